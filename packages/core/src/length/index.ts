@@ -1,0 +1,3 @@
+export { type LengthRange, type ParsedLength, parseLength } from './parse.ts';
+export { printBoth, printDecimalInches, printInches, printMm } from './print.ts';
+export { millimetresPer, type Unit, units } from './unit.ts';

@@ -1,0 +1,132 @@
+/**
+ * In: a circular arc, told by its two ends and its sweep. Out: its measures and parts, exact; cubics where a
+ * stretch turns the circle into an ellipse.
+ */
+import { type Box, boxAround } from './box.ts';
+import { cross, distance, type Point, subtract, unitVector } from './point.ts';
+import type { ArcSegment, CubicSegment, Nearest } from './segment.ts';
+import { apply, determinant, type Transform } from './transform.ts';
+
+/** The circle under an arc: centre, radius, and the angle at which the arc starts. */
+export interface Circle {
+  readonly centre: Point;
+  readonly radius: number;
+  readonly startAngle: number;
+}
+
+/** The circle that an arc runs on. */
+export function circleOf(from: Point, s: ArcSegment): Circle {
+  const chord = subtract(s.to, from);
+  const half = s.sweep / 2;
+  // The centre lies on the chord's bisector, (c/2) cot(sweep/2) to the left of the direction of travel.
+  const lift = Math.cos(half) / (2 * Math.sin(half));
+  const centre = {
+    x: (from.x + s.to.x) / 2 - chord.y * lift,
+    y: (from.y + s.to.y) / 2 + chord.x * lift,
+  };
+  return { centre, radius: distance(centre, from), startAngle: Math.atan2(from.y - centre.y, from.x - centre.x) };
+}
+
+/** The arc about `centre` from `from`, turned by `sweep`. */
+export function arcAbout(centre: Point, from: Point, sweep: number): ArcSegment {
+  const [c, s] = [Math.cos(sweep), Math.sin(sweep)];
+  const [x, y] = [from.x - centre.x, from.y - centre.y];
+  return { kind: 'arc', to: { x: centre.x + c * x - s * y, y: centre.y + s * x + c * y }, sweep };
+}
+
+export function arcLength(from: Point, s: ArcSegment): number {
+  return circleOf(from, s).radius * Math.abs(s.sweep);
+}
+
+export function arcArea(from: Point, s: ArcSegment): number {
+  const { radius } = circleOf(from, s);
+  return cross(from, s.to) / 2 + (radius * radius * (s.sweep - Math.sin(s.sweep))) / 2;
+}
+
+export function pointOnArc(from: Point, s: ArcSegment, t: number): Point {
+  const { centre, radius, startAngle } = circleOf(from, s);
+  const angle = startAngle + s.sweep * t;
+  return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) };
+}
+
+export function directionOnArc(from: Point, s: ArcSegment, t: number): Point {
+  const angle = circleOf(from, s).startAngle + s.sweep * t;
+  const way = Math.sign(s.sweep);
+  return { x: -Math.sin(angle) * way, y: Math.cos(angle) * way };
+}
+
+/** Where on the arc an angle about its centre lies, as a share of the sweep; above 1 when outside. */
+function shareAt(startAngle: number, sweep: number, angle: number): number {
+  const whole = 2 * Math.PI;
+  const forward = (((angle - startAngle) * Math.sign(sweep)) % whole + whole) % whole;
+  return forward / Math.abs(sweep);
+}
+
+export function arcBox(from: Point, s: ArcSegment): Box {
+  const { centre, radius, startAngle } = circleOf(from, s);
+  const points = [from, s.to];
+  for (let quarter = 0; quarter < 4; quarter++) {
+    if (shareAt(startAngle, s.sweep, (quarter * Math.PI) / 2) >= 1) continue;
+    const [x, y] = [[1, 0], [0, 1], [-1, 0], [0, -1]][quarter] as [number, number];
+    points.push({ x: centre.x + radius * x, y: centre.y + radius * y });
+  }
+  return boxAround(points) as Box;
+}
+
+export function nearestOnArc(from: Point, s: ArcSegment, p: Point): Nearest {
+  const { centre, radius, startAngle } = circleOf(from, s);
+  const away = unitVector(subtract(p, centre));
+  const share = shareAt(startAngle, s.sweep, Math.atan2(away.y, away.x));
+  if (share <= 1 && (away.x !== 0 || away.y !== 0)) {
+    const point = { x: centre.x + radius * away.x, y: centre.y + radius * away.y };
+    return { t: share, point, distance: distance(point, p) };
+  }
+  const [toStart, toEnd] = [distance(from, p), distance(s.to, p)];
+  return toStart <= toEnd ? { t: 0, point: from, distance: toStart } : { t: 1, point: s.to, distance: toEnd };
+}
+
+export function splitArc(from: Point, s: ArcSegment, t: number): [ArcSegment, ArcSegment] {
+  return [
+    { kind: 'arc', to: pointOnArc(from, s, t), sweep: s.sweep * t },
+    { kind: 'arc', to: s.to, sweep: s.sweep * (1 - t) },
+  ];
+}
+
+/** The arc under a similarity. */
+export function transformedArc(s: ArcSegment, t: Transform): ArcSegment {
+  return { kind: 'arc', to: apply(t, s.to), sweep: determinant(t) < 0 ? -s.sweep : s.sweep };
+}
+
+/** How much a transform lengthens the direction that it lengthens most (its larger singular value). */
+export function largestStretch(t: Transform): number {
+  const [p, q] = [Math.hypot(t.a + t.d, t.b - t.c), Math.hypot(t.a - t.d, t.b + t.c)];
+  return (p + q) / 2;
+}
+
+/**
+ * Cubics that leave the arc by at most `tolerance`.
+ * Rests on: handles of length 4/3 tan(sweep/4) r; their error grows with the sixth power of the sweep and is
+ * 2.7253e-4 r at a quarter turn (Goldapp 1991).
+ */
+export function arcAsCubics(from: Point, s: ArcSegment, tolerance: number): CubicSegment[] {
+  const { centre, radius, startAngle } = circleOf(from, s);
+  const widest = (Math.PI / 2) * Math.min(1, (tolerance / (2.7253e-4 * radius)) ** (1 / 6));
+  const count = Math.max(1, Math.ceil(Math.abs(s.sweep) / widest - 1e-9));
+  const step = s.sweep / count;
+  const handle = (4 / 3) * Math.tan(step / 4) * radius;
+  return Array.from({ length: count }, (_, k) => {
+    const [u, v] = [startAngle + k * step, startAngle + (k + 1) * step];
+    const at = (angle: number, reach: number): Point => ({
+      x: centre.x + radius * Math.cos(angle) - reach * Math.sin(angle),
+      y: centre.y + radius * Math.sin(angle) + reach * Math.cos(angle),
+    });
+    return { kind: 'cubic', c1: at(u, handle), c2: at(v, -handle), to: k === count - 1 ? s.to : at(v, 0) };
+  });
+}
+
+/** How many equal chords stay within `tolerance` of the arc (sagitta of a chord). */
+export function chordCount(from: Point, s: ArcSegment, tolerance: number): number {
+  const { radius } = circleOf(from, s);
+  const widest = 2 * Math.acos(Math.max(0, 1 - tolerance / radius));
+  return Math.max(1, Math.ceil(Math.abs(s.sweep) / Math.min(widest, Math.PI / 2)));
+}

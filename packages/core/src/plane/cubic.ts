@@ -1,0 +1,169 @@
+/**
+ * In: a cubic Bezier curve. Out: its measures and parts.
+ * Rests on: Gauss-Legendre quadrature (area exact, length to 1e-6 by halving), de Casteljau's split,
+ * Newton's iteration for the nearest point.
+ */
+import { type Box, boxAround } from './box.ts';
+import { between, cross, distance, dot, type Point, subtract, unitVector } from './point.ts';
+import type { CubicSegment, Nearest } from './segment.ts';
+import { apply, type Transform } from './transform.ts';
+
+export function pointOnCubic(from: Point, s: CubicSegment, t: number): Point {
+  const u = 1 - t;
+  const [k0, k1, k2, k3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+  return {
+    x: k0 * from.x + k1 * s.c1.x + k2 * s.c2.x + k3 * s.to.x,
+    y: k0 * from.y + k1 * s.c1.y + k2 * s.c2.y + k3 * s.to.y,
+  };
+}
+
+/** The first derivative by `t`. */
+export function velocityOnCubic(from: Point, s: CubicSegment, t: number): Point {
+  const u = 1 - t;
+  const [k0, k1, k2] = [3 * u * u, 6 * u * t, 3 * t * t];
+  return {
+    x: k0 * (s.c1.x - from.x) + k1 * (s.c2.x - s.c1.x) + k2 * (s.to.x - s.c2.x),
+    y: k0 * (s.c1.y - from.y) + k1 * (s.c2.y - s.c1.y) + k2 * (s.to.y - s.c2.y),
+  };
+}
+
+/** The second derivative by `t`. */
+export function accelerationOnCubic(from: Point, s: CubicSegment, t: number): Point {
+  const at = (p0: number, p1: number, p2: number, p3: number) => 6 * ((1 - t) * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1));
+  return { x: at(from.x, s.c1.x, s.c2.x, s.to.x), y: at(from.y, s.c1.y, s.c2.y, s.to.y) };
+}
+
+/** The direction of travel; where a handle has no length, the direction that the curve takes up from there. */
+export function directionOnCubic(from: Point, s: CubicSegment, t: number): Point {
+  const v = velocityOnCubic(from, s, t);
+  const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
+  if (Math.hypot(v.x, v.y) > 1e-9 * size) return unitVector(v);
+  const ahead = t < 0.5 ? [s.c1, s.c2, s.to] : [s.c2, s.c1, from];
+  const end = t < 0.5 ? from : s.to;
+  const next = ahead.find((p) => distance(p, end) > 1e-9 * size) ?? end;
+  return unitVector(t < 0.5 ? subtract(next, end) : subtract(end, next));
+}
+
+// Nodes and weights on [-1, 1] (Abramowitz & Stegun 1964, table 25.4).
+const gauss3 = [[-0.7745966692414834, 5 / 9], [0, 8 / 9], [0.7745966692414834, 5 / 9]] as const; // biome-ignore format: a table
+const gauss8 = [
+  [-0.9602898564975363, 0.1012285362903763], [-0.7966664774136267, 0.2223810344533745],
+  [-0.525532409916329, 0.3137066458778873], [-0.1834346424956498, 0.362683783378362],
+  [0.1834346424956498, 0.362683783378362], [0.525532409916329, 0.3137066458778873],
+  [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763],
+] as const; // biome-ignore format: a table
+
+function lengthBetween(from: Point, s: CubicSegment, t0: number, t1: number): number {
+  const [middle, half] = [(t0 + t1) / 2, (t1 - t0) / 2];
+  let sum = 0;
+  for (const [node, weight] of gauss8) {
+    const v = velocityOnCubic(from, s, middle + half * node);
+    sum += weight * Math.hypot(v.x, v.y);
+  }
+  return sum * half;
+}
+
+/** The length, to 1e-6 of itself: halved until the halves agree with the whole. */
+export function cubicLength(from: Point, s: CubicSegment): number {
+  const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
+  const refine = (t0: number, t1: number, whole: number, depth: number): number => {
+    const middle = (t0 + t1) / 2;
+    const [first, second] = [lengthBetween(from, s, t0, middle), lengthBetween(from, s, middle, t1)];
+    if (depth === 0 || Math.abs(first + second - whole) <= 1e-9 * size) return first + second;
+    return refine(t0, middle, first, depth - 1) + refine(middle, t1, second, depth - 1);
+  };
+  return refine(0, 1, lengthBetween(from, s, 0, 1), 24);
+}
+
+/** Half the integral of x dy - y dx: a polynomial of degree 5, so that three nodes give it exactly. */
+export function cubicArea(from: Point, s: CubicSegment): number {
+  let sum = 0;
+  for (const [node, weight] of gauss3) {
+    const t = (1 + node) / 2;
+    sum += weight * cross(pointOnCubic(from, s, t), velocityOnCubic(from, s, t));
+  }
+  return sum / 4;
+}
+
+/** The values of `t` inside (0, 1) where one coordinate of the curve turns back. */
+function turningPoints(p0: number, p1: number, p2: number, p3: number): number[] {
+  const a = p3 - 3 * p2 + 3 * p1 - p0;
+  const b = 2 * (p2 - 2 * p1 + p0);
+  const c = p1 - p0;
+  const inside = (t: number) => t > 0 && t < 1;
+  const scale = Math.abs(a) + Math.abs(b) + Math.abs(c);
+  if (Math.abs(a) <= 1e-14 * scale) return b === 0 ? [] : [-c / b].filter(inside);
+  const root = b * b - 4 * a * c;
+  if (root < 0) return [];
+  const q = -(b + Math.sign(b || 1) * Math.sqrt(root)) / 2;
+  return [q / a, q === 0 ? 0 : c / q].filter(inside);
+}
+
+export function cubicBox(from: Point, s: CubicSegment): Box {
+  const stops = [
+    ...turningPoints(from.x, s.c1.x, s.c2.x, s.to.x),
+    ...turningPoints(from.y, s.c1.y, s.c2.y, s.to.y),
+  ];
+  return boxAround([from, s.to, ...stops.map((t) => pointOnCubic(from, s, t))]) as Box;
+}
+
+/** The nearest point: the best of 25 places, then Newton on the distance, never leaving the curve. */
+export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest {
+  const samples = 24;
+  let best: Nearest = { t: 0, point: from, distance: distance(from, p) };
+  const ranked: Nearest[] = [best];
+  for (let k = 1; k <= samples; k++) {
+    const point = pointOnCubic(from, s, k / samples);
+    ranked.push({ t: k / samples, point, distance: distance(point, p) });
+  }
+  ranked.forEach((sample, k) => {
+    const isValley = sample.distance <= (ranked[k - 1]?.distance ?? Infinity) && sample.distance <= (ranked[k + 1]?.distance ?? Infinity);
+    if (!isValley) return;
+    const refined = slideToNearest(from, s, p, sample.t, 1 / samples);
+    if (refined.distance < best.distance) best = refined;
+  });
+  return best;
+}
+
+function slideToNearest(from: Point, s: CubicSegment, p: Point, start: number, reach: number): Nearest {
+  let [low, high] = [Math.max(0, start - reach), Math.min(1, start + reach)];
+  let t = start;
+  for (let round = 0; round < 60; round++) {
+    const away = subtract(pointOnCubic(from, s, t), p);
+    const v = velocityOnCubic(from, s, t);
+    const slope = dot(away, v);
+    if (slope > 0) high = t;
+    else low = t;
+    const bend = dot(v, v) + dot(away, accelerationOnCubic(from, s, t));
+    let next = bend > 0 ? t - slope / bend : (low + high) / 2;
+    if (!(next >= low && next <= high)) next = (low + high) / 2;
+    if (Math.abs(next - t) < 1e-14) break;
+    t = next;
+  }
+  const point = pointOnCubic(from, s, t);
+  return { t, point, distance: distance(point, p) };
+}
+
+export function splitCubic(from: Point, s: CubicSegment, t: number): [CubicSegment, CubicSegment] {
+  const [p01, p12, p23] = [between(from, s.c1, t), between(s.c1, s.c2, t), between(s.c2, s.to, t)];
+  const [p012, p123] = [between(p01, p12, t), between(p12, p23, t)];
+  const middle = between(p012, p123, t);
+  return [
+    { kind: 'cubic', c1: p01, c2: p012, to: middle },
+    { kind: 'cubic', c1: p123, c2: p23, to: s.to },
+  ];
+}
+
+export function transformedCubic(s: CubicSegment, t: Transform): CubicSegment {
+  return { kind: 'cubic', c1: apply(t, s.c1), c2: apply(t, s.c2), to: apply(t, s.to) };
+}
+
+/**
+ * How many chords of equal `t` stay within `tolerance` of the curve.
+ * Rests on: a chord's error is at most (1/8) max |B''| dt^2 (de Boor 1978).
+ */
+export function chordCount(from: Point, s: CubicSegment, tolerance: number): number {
+  const bend = (a: Point, b: Point, c: Point) => 6 * Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
+  const most = Math.max(bend(from, s.c1, s.c2), bend(s.c1, s.c2, s.to));
+  return Math.max(1, Math.ceil(Math.sqrt(most / (8 * tolerance))));
+}

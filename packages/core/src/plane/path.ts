@@ -1,0 +1,151 @@
+/**
+ * In: a path: a start point and its segments, open or closed. Out: its measures, parts and images.
+ * A closed path ends where it starts; its last segment says how it gets back.
+ */
+import { type Box, boxAround, boxAroundBoxes } from './box.ts';
+import { distance, type Point } from './point.ts';
+import {
+  chordPoints,
+  type Nearest,
+  nearestOnSegment,
+  reversedSegment,
+  type Segment,
+  segmentArea,
+  segmentBox,
+  segmentLength,
+  splitSegment,
+  transformedSegment,
+} from './segment.ts';
+import { apply, type Transform } from './transform.ts';
+
+export interface Path {
+  readonly start: Point;
+  readonly segments: readonly Segment[];
+  readonly closed: boolean;
+}
+
+/** A segment of a path together with the point where it starts. */
+export interface Step {
+  readonly from: Point;
+  readonly segment: Segment;
+}
+
+/** The path's segments, each with where it starts. */
+export function stepsOf(path: Path): Step[] {
+  let from = path.start;
+  return path.segments.map((segment) => {
+    const step = { from, segment };
+    from = segment.to;
+    return step;
+  });
+}
+
+export function pathLength(path: Path): number {
+  return stepsOf(path).reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
+}
+
+/** The area inside a closed path, counter-clockwise positive (y up). Refuses an open path. */
+export function pathArea(path: Path): number {
+  if (!path.closed) throw new RangeError('an open path has no area');
+  // Measured from the start, so that a small piece far from the origin keeps its digits.
+  const home = moved(path, -path.start.x, -path.start.y);
+  return stepsOf(home).reduce((sum, { from, segment }) => sum + segmentArea(from, segment), 0);
+}
+
+const moved = (path: Path, x: number, y: number): Path => transformedPath(path, { a: 1, b: 0, c: 0, d: 1, e: x, f: y });
+
+/** The tight box round the path: extremes of arcs and curves, not of their handles. */
+export function pathBox(path: Path): Box {
+  const boxes = stepsOf(path).map(({ from, segment }) => segmentBox(from, segment));
+  return boxAroundBoxes(boxes) ?? (boxAround([path.start]) as Box);
+}
+
+/** The nearest place on a path: which segment, where on it, and how far. Refuses a path without segments. */
+export function nearestOnPath(path: Path, p: Point): Nearest & { readonly index: number } {
+  let best: (Nearest & { index: number }) | null = null;
+  stepsOf(path).forEach(({ from, segment }, index) => {
+    const near = nearestOnSegment(from, segment, p);
+    if (!best || near.distance < best.distance) best = { ...near, index };
+  });
+  if (!best) throw new RangeError('a path without segments has no nearest point');
+  return best;
+}
+
+/** The same path with a point more: segment `index` is split at `t`, strictly between 0 and 1. */
+export function withPoint(path: Path, index: number, t: number): Path {
+  const step = stepsOf(path)[index];
+  if (!step || !(t > 0 && t < 1)) throw new RangeError(`no place ${t} on segment ${index}`);
+  const segments = [...path.segments];
+  segments.splice(index, 1, ...splitSegment(step.from, step.segment, t));
+  return { ...path, segments };
+}
+
+/** The two parts of an open path on either side of a place, or a closed path opened there (one part). */
+export function splitPath(path: Path, index: number, t: number): Path[] {
+  const { start, segments } = withPoint(path, index, t);
+  const at = (segments[index] as Segment).to;
+  const [before, after] = [segments.slice(0, index + 1), segments.slice(index + 1)];
+  if (path.closed) return [{ start: at, segments: [...after, ...before], closed: false }];
+  return [
+    { start, segments: before, closed: false },
+    { start: at, segments: after, closed: false },
+  ];
+}
+
+export function reversedPath(path: Path): Path {
+  const steps = stepsOf(path);
+  return {
+    start: steps.at(-1)?.segment.to ?? path.start,
+    segments: steps.reverse().map(({ from, segment }) => reversedSegment(from, segment)),
+    closed: path.closed,
+  };
+}
+
+/** The path in another plane; under a stretch arcs become cubics within `tolerance` of the new plane. */
+export function transformedPath(path: Path, t: Transform, tolerance = 0.001): Path {
+  return {
+    start: apply(t, path.start),
+    segments: stepsOf(path).flatMap(({ from, segment }) => transformedSegment(from, segment, t, tolerance)),
+    closed: path.closed,
+  };
+}
+
+/** Points whose chords leave the path by at most `tolerance`; a closed path does not repeat its start. */
+export function polygonOf(path: Path, tolerance: number): Point[] {
+  const points = [path.start];
+  for (const { from, segment } of stepsOf(path)) points.push(...chordPoints(from, segment, tolerance));
+  if (path.closed && points.length > 1 && distance(points.at(-1) as Point, path.start) < 1e-9) points.pop();
+  return points;
+}
+
+/** Whether a point lies inside a closed path (even-odd), to within `tolerance` of its border. */
+export function isInside(path: Path, p: Point, tolerance = 0.001): boolean {
+  const polygon = polygonOf(path, tolerance);
+  let inside = false;
+  let a = polygon.at(-1) as Point;
+  for (const b of polygon) {
+    if (a.y > p.y !== b.y > p.y && p.x < ((b.x - a.x) * (p.y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+    a = b;
+  }
+  return inside;
+}
+
+/** A closed path of straight sides through the corners given. Refuses fewer than three. */
+export function polygonPath(corners: readonly Point[]): Path {
+  const [start, ...rest] = corners;
+  if (!start || rest.length < 2) throw new RangeError('a polygon needs three corners');
+  return { start, segments: [...rest, start].map((to) => ({ kind: 'line', to })), closed: true };
+}
+
+/** A whole circle as two half arcs, counter-clockwise. */
+export function circlePath(centre: Point, radius: number): Path {
+  const [right, left] = [{ x: centre.x + radius, y: centre.y }, { x: centre.x - radius, y: centre.y }];
+  return {
+    start: right,
+    segments: [
+      { kind: 'arc', to: left, sweep: Math.PI },
+      { kind: 'arc', to: right, sweep: Math.PI },
+    ],
+    closed: true,
+  };
+}

@@ -1,0 +1,31 @@
+/**
+ * In and out: points of the plane. On the sheet they are in mm, x right, y up; behind a picture's fit in pixels.
+ */
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+export const point = (x: number, y: number): Point => ({ x, y });
+export const add = (a: Point, b: Point): Point => ({ x: a.x + b.x, y: a.y + b.y });
+export const subtract = (a: Point, b: Point): Point => ({ x: a.x - b.x, y: a.y - b.y });
+export const scaled = (a: Point, k: number): Point => ({ x: a.x * k, y: a.y * k });
+export const dot = (a: Point, b: Point): number => a.x * b.x + a.y * b.y;
+/** The z part of the cross product: positive when b lies counter-clockwise of a (y up). */
+export const cross = (a: Point, b: Point): number => a.x * b.y - a.y * b.x;
+export const distance = (a: Point, b: Point): number => Math.hypot(b.x - a.x, b.y - a.y);
+export const between = (a: Point, b: Point, t: number): Point => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t });
+
+/** The vector at length 1; a vector of no length stays as it is. */
+export function unitVector(a: Point): Point {
+  const size = Math.hypot(a.x, a.y);
+  return size > 0 ? { x: a.x / size, y: a.y / size } : a;
+}
+
+/** Where the line through `a` along `da` meets the line through `b` along `db`; null where they are parallel. */
+export function crossing(a: Point, da: Point, b: Point, db: Point): Point | null {
+  const turn = cross(da, db);
+  if (Math.abs(turn) < 1e-12 * Math.hypot(da.x, da.y) * Math.hypot(db.x, db.y)) return null;
+  const t = cross(subtract(b, a), db) / turn;
+  return { x: a.x + t * da.x, y: a.y + t * da.y };
+}
