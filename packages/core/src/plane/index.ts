@@ -1,3 +1,4 @@
+export { cubicAsArcs } from './biarc.ts';
 export { arcAbout, arcAsCubics, type Circle, circleOf } from './arc.ts';
 export { type Box, boxAround, boxAroundBoxes, centreOf, heightOf, widthOf } from './box.ts';
 export {

@@ -1,0 +1,81 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { jpegOf, plateScene, pngOf, scanScene } from '@nuvet/truth';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { dxfSeenByEzdxf, svgSeen } from '../../../tests/unit/outside-readers.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'nuvet-cli-'));
+const bin = fileURLToPath(new URL('../bin/nuvet.mjs', import.meta.url));
+const scan = scanScene(plateScene, { dpi: 300, tiltDegrees: 1.7, noise: 5, seed: 21 });
+const mark = (name: 'width' | 'level') =>
+  (plateScene.marks?.[name] ?? []).map((p) => scan.at(p)).map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`).join(',');
+
+const nuvet = (...words: string[]) =>
+  new Promise<{ code: number; out: string; error: string }>((resolve) => {
+    execFile(process.execPath, [bin, ...words], { cwd: folder }, (failure, out, error) =>
+      resolve({ code: failure ? Number(failure.code) : 0, out, error }),
+    );
+  });
+
+beforeAll(async () => {
+  writeFileSync(join(folder, 'plate.png'), await pngOf(scan.picture, null));
+  writeFileSync(join(folder, 'plate300.jpg'), await jpegOf(scan.picture, 300));
+  writeFileSync(join(folder, 'text.png'), 'not a picture');
+  writeFileSync(join(folder, 'short.jpg'), readFileSync(join(folder, 'plate300.jpg')).subarray(0, 20_000));
+  writeFileSync(join(folder, 'blank.png'), await pngOf(scanScene({ name: 'blank', widthMm: 30, heightMm: 30, pieces: [] }, { dpi: 100 }).picture, 100));
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+describe('nuvet trace', () => {
+  it('brings a tilted scan to size by one known length and one level line', async () => {
+    const run = await nuvet('trace', 'plate.png', '--out', 'plate.svg', '--out', 'plate.dxf', '--report', 'plate.json', '--known', `${mark('width')}=90mm`, '--level', mark('level'));
+    expect(run).toMatchObject({ code: 0, error: '' });
+    const report = JSON.parse(readFileSync(join(folder, 'plate.json'), 'utf8'));
+    expect(report.mmPerPixel).toBeCloseTo(25.4 / 300, 5);
+    expect(report.rotationDegrees).toBeCloseTo(-1.7, 2);
+    expect(report.leftOvers).toHaveLength(2);
+    expect(report.pieces).toMatchObject([{ name: 'Piece 1', holes: 5 }]);
+    // 90 x 60 less the corners, four holes of 6 and an oval of 30 x 16.
+    expect(report.pieces[0].areaMm2 / (5400 - (4 - Math.PI) * 64 - 36 * Math.PI - 120 * Math.PI)).toBeCloseTo(1, 3);
+    const svg = svgSeen(readFileSync(join(folder, 'plate.svg'), 'utf8'));
+    const [dxf] = dxfSeenByEzdxf(join(folder, 'plate.dxf'));
+    for (const [width, height] of [[svg.widthMm, svg.heightMm], dxf?.max ?? [0, 0], [report.pieces[0].widthMm, report.pieces[0].heightMm]]) {
+      expect(Math.abs((width as number) - 90)).toBeLessThan(0.1);
+      expect(Math.abs((height as number) - 60)).toBeLessThan(0.1);
+    }
+    expect(dxf).toMatchObject({ errors: [], fixes: [] });
+  });
+  it('takes the resolution that the file states', async () => {
+    expect(await nuvet('trace', 'plate300.jpg', '--out', 'b.svg', '--report', 'b.json')).toMatchObject({ code: 0 });
+    expect(JSON.parse(readFileSync(join(folder, 'b.json'), 'utf8'))).toMatchObject({ scaleFrom: 'resolution', mmPerPixel: 25.4 / 300 });
+  });
+
+  it.each([
+    [['trace', 'plate.png', '--out', 'x.svg'], /true size is not known: add --dpi N or --known/],
+    [['trace', 'gone.png', '--out', 'x.svg'], /no such file/],
+    [['trace', 'text.png', '--out', 'x.svg'], /neither a PNG nor a JPEG/],
+    [['trace', 'short.jpg', '--out', 'x.svg'], /damaged or cut short/],
+    [['trace', 'blank.png', '--out', 'x.svg'], /no shape was found/],
+    [['trace', 'plate.png', '--dpi', '0', '--out', 'x.svg'], /--dpi 0/],
+    [['trace', 'plate.png', '--dpi', '300', '--out', 'x.pdf'], /must end in .svg or .dxf/],
+    [['trace', 'plate.png', '--dpi', '300'], /name a file to write/],
+    [['trace', 'plate.png', '--known', '1,2,3=5mm', '--out', 'x.svg'], /four numbers/],
+    [['trace', 'plate.png', '--known', '1,2,3,4=6 furlongs', '--out', 'x.svg'], /furlongs/],
+    [['trace', 'plate.png', '--known', '1,2,1,2=6in', '--out', 'x.svg'], /same place/],
+    [['trace', 'plate.png', '--dpi', '300', '--threshold', '300', '--out', 'x.svg'], /0 to 255/],
+    [['trace', 'plate.png', '--dpi', '300', '--tolerance', '0', '--out', 'x.svg'], /more than zero/],
+    [['trace', 'plate.png', '--dpi', '300', '--frobnicate', '--out', 'x.svg'], /frobnicate/],
+    [['trace', 'plate.png', '--dpi', '300', '--out', 'x.svg', '--out', 'none/x.dxf'], /no such folder/],
+    [['tarce'], /not a command/],
+  ])('%s: exit 2, one line, no file', async (words, message) => {
+    const { code, out, error } = await nuvet(...words);
+    expect(code).toBe(2);
+    expect(out).toBe('');
+    expect(error).toMatch(message);
+    expect(error.trim().split('\n')).toHaveLength(1);
+    expect(readdirSync(folder).filter((f) => f.startsWith('x.'))).toEqual([]);
+  });
+});

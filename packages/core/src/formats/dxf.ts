@@ -1,0 +1,171 @@
+/**
+ * In: pieces in mm, y up. Out: a DXF file (AC1015), units millimetres, a layer a purpose, every outline one closed
+ * polyline: lines and arcs exact (bulges), cubic curves as tangent arcs within 0.005 mm.
+ * Rests on: the published DXF Reference, release 2000: sections, tables, handles and owners as it lists them.
+ */
+import { cubicAsArcs } from '../plane/biarc.ts';
+import { type Path, stepsOf } from '../plane/path.ts';
+import type { Point } from '../plane/point.ts';
+import type { ArcSegment, LineSegment } from '../plane/segment.ts';
+import { type Purpose, purposes } from '../job/schema.ts';
+import { type FilePiece, placedAtOrigin } from './placement.ts';
+
+/** How far arcs may leave the cubic that they stand for, mm. */
+export const dxfCurveToleranceMm = 0.005;
+
+type Tag = readonly [code: number, value: string | number];
+
+/** Line types by purpose, lengths in mm: dash positive, gap negative, dot zero. */
+const lineTypes: Record<string, { text: string; pattern: readonly number[] }> = {
+  CONTINUOUS: { text: 'Solid line', pattern: [] },
+  NUVET_LONG_DASH: { text: 'Long dash', pattern: [4, -1.5] },
+  NUVET_DOT: { text: 'Dotted', pattern: [0, -0.8] },
+  NUVET_DASH_DOT: { text: 'Dash dot', pattern: [3, -1, 0, -1] },
+};
+const layers: Record<Purpose, { lineType: keyof typeof lineTypes; colour: number }> = {
+  cut: { lineType: 'CONTINUOUS', colour: 7 },
+  score: { lineType: 'NUVET_LONG_DASH', colour: 33 },
+  engrave: { lineType: 'NUVET_DOT', colour: 196 },
+  pocket: { lineType: 'CONTINUOUS', colour: 196 },
+  stitch: { lineType: 'NUVET_DASH_DOT', colour: 154 },
+  guide: { lineType: 'CONTINUOUS', colour: 8 },
+};
+
+/** Handles that the file refers to from several places. */
+const at = {
+  modelRecord: '1F', paperRecord: '1B', modelBlock: '20', modelEnd: '21', paperBlock: '1C', paperEnd: '1D',
+  root: 'C', groups: 'D', vportTable: '8', lineTypeTable: '5', layerTable: '2', styleTable: '3', viewTable: '6',
+  ucsTable: '7', appTable: '9', dimTable: 'A', recordTable: '1',
+} as const; // biome-ignore format: a table
+const firstFreeHandle = 0x40;
+
+/** @throws EmptyFileError where there are no pieces */
+export function writeDxf(pieces: readonly FilePiece[], title: string): string {
+  const placed = placedAtOrigin(pieces);
+  let free = firstFreeHandle;
+  const handle = (): string => (free++).toString(16).toUpperCase();
+  const used = purposes.filter((purpose) => placed.pieces.some((p) => p.purpose === purpose));
+  const tables = tableSection(used, handle, placed);
+  const entities = placed.pieces.flatMap(({ purpose, outer, holes }) =>
+    [outer, ...holes].flatMap((path) => polyline(path, purpose.toUpperCase(), handle())),
+  );
+  const tags: Tag[] = [
+    [999, `${title.replace(/[^\x20-\x7e]/g, '?')}: ${placed.widthMm.toFixed(3)} x ${placed.heightMm.toFixed(3)} mm`],
+    [999, 'Units: millimetres. y up. Origin: lower left corner of all pieces.'],
+    ...section('HEADER', header(placed.widthMm, placed.heightMm, free)),
+    ...section('CLASSES', []),
+    ...section('TABLES', tables),
+    ...section('BLOCKS', [...block('*Model_Space', at.modelRecord, at.modelBlock, at.modelEnd, false), ...block('*Paper_Space', at.paperRecord, at.paperBlock, at.paperEnd, true)]),
+    ...section('ENTITIES', entities),
+    ...section('OBJECTS', objects),
+    [0, 'EOF'],
+  ];
+  return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${shown(code, value)}\r\n`).join('');
+}
+
+/** Real values (codes 10 to 59, 140 to 149) keep a decimal point; six decimals are a nanometre. */
+function shown(code: number, value: string | number): string {
+  if (typeof value === 'string') return value;
+  const isReal = (code >= 10 && code <= 59) || (code >= 140 && code <= 149);
+  if (!isReal) return String(value);
+  const text = value.toFixed(9).replace(/0+$/, '');
+  return text.endsWith('.') ? `${text}0` : text;
+}
+
+const section = (name: string, tags: readonly Tag[]): Tag[] => [[0, 'SECTION'], [2, name], ...tags, [0, 'ENDSEC']];
+
+function header(widthMm: number, heightMm: number, nextHandle: number): Tag[] {
+  return [
+    [9, '$ACADVER'], [1, 'AC1015'],
+    [9, '$DWGCODEPAGE'], [3, 'ANSI_1252'],
+    [9, '$INSBASE'], [10, 0], [20, 0], [30, 0],
+    [9, '$EXTMIN'], [10, 0], [20, 0], [30, 0],
+    [9, '$EXTMAX'], [10, widthMm], [20, heightMm], [30, 0],
+    [9, '$LIMMIN'], [10, 0], [20, 0],
+    [9, '$LIMMAX'], [10, widthMm], [20, heightMm],
+    [9, '$LTSCALE'], [40, 1],
+    [9, '$LUNITS'], [70, 2],
+    [9, '$LUPREC'], [70, 4],
+    // 4: millimetres; measurement 1: metric.
+    [9, '$INSUNITS'], [70, 4],
+    [9, '$MEASUREMENT'], [70, 1],
+    [9, '$HANDSEED'], [5, nextHandle.toString(16).toUpperCase()],
+  ]; // biome-ignore format: a variable a line
+}
+
+function table(name: string, handle: string, entries: readonly Tag[][], more: readonly Tag[] = []): Tag[] {
+  return [[0, 'TABLE'], [2, name], [5, handle], [330, '0'], [100, 'AcDbSymbolTable'], [70, entries.length], ...more, ...entries.flat(), [0, 'ENDTAB']];
+}
+
+function record(kind: string, handle: string, owner: string, subclass: string, name: string, tags: readonly Tag[]): Tag[] {
+  const handleCode = kind === 'DIMSTYLE' ? 105 : 5;
+  return [[0, kind], [handleCode, handle], [330, owner], [100, 'AcDbSymbolTableRecord'], [100, subclass], [2, name], ...tags];
+}
+
+function tableSection(used: readonly Purpose[], handle: () => string, { widthMm, heightMm }: { widthMm: number; heightMm: number }): Tag[] {
+  const needed = [...new Set(used.map((p) => layers[p].lineType))];
+  const lineType = (name: string): Tag[] => {
+    const { text, pattern } = lineTypes[name] as { text: string; pattern: readonly number[] };
+    const total = pattern.reduce((sum, part) => sum + Math.abs(part), 0);
+    const parts = pattern.flatMap((part): Tag[] => [[49, part], [74, 0]]);
+    return record('LTYPE', handle(), at.lineTypeTable, 'AcDbLinetypeTableRecord', name, [[70, 0], [3, text], [72, 65], [73, pattern.length], [40, total], ...parts]);
+  };
+  const plainType = (name: string): Tag[] =>
+    record('LTYPE', handle(), at.lineTypeTable, 'AcDbLinetypeTableRecord', name, [[70, 0], [3, ''], [72, 65], [73, 0], [40, 0]]);
+  const layer = (name: string, colour: number, lineTypeName: string): Tag[] =>
+    record('LAYER', handle(), at.layerTable, 'AcDbLayerTableRecord', name, [[70, 0], [62, colour], [6, lineTypeName]]);
+  const view: Tag[] = [
+    [70, 0], [10, 0], [20, 0], [11, 1], [21, 1], [12, widthMm / 2], [22, heightMm / 2], [13, 0], [23, 0], [14, 10], [24, 10],
+    [15, 10], [25, 10], [16, 0], [26, 0], [36, 1], [17, 0], [27, 0], [37, 0], [40, Math.max(1, heightMm * 1.1)],
+    [41, 1.5], [42, 50], [43, 0], [44, 0], [50, 0], [51, 0], [71, 0], [72, 100], [73, 1], [74, 3], [75, 0], [76, 0], [77, 0], [78, 0],
+  ]; // biome-ignore format: the reference's own order
+  const types = [...new Set(['CONTINUOUS', ...needed])];
+  return [
+    ...table('VPORT', at.vportTable, [record('VPORT', handle(), at.vportTable, 'AcDbViewportTableRecord', '*Active', view)]),
+    ...table('LTYPE', at.lineTypeTable, [plainType('ByBlock'), plainType('ByLayer'), ...types.map(lineType)]),
+    ...table('LAYER', at.layerTable, [layer('0', 7, 'CONTINUOUS'), ...used.map((p) => layer(p.toUpperCase(), layers[p].colour, layers[p].lineType))]),
+    ...table('STYLE', at.styleTable, [record('STYLE', handle(), at.styleTable, 'AcDbTextStyleTableRecord', 'Standard', [[70, 0], [40, 0], [41, 1], [50, 0], [71, 0], [42, 2.5], [3, 'txt'], [4, '']])]),
+    ...table('VIEW', at.viewTable, []),
+    ...table('UCS', at.ucsTable, []),
+    ...table('APPID', at.appTable, [record('APPID', handle(), at.appTable, 'AcDbRegAppTableRecord', 'ACAD', [[70, 0]])]),
+    ...table('DIMSTYLE', at.dimTable, [record('DIMSTYLE', handle(), at.dimTable, 'AcDbDimStyleTableRecord', 'Standard', [[70, 0]])], [[100, 'AcDbDimStyleTable']]),
+    ...table('BLOCK_RECORD', at.recordTable, [
+      record('BLOCK_RECORD', at.modelRecord, at.recordTable, 'AcDbBlockTableRecord', '*Model_Space', []),
+      record('BLOCK_RECORD', at.paperRecord, at.recordTable, 'AcDbBlockTableRecord', '*Paper_Space', []),
+    ]),
+  ];
+}
+
+function block(name: string, owner: string, handle: string, end: string, isPaper: boolean): Tag[] {
+  const space: Tag[] = isPaper ? [[67, 1]] : [];
+  return [
+    [0, 'BLOCK'], [5, handle], [330, owner], [100, 'AcDbEntity'], ...space, [8, '0'], [100, 'AcDbBlockBegin'], [2, name], [70, 0],
+    [10, 0], [20, 0], [30, 0], [3, name], [1, ''],
+    [0, 'ENDBLK'], [5, end], [330, owner], [100, 'AcDbEntity'], ...space, [8, '0'], [100, 'AcDbBlockEnd'],
+  ]; // biome-ignore format: an entity a line
+}
+
+const objects: Tag[] = [
+  [0, 'DICTIONARY'], [5, at.root], [330, '0'], [100, 'AcDbDictionary'], [281, 1], [3, 'ACAD_GROUP'], [350, at.groups],
+  [0, 'DICTIONARY'], [5, at.groups], [330, at.root], [100, 'AcDbDictionary'], [281, 1],
+]; // biome-ignore format: an object a line
+
+/** One outline as an LWPOLYLINE; a vertex carries the bulge of the segment that leaves it. */
+function polyline(path: Path, layer: string, handle: string): Tag[] {
+  const vertices: { at: Point; bulge: number }[] = [];
+  for (const { from, segment } of stepsOf(path)) {
+    const parts: (LineSegment | ArcSegment)[] = segment.kind === 'cubic' ? cubicAsArcs(from, segment, dxfCurveToleranceMm) : [segment];
+    let start = from;
+    for (const part of parts) {
+      // A bulge is the tangent of a quarter of the sweep, counter-clockwise positive.
+      vertices.push({ at: start, bulge: part.kind === 'arc' ? Math.tan(part.sweep / 4) : 0 });
+      start = part.to;
+    }
+    if (!path.closed && segment === path.segments.at(-1)) vertices.push({ at: start, bulge: 0 });
+  }
+  return [
+    [0, 'LWPOLYLINE'], [5, handle], [330, at.modelRecord], [100, 'AcDbEntity'], [8, layer], [100, 'AcDbPolyline'],
+    [90, vertices.length], [70, path.closed ? 1 : 0], [43, 0],
+    ...vertices.flatMap(({ at: { x, y }, bulge }): Tag[] => [[10, x], [20, y], ...(bulge === 0 ? [] : [[42, bulge] as Tag])]),
+  ]; // biome-ignore format: a group a line
+}

@@ -1,0 +1,72 @@
+/**
+ * In: pieces in mm, y up. Out: an SVG file at true size: width, height and viewBox in mm, one path a piece with its
+ * holes, filled even-odd, grouped by purpose.
+ * Rests on: SVG 1.1 (W3C 2011), paths with M, L, A, C and Z.
+ */
+import type { Path } from '../plane/path.ts';
+import { stepsOf } from '../plane/path.ts';
+import type { Point } from '../plane/point.ts';
+import { circleOf } from '../plane/arc.ts';
+import { type Purpose, purposes } from '../job/schema.ts';
+import { type FilePiece, placedAtOrigin } from './placement.ts';
+
+/** Purpose is told by dash pattern and weight, then by colour; lengths in mm. */
+const strokes: Record<Purpose, { colour: string; width: number; dash?: string }> = {
+  cut: { colour: '#1E7B6B', width: 0.2 },
+  score: { colour: '#A87B1D', width: 0.2, dash: '4 1.5' },
+  engrave: { colour: '#7A4B86', width: 0.2, dash: '0.3 0.8' },
+  pocket: { colour: '#7A4B86', width: 0.3 },
+  stitch: { colour: '#35508F', width: 0.2, dash: '3 1 0.3 1' },
+  guide: { colour: '#8A8A84', width: 0.1 },
+};
+
+/** A tenth of a micrometre: far below what any machine resolves. */
+const decimals = 4;
+const figure = (value: number): string => String(Number(value.toFixed(decimals)));
+
+/** @throws EmptyFileError where there are no pieces */
+export function writeSvg(pieces: readonly FilePiece[], title: string): string {
+  const placed = placedAtOrigin(pieces);
+  const [width, height] = [figure(placed.widthMm), figure(placed.heightMm)];
+  const groups = purposes.flatMap((purpose) => {
+    const paths = placed.pieces.filter((p) => p.purpose === purpose).map((p) => `    ${pathElement(p, placed.heightMm)}`);
+    return paths.length > 0 ? [`  <g id="${purpose}" ${strokeOf(purpose)}>`, ...paths, '  </g>'] : [];
+  });
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">`,
+    `  <title>${escaped(title)}</title>`,
+    `  <desc>True size, ${width} x ${height} mm. One unit is one millimetre.</desc>`,
+    ...groups,
+    '</svg>',
+    '',
+  ].join('\n');
+}
+
+function strokeOf(purpose: Purpose): string {
+  const { colour, width, dash } = strokes[purpose];
+  const pattern = dash ? ` stroke-dasharray="${dash}"` : '';
+  return `fill="none" stroke="${colour}" stroke-width="${width}"${pattern} stroke-linejoin="round"`;
+}
+
+function pathElement({ name, outer, holes }: FilePiece, heightMm: number): string {
+  const data = [outer, ...holes].map((path) => pathData(path, heightMm)).join(' ');
+  return `<path fill-rule="evenodd" d="${data}"><title>${escaped(name)}</title></path>`;
+}
+
+/** Path data with y turned down from the top of a box of the height given. */
+export function pathData(path: Path, heightMm: number): string {
+  const at = ({ x, y }: Point): string => `${figure(x)} ${figure(heightMm - y)}`;
+  const parts = stepsOf(path).map(({ from, segment }) => {
+    if (segment.kind === 'line') return `L${at(segment.to)}`;
+    if (segment.kind === 'cubic') return `C${at(segment.c1)} ${at(segment.c2)} ${at(segment.to)}`;
+    const radius = figure(circleOf(from, segment).radius);
+    // With y down a counter-clockwise arc runs against the positive angle.
+    return `A${radius} ${radius} 0 ${Math.abs(segment.sweep) > Math.PI ? 1 : 0} ${segment.sweep > 0 ? 0 : 1} ${at(segment.to)}`;
+  });
+  return `M${at(path.start)} ${parts.join(' ')}${path.closed ? ' Z' : ''}`;
+}
+
+function escaped(text: string): string {
+  return text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] as string);
+}

@@ -1,0 +1,34 @@
+/**
+ * In: a new trace and the one before it. Out: the new trace with what a person had chosen for the same pieces.
+ * A piece is the same where its middle lies within a millimetre of the old one's and its area is about the same.
+ */
+import { centreOf } from '../plane/box.ts';
+import { pathArea, pathBox } from '../plane/path.ts';
+import { distance } from '../plane/point.ts';
+import { apply, chain, inverse } from '../plane/transform.ts';
+import type { JobTrace, Piece } from './schema.ts';
+
+const sameWithinMm = 1;
+const sameAreaShare = 0.3;
+
+export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTrace {
+  if (!before || before.pictureId !== trace.pictureId || !before.pieces.some(isChosen)) return trace;
+  const move = chain(trace.toSheet, inverse(before.toSheet));
+  const grow = Math.abs(move.a * move.d - move.b * move.c);
+  const old = before.pieces.filter(isChosen).map((piece) => ({
+    piece,
+    centre: apply(move, centreOf(pathBox(piece.outer))),
+    area: Math.abs(pathArea(piece.outer)) * grow,
+  }));
+  return {
+    ...trace,
+    pieces: trace.pieces.map((piece) => {
+      const centre = centreOf(pathBox(piece.outer));
+      const area = Math.abs(pathArea(piece.outer));
+      const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
+      return same ? { ...piece, leftOut: same.piece.leftOut, purpose: same.piece.purpose } : piece;
+    }),
+  };
+}
+
+const isChosen = (piece: Piece): boolean => piece.leftOut || piece.purpose !== 'cut';

@@ -1,0 +1,46 @@
+/**
+ * In: a job and its edits. Out: the job after doing, undoing and redoing them. An edit is kept as patches both ways,
+ * so that a long history costs only what changed.
+ * Rests on: immer's patches.
+ */
+import { applyPatches, enablePatches, type Patch } from 'immer';
+import { z } from 'zod';
+import { applyCommand, type Command, labelOf } from './commands.ts';
+import type { Job } from './schema.ts';
+
+enablePatches();
+
+export const patchSchema = z.strictObject({
+  op: z.enum(['add', 'remove', 'replace']),
+  path: z.array(z.union([z.string(), z.number()])),
+  value: z.unknown().optional(),
+});
+
+/** One edit, to be done again or undone. */
+export interface Edit {
+  readonly label: string;
+  readonly forward: Patch[];
+  readonly back: Patch[];
+}
+
+/** Does a command; null where it changes nothing. */
+export function edited(job: Job, command: Command): { job: Job; edit: Edit } | null {
+  const next = applyCommand(job, command);
+  const [forward, back] = [differences(job, next), differences(next, job)];
+  return forward.length === 0 ? null : { job: next, edit: { label: labelOf(command), forward, back } };
+}
+
+export const undone = (job: Job, edit: Edit): Job => applyPatches(job, edit.back);
+export const redone = (job: Job, edit: Edit): Job => applyPatches(job, edit.forward);
+
+/** Patches from one job to another: whole values where they differ, looking into objects two levels deep. */
+function differences(from: object, to: object, path: string[] = []): Patch[] {
+  return Object.keys(to).flatMap((key): Patch[] => {
+    const [a, b] = [(from as Record<string, unknown>)[key], (to as Record<string, unknown>)[key]];
+    if (a === b) return [];
+    if (path.length < 2 && isPlain(a) && isPlain(b)) return differences(a, b, [...path, key]);
+    return JSON.stringify(a) === JSON.stringify(b) ? [] : [{ op: 'replace', path: [...path, key], value: b }];
+  });
+}
+
+const isPlain = (value: unknown): value is object => typeof value === 'object' && value !== null && !Array.isArray(value);

@@ -1,0 +1,88 @@
+/**
+ * In: a course. Out: the points where it turns sharply.
+ * A corner is a place where lines through the stretches before and after, the soft tip left out, make an angle, where
+ * the turning is not spread over a wider stretch as on an arc, and where the tip stays back no farther than
+ * softness explains.
+ */
+import { crossing } from '../plane/point.ts';
+import type { Course, StretchLine } from './course.ts';
+import { type Grain, retreat } from './grain.ts';
+
+export interface Corner {
+  readonly index: number;
+  /** The change of direction, radians, positive to the left as the coordinates are (y down: to the right on screen). */
+  readonly turn: number;
+}
+
+const smallestTurn = (20 * Math.PI) / 180;
+
+const blank = (): StretchLine => ({ x: 0, y: 0, dx: 1, dy: 0, rms: 0 });
+const turnBetween = (a: StretchLine, b: StretchLine): number => Math.atan2(a.dx * b.dy - a.dy * b.dx, a.dx * b.dx + a.dy * b.dy);
+
+export function findCorners(course: Course, grain: Grain): Corner[] {
+  const { count } = course;
+  const gap = Math.min(grain.gap, Math.floor(count / 16));
+  const arm = Math.min(grain.arm, Math.floor(count / 8));
+  if (arm < 2) return [];
+  const turns = turnsAlong(course, gap, arm);
+  const corners: Corner[] = [];
+  const reach = gap + (arm >> 1);
+  for (let k = 0; k < count; k++) {
+    const turn = turns[k] as number;
+    if (Math.abs(turn) < smallestTurn || !isPeak(turns, k, reach)) continue;
+    if (isSpread(course, k, gap, arm, turn)) continue;
+    const index = tipIndex(course, grain, k, gap, arm, turn);
+    if (index !== null) corners.push({ index: course.wrap(index), turn });
+  }
+  return corners.sort((a, b) => a.index - b.index).filter((c, i, all) => i === 0 || c.index !== (all[i - 1] as Corner).index);
+}
+
+function turnsAlong(course: Course, gap: number, arm: number): Float64Array {
+  const turns = new Float64Array(course.count);
+  const [before, after] = [blank(), blank()];
+  for (let k = 0; k < course.count; k++) {
+    course.line(k - gap - arm, k - gap, before);
+    course.line(k + gap, k + gap + arm, after);
+    turns[k] = turnBetween(before, after);
+  }
+  return turns;
+}
+
+/** Whether no point within reach turns more the same way; of equals the first counts. */
+function isPeak(turns: Float64Array, k: number, reach: number): boolean {
+  const n = turns.length;
+  const here = turns[k] as number;
+  const size = Math.abs(here);
+  for (let d = 1; d <= reach; d++) {
+    const ahead = turns[(k + d) % n] as number;
+    const behind = turns[(k - d + n) % n] as number;
+    if (Math.sign(ahead) === Math.sign(here) && Math.abs(ahead) > size) return false;
+    if (Math.sign(behind) === Math.sign(here) && Math.abs(behind) >= size) return false;
+  }
+  return true;
+}
+
+/** Whether the course keeps turning on both sides, as an arc does. */
+function isSpread(course: Course, k: number, gap: number, arm: number, turn: number): boolean {
+  if (course.count < 4 * (gap + 2 * arm)) return false;
+  const near = (side: 1 | -1) => (side > 0 ? course.line(k + gap, k + gap + arm) : course.line(k - gap - arm, k - gap));
+  const far = (side: 1 | -1) =>
+    side > 0 ? course.line(k + gap + arm, k + gap + 2 * arm) : course.line(k - gap - 2 * arm, k - gap - arm);
+  const more = Math.min(...([1, -1] as const).map((side) => side * turnBetween(near(side), far(side)) * Math.sign(turn)));
+  return more > 0.35 * Math.abs(turn);
+}
+
+/** The point of the course nearest to the tip; null where the tip stays back too far for a corner. */
+function tipIndex(course: Course, grain: Grain, k: number, gap: number, arm: number, turn: number): number | null {
+  const before = course.line(k - gap - arm, k - gap);
+  const after = course.line(k + gap, k + gap + arm);
+  const tip = crossing(before, { x: before.dx, y: before.dy }, after, { x: after.dx, y: after.dy });
+  if (!tip) return null;
+  let [best, nearest] = [k, Infinity];
+  for (let i = k - gap - arm; i <= k + gap + arm; i++) {
+    const d = Math.hypot(course.x(i) - tip.x, course.y(i) - tip.y);
+    if (d < nearest) [best, nearest] = [i, d];
+  }
+  const halfAngle = (Math.PI - Math.abs(turn)) / 2;
+  return nearest <= 1.3 * retreat(grain, halfAngle) + 0.35 + 2 * grain.roughness ? best : null;
+}

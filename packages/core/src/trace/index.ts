@@ -1,0 +1,1 @@
+export { type Trace, type TracedPiece, type TraceSettings, tracePicture, traceSteps } from './trace.ts';

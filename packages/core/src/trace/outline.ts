@@ -1,0 +1,183 @@
+/**
+ * In: a contour in pixels. Out: a closed path of lines and cubic curves along it, in pixels.
+ * Corners part the course into runs; a run is one line, or straight stretches with curves between; lines meet in
+ * their crossing, and everything else joins with one tangent.
+ */
+import { distance, type Point } from '../plane/point.ts';
+import type { Path } from '../plane/path.ts';
+import type { Segment } from '../plane/segment.ts';
+import { type Corner, findCorners } from './corners.ts';
+import { Course } from './course.ts';
+import { type CurveEnd, fitCurves } from './curves.ts';
+import { type Grain, grainOf, retreat } from './grain.ts';
+import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
+import { isStraight, type Stretch, straightStretches } from './straights.ts';
+
+/** A part of the outline: straight or curved, from course index `first` to `last`. */
+interface Part {
+  readonly kind: 'line' | 'curve';
+  readonly first: number;
+  readonly last: number;
+}
+
+/** How two neighbouring parts join. */
+interface Join {
+  readonly at: Point;
+  /** The common direction, or null at a corner. */
+  readonly direction: Point | null;
+  /** Points to either side of a corner that its softness spoils. */
+  readonly spoilt: number;
+}
+
+/**
+ * @param contour x and y in turn, px, closed
+ * @param softness deviation of the Gaussian that softens the picture's edges, px
+ * @param leastRoughness what the kind of picture alone brings (stairs of a one-bit scan), px
+ * @param tolerancePx largest distance of the outline from the contour
+ */
+export function outlineAlong(contour: Float64Array, softness: number, leastRoughness: number, tolerancePx: number): Path {
+  const course = new Course(contour);
+  const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
+  const corners = findCorners(course, grain);
+  const parts = partsOf(course, grain, corners);
+  return assembled(course, grain, parts);
+}
+
+/** Points beside a corner that its softness bends: more where the corner is sharp. */
+function spoiltBy(grain: Grain, turn: number): number {
+  const halfAngle = (Math.PI - Math.abs(turn)) / 2;
+  return grain.gap + Math.ceil(1.5 * retreat(grain, halfAngle) - 0.8 * grain.softness);
+}
+
+/** Parts in order of travel, with the corners between; a smooth closed course is one part from a point to itself. */
+function partsOf(course: Course, grain: Grain, corners: Corner[]): { parts: Part[]; corners: Map<number, number> } {
+  const spoilt = new Map(corners.map((c) => [c.index, spoiltBy(grain, c.turn)]));
+  const runs: [number, number][] = corners.map((c, k) => {
+    const next = corners[k + 1]?.index ?? (corners[0] as Corner).index + course.count;
+    return [c.index, next];
+  });
+  if (runs.length === 0) runs.push(smoothRun(course, grain));
+  return {
+    parts: runs.flatMap(([from, to]) => partsOfRun(course, grain, from, to, (k) => spoilt.get(course.wrap(k)) ?? 0)),
+    corners: spoilt,
+  };
+}
+
+/** Where to open a smooth closed course: inside its longest straight stretch, else at its farthest point. */
+function smoothRun(course: Course, grain: Grain): [number, number] {
+  const stretches = straightStretches(course, grain, 0, course.count - 1);
+  const longest = stretches.reduce<Stretch | null>((a, b) => (a && a.last - a.first >= b.last - b.first ? a : b), null);
+  // A stretch that passes the opening would be found in two halves: open at the end of the longest one.
+  if (longest) return [longest.last, longest.last + course.count];
+  const [x, y] = [course.xs.reduce((a, b) => a + b, 0) / course.count, course.ys.reduce((a, b) => a + b, 0) / course.count];
+  let [best, farthest] = [0, 0];
+  for (let k = 0; k < course.count; k++) {
+    const d = Math.hypot(course.x(k) - x, course.y(k) - y);
+    if (d > farthest) [best, farthest] = [k, d];
+  }
+  return [best, best + course.count];
+}
+
+function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoiltAt: (k: number) => number): Part[] {
+  const length = to - from;
+  const trim = (k: number) => Math.min(spoiltAt(k), Math.floor(length / 4));
+  const [first, last] = [from + trim(from), to - trim(to)];
+  const hasCorners = spoiltAt(from) > 0;
+  if (hasCorners && (length < 4 || isStraight(course, grain, first, last))) return [{ kind: 'line', first: from, last: to }];
+  const stretches = straightStretches(course, grain, first, last);
+  const plain: Part[] = [{ kind: 'curve', first: from, last: to }];
+  if (stretches.length === 0) return plain;
+  const mixed: Part[] = [];
+  let at = from;
+  // A stretch that ends this near to a corner or to the next stretch reaches it.
+  const near = grain.gap + (grain.arm >> 1);
+  for (const s of stretches) {
+    const isNear = s.first - at <= near + trim(at) && (mixed.length > 0 || hasCorners);
+    if (!isNear && s.first > at) mixed.push({ kind: 'curve', first: at, last: s.first });
+    else if (mixed.length > 0 && at < s.first) at = (at + s.first) >> 1;
+    const start = isNear && mixed.length === 0 ? from : s.first;
+    if (mixed.at(-1)?.kind === 'line') {
+      const middle = ((mixed.at(-1) as Part).last + s.first) >> 1;
+      mixed[mixed.length - 1] = { ...(mixed.at(-1) as Part), last: middle };
+      mixed.push({ kind: 'line', first: middle, last: s.last });
+    } else mixed.push({ kind: 'line', first: start, last: s.last });
+    at = s.last;
+  }
+  if (to - at <= near + trim(to) && hasCorners) mixed[mixed.length - 1] = { ...(mixed.at(-1) as Part), last: to };
+  else if (at < to) mixed.push({ kind: 'curve', first: at, last: to });
+  return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt) ? plain : mixed;
+}
+
+/** Whether straight stretches make the run plainer: a line counts one, a cubic three. */
+function isWorthwhile(course: Course, grain: Grain, mixed: Part[], plain: Part[], spoiltAt: (k: number) => number): boolean {
+  const straight = mixed.reduce((sum, p) => sum + (p.kind === 'line' ? p.last - p.first : 0), 0);
+  const whole = (plain[0] as Part).last - (plain[0] as Part).first;
+  if (straight > 0.5 * whole) return true;
+  const cost = (parts: Part[]): number =>
+    parts.reduce((sum, p, k) => {
+      if (p.kind === 'line') return sum + 1;
+      const end = (index: number, isOuter: boolean): CurveEnd => {
+        const local = localCurve(course, index, index - 4, index + 4);
+        const spoilt = isOuter ? spoiltAt(index) : 0;
+        return { at: local.at, direction: spoilt > 0 ? null : local.direction, index, spoilt };
+      };
+      return sum + 3 * fitCurves(course, grain, end(p.first, k === 0), end(p.last, k === parts.length - 1)).length;
+    }, 0);
+  return cost(mixed) < cost(plain);
+}
+
+function assembled(course: Course, grain: Grain, { parts, corners }: ReturnType<typeof partsOf>): Path {
+  const joins = parts.map((part, k) => joinAfter(course, grain, part, parts[(k + 1) % parts.length] as Part, corners));
+  const segments: Segment[] = [];
+  parts.forEach((part, k) => {
+    const [start, end] = [joins[(k + parts.length - 1) % parts.length] as Join, joins[k] as Join];
+    if (part.kind === 'line') {
+      segments.push({ kind: 'line', to: end.at });
+      return;
+    }
+    const room = Math.floor((part.last - part.first) / 4);
+    const limit = (join: Join, index: number): CurveEnd => ({ ...join, index, spoilt: Math.min(join.spoilt, room) });
+    segments.push(...fitCurves(course, grain, limit(start, part.first), limit(end, part.last)));
+  });
+  return { start: (joins.at(-1) as Join).at, segments, closed: true };
+}
+
+function joinAfter(course: Course, grain: Grain, a: Part, b: Part, corners: Map<number, number>): Join {
+  const spoilt = corners.get(course.wrap(a.last)) ?? 0;
+  if (spoilt > 0) return cornerJoin(course, grain, a, b, spoilt);
+  if (a.kind === 'line' && b.kind === 'line') return cornerJoin(course, grain, a, b, grain.gap);
+  if (a.kind === 'curve' && b.kind === 'curve') {
+    const reach = Math.min(8 + Math.round(40 * Math.max(0, grain.roughness - 0.05)), Math.floor(course.count / 6));
+    const local = localCurve(course, a.last, a.last - reach, a.last + reach);
+    return { at: local.at, direction: local.direction, spoilt: 0 };
+  }
+  const line = a.kind === 'line' ? lineOf(course, a, corners) : lineOf(course, b, corners);
+  const along = line.dx * (course.x(a.last) - line.x) + line.dy * (course.y(a.last) - line.y);
+  return {
+    at: { x: line.x + line.dx * along, y: line.y + line.dy * along },
+    direction: { x: line.dx, y: line.dy },
+    spoilt: 0,
+  };
+}
+
+/** The line through a straight part, its spoilt ends left out. */
+function lineOf(course: Course, part: Part, corners: Map<number, number>) {
+  const room = Math.floor((part.last - part.first) / 4);
+  const trim = (k: number) => Math.min(room, corners.get(course.wrap(k)) ?? 0);
+  return course.line(part.first + trim(part.first), part.last - trim(part.last));
+}
+
+/** The corner where the courses of two parts meet, read from what softness has not spoilt. */
+function cornerJoin(course: Course, grain: Grain, a: Part, b: Part, spoilt: number): Join {
+  const local = (part: Part, index: number, way: 1 | -1): LocalCurve => {
+    const length = part.last - part.first;
+    const trim = Math.min(spoilt, Math.floor(length / 4));
+    const reach = part.kind === 'line' ? length - 2 * trim : Math.min(length - trim - 1, 14 + 2 * grain.arm);
+    const [near, far] = [index + way * trim, index + way * (trim + Math.max(1, reach))];
+    return localCurve(course, index, Math.min(near, far), Math.max(near, far), part.kind === 'line');
+  };
+  const seen = { x: course.x(a.last), y: course.y(a.last) };
+  const met = meeting(local(a, a.last, -1), local(b, b.first, 1));
+  const farthest = 4 + 8 * grain.softness + 4 * grain.roughness + grain.worst;
+  return { at: met && distance(met, seen) <= farthest ? met : seen, direction: null, spoilt };
+}

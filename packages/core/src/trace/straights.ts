@@ -1,0 +1,87 @@
+/**
+ * In: a smooth run of a course, from one corner to the next. Out: the stretches in it that are straight.
+ * A stretch is straight when no line-like bow is left in its inner part: a chord of an arc that just passes the
+ * distance limit keeps half of its bow there, a true edge keeps none.
+ */
+import type { Course, StretchLine } from './course.ts';
+import type { Grain } from './grain.ts';
+
+export interface Stretch {
+  /** Course indices, both in; `last` may pass the course's end. */
+  readonly first: number;
+  readonly last: number;
+  readonly line: StretchLine;
+}
+
+/** Shorter stretches are left to the curves, in points. */
+const shortest = (grain: Grain): number => Math.max(16, 2 * (grain.gap + grain.arm));
+
+/** Whether the whole stretch is one straight edge. */
+export function isStraight(course: Course, grain: Grain, first: number, last: number): boolean {
+  const line = course.line(first, last);
+  if (line.rms > grain.rms) return false;
+  for (let k = first; k <= last; k++) if (Math.abs(course.offset(k, line)) > grain.worst) return false;
+  return Math.abs(bowOf(course, first, last)) <= bowLimit(grain);
+}
+
+const bowLimit = (grain: Grain): number => Math.max(0.14, 1.2 * grain.roughness, 0.8 * grain.rms);
+
+/** Height of the parabola that fits the points' offsets from their line best, end to middle, px. */
+function bowOf(course: Course, first: number, last: number): number {
+  const line = course.line(first, last);
+  const n = last - first + 1;
+  // Offsets against the second Legendre polynomial on even steps.
+  let [sum, norm] = [0, 0];
+  for (let k = 0; k < n; k++) {
+    const u = n > 1 ? (2 * k) / (n - 1) - 1 : 0;
+    const p2 = 1.5 * u * u - 0.5;
+    sum += p2 * course.offset(first + k, line);
+    norm += p2 * p2;
+  }
+  return norm > 0 ? (1.5 * sum) / norm : 0;
+}
+
+/** The straight stretches within points `from` to `to`, in order, none overlapping. */
+export function straightStretches(course: Course, grain: Grain, from: number, to: number): Stretch[] {
+  const least = shortest(grain);
+  if (to - from < least) return [];
+  const reach = reaches(course, Math.max(0.12, 1.6 * grain.roughness), from, to);
+  const byLength = Array.from(reach, (last, k) => ({ first: from + k, last }))
+    .filter(({ first, last }) => last - first >= least)
+    .sort((a, b) => b.last - b.first - (a.last - a.first));
+  const taken: Stretch[] = [];
+  const used = new Uint8Array(to - from + 1);
+  for (const { first, last } of byLength) {
+    if (used[first - from] || used[last - from]) continue;
+    const stretch = settled(course, grain, first, last);
+    used.fill(1, first - from, last - from + 1);
+    if (stretch && stretch.last - stretch.first >= least) taken.push(stretch);
+  }
+  return taken.sort((a, b) => a.first - b.first);
+}
+
+/** For each start, the farthest point up to which the line's rms stays within the limit. */
+function reaches(course: Course, limit: number, from: number, to: number): Int32Array {
+  const reach = new Int32Array(to - from + 1);
+  const line: StretchLine = { x: 0, y: 0, dx: 1, dy: 0, rms: 0 };
+  let last = from + 2;
+  for (let first = from; first <= to; first++) {
+    last = Math.max(last, Math.min(to, first + 2));
+    while (last < to && course.line(first, last + 1, line).rms <= limit) last++;
+    reach[first - from] = course.line(first, last, line).rms <= limit ? last : first;
+  }
+  return reach;
+}
+
+/** The stretch with the beginnings of neighbouring curves taken off its ends; null where it bows. */
+function settled(course: Course, grain: Grain, first: number, last: number): Stretch | null {
+  const margin = Math.floor((last - first) * 0.15);
+  let [a, b] = [first + margin, last - margin];
+  if (Math.abs(bowOf(course, a, b)) > Math.max(0.1, 0.8 * grain.roughness)) return null;
+  const inner = course.line(a, b);
+  const limit = Math.max(0.1, 2 * grain.roughness);
+  const near = (k: number) => Math.abs(course.offset(k - 1, inner) + course.offset(k, inner) + course.offset(k + 1, inner)) / 3 <= limit;
+  while (a > first && near(a - 1)) a--;
+  while (b < last && near(b + 1)) b++;
+  return { first: a, last: b, line: course.line(a, b) };
+}

@@ -1,0 +1,117 @@
+import { deviationOf, fullSheetScene, plateScene, type Scan, type Scene, scanScene, smoothScene, starScene, straightScene } from '@nuvet/truth';
+import { describe, expect, it } from 'vitest';
+import { inverse, type Path, type Point, pathBox, transformedPath } from '../plane/index.ts';
+import { greyPicture } from '../raster/index.ts';
+import { type Trace, tracePicture, traceSteps } from './index.ts';
+
+const settings = { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 } as const;
+const scenes: Scene[] = [plateScene, starScene, straightScene, smoothScene, fullSheetScene()];
+const scans = scenes.flatMap((scene) => [
+  { scene, scan: scanScene(scene, { dpi: 300, tiltDegrees: 0.7, noise: 4, seed: 11 }) },
+  { scene, scan: scanScene(scene, { dpi: 300, tiltDegrees: -3, noise: 6, seed: 12 }) },
+]);
+const traced = (scan: Scan) => tracePicture(scan.picture, scan.mmPerPx, settings);
+/** All outlines of a trace, brought to the sheet by the scan's true transform. */
+const onSheet = (trace: Trace, scan: Scan): Path[] =>
+  trace.pieces.flatMap(({ outer, holes }) => [outer, ...holes]).map((path) => transformedPath(path, inverse(scan.toPixels)));
+const truthOf = (scene: Scene): Path[] => scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
+const corners = (path: Path): Point[] => path.segments.map((s) => s.to);
+
+describe.each(scans)('$scene.name scanned at 300 dpi', ({ scene, scan }) => {
+  const trace = traced(scan);
+  it('has the right number of pieces and holes', () => {
+    expect(trace.pieces).toHaveLength(scene.pieces.length);
+    const holes = (list: readonly { holes: readonly Path[] }[]) => list.map((p) => p.holes.length).sort();
+    expect(holes(trace.pieces)).toEqual(holes(scene.pieces));
+  });
+  it('lies within 0.02 mm RMS and 0.15 mm at worst of the truth', () => {
+    const { rmsMm, worstMm } = deviationOf(onSheet(trace, scan), truthOf(scene));
+    expect(rmsMm).toBeLessThan(0.02);
+    expect(worstMm).toBeLessThan(0.15);
+  });
+  it('has the true overall width and height within 0.05 mm', () => {
+    const overall = (paths: Path[]) => {
+      const boxes = paths.map(pathBox);
+      const [minX, maxX] = [Math.min(...boxes.map((b) => b.minX)), Math.max(...boxes.map((b) => b.maxX))];
+      const [minY, maxY] = [Math.min(...boxes.map((b) => b.minY)), Math.max(...boxes.map((b) => b.maxY))];
+      return { width: maxX - minX, height: maxY - minY };
+    };
+    const [ours, truth] = [overall(onSheet(trace, scan)), overall(truthOf(scene))];
+    expect(Math.abs(ours.width - truth.width)).toBeLessThan(0.05);
+    expect(Math.abs(ours.height - truth.height)).toBeLessThan(0.05);
+  });
+});
+
+describe('straight-sided figures', () => {
+  it.each(scans.filter(({ scene }) => scene === starScene || scene === straightScene))('come out as one line a side, corners within 0.1 mm ($scene.name)', ({ scene, scan }) => {
+    const paths = onSheet(traced(scan), scan);
+    const truth = truthOf(scene);
+    expect(paths.flatMap((p) => p.segments).every((s) => s.kind === 'line')).toBe(true);
+    expect(paths.reduce((n, p) => n + p.segments.length, 0)).toBe(truth.reduce((n, p) => n + p.segments.length, 0));
+    const found = paths.flatMap(corners);
+    for (const corner of truth.flatMap(corners)) {
+      expect(Math.min(...found.map((p) => Math.hypot(p.x - corner.x, p.y - corner.y)))).toBeLessThan(0.1);
+    }
+  });
+  it('a five-pointed star is ten lines', () => {
+    const { pieces } = traced(scanScene(starScene, { dpi: 300, tiltDegrees: 2.3, noise: 5, seed: 5 }));
+    expect(pieces[0]?.outer.segments.map((s) => s.kind)).toEqual(Array(10).fill('line'));
+  });
+});
+
+describe('smooth outlines', () => {
+  it('have no kink where their curves join', () => {
+    const scan = scanScene(smoothScene, { dpi: 300, tiltDegrees: 1, noise: 5, seed: 8 });
+    const ring = traced(scan).pieces.find((p) => p.holes.length === 1);
+    const { segments, start } = ring?.outer as Path;
+    let from = start;
+    const handles = segments.map((s) => {
+      const [first, last] = s.kind === 'cubic' ? [s.c1, s.c2] : [s.to, from];
+      const angles = [Math.atan2(first.y - from.y, first.x - from.x), Math.atan2(s.to.y - last.y, s.to.x - last.x)] as const;
+      from = s.to;
+      return angles;
+    });
+    handles.forEach(([leaving], k) => {
+      const [, arriving] = handles.at(k - 1) as readonly [number, number];
+      expect(Math.abs(Math.atan2(Math.sin(leaving - arriving), Math.cos(leaving - arriving)))).toBeLessThan(1e-6);
+    });
+  });
+  it('take fewer segments when the tolerance is wider', () => {
+    const scan = scanScene(smoothScene, { dpi: 300, noise: 5 });
+    const count = (toleranceMm: number) => tracePicture(scan.picture, scan.mmPerPx, { ...settings, toleranceMm }).pieces.reduce((n, p) => n + p.outer.segments.length, 0);
+    expect(count(0.5)).toBeLessThan(count(0.05));
+  });
+});
+
+describe('other pictures', () => {
+  it('a one-bit scan stays within 0.03 mm RMS', () => {
+    const scan = scanScene(plateScene, { dpi: 300, tiltDegrees: 2, seed: 4 });
+    const bits = greyPicture(scan.picture.data.map((v) => (v < 137 ? 0 : 255)), scan.picture.width, scan.picture.height);
+    const trace = tracePicture(bits, scan.mmPerPx, settings);
+    expect(deviationOf(onSheet(trace, scan), truthOf(plateScene)).rmsMm).toBeLessThan(0.03);
+  });
+  it('blank paper gives no piece', () => {
+    const blank = scanScene({ name: 'blank', widthMm: 50, heightMm: 50, pieces: [] }, { dpi: 300, noise: 5 });
+    expect(traced(blank).pieces).toEqual([]);
+    expect(tracePicture(greyPicture(new Uint8Array(100).fill(200), 10, 10), 0.1, settings).pieces).toEqual([]);
+  });
+  it('ink that runs off the picture closes along the edge and says so', () => {
+    const data = new Uint8Array(80 * 60).fill(230);
+    for (let y = 20; y < 40; y++) data.fill(30, y * 80, y * 80 + 50);
+    const [piece] = tracePicture(greyPicture(data, 80, 60), 0.2, settings).pieces;
+    expect(piece?.runsOff).toBe(true);
+    expect(pathBox(piece?.outer as Path)).toMatchObject({ minX: expect.closeTo(0, 0), maxX: expect.closeTo(50, 0) });
+  });
+  it('every threshold, tolerance and size is survived', () => {
+    const { picture, mmPerPx } = scanScene(plateScene, { dpi: 75, noise: 6 });
+    for (const threshold of [0, 1, 60, 200, 234, 254, 255]) {
+      for (const toleranceMm of [0.005, 2]) expect(tracePicture(picture, mmPerPx, { threshold, toleranceMm, smallestMm: 0 }).pieces).toBeDefined();
+    }
+  });
+  it('can be stopped between steps', () => {
+    const { picture, mmPerPx } = scanScene(plateScene, { dpi: 150 });
+    const steps = traceSteps(picture, mmPerPx, settings);
+    expect(steps.next()).toMatchObject({ done: false, value: 0.1 });
+    expect(steps.return({ pieces: [], threshold: 0, dropped: 0 }).done).toBe(true);
+  });
+});
