@@ -1,10 +1,11 @@
 /**
  * In: a cubic Bezier curve. Out: its measures and parts.
  * Rests on: Gauss-Legendre quadrature (area exact, length to 1e-6 by halving), de Casteljau's split,
- * Newton's iteration for the nearest point.
+ * branch and bound with Newton's iteration for the nearest point.
  */
 import { type Box, boxAround } from './box.ts';
 import { between, cross, distance, dot, type Point, subtract, unitVector } from './point.ts';
+import { nearestOnLine } from './line.ts';
 import type { CubicSegment, Nearest } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
 
@@ -107,22 +108,38 @@ export function cubicBox(from: Point, s: CubicSegment): Box {
   return boxAround([from, s.to, ...stops.map((t) => pointOnCubic(from, s, t))]) as Box;
 }
 
-/** The nearest point: the best of 25 places, then Newton on the distance, never leaving the curve. */
+/**
+ * The nearest point, by branch and bound: a stretch lies within (1/8) max |B''| dt^2 of its chord, so that most are
+ * ruled out by their chord alone; what is left is nearly straight, where Newton settles it.
+ */
 export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest {
-  const samples = 24;
-  let best: Nearest = { t: 0, point: from, distance: distance(from, p) };
-  const ranked: Nearest[] = [best];
-  for (let k = 1; k <= samples; k++) {
-    const point = pointOnCubic(from, s, k / samples);
-    ranked.push({ t: k / samples, point, distance: distance(point, p) });
-  }
-  ranked.forEach((sample, k) => {
-    const isValley = sample.distance <= (ranked[k - 1]?.distance ?? Infinity) && sample.distance <= (ranked[k + 1]?.distance ?? Infinity);
-    if (!isValley) return;
-    const refined = slideToNearest(from, s, p, sample.t, 1 / samples);
-    if (refined.distance < best.distance) best = refined;
-  });
+  const ends = [{ t: 0, point: from, distance: distance(from, p) }, { t: 1, point: s.to, distance: distance(s.to, p) }] as const;
+  let best: Nearest = ends[0].distance <= ends[1].distance ? ends[0] : ends[1];
+  const bend = largestBend(from, s);
+  const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
+  const search = (t0: number, a: Point, t1: number, b: Point): void => {
+    const sagitta = (bend * (t1 - t0) ** 2) / 8;
+    if (nearestOnLine(a, { kind: 'line', to: b }, p).distance - sagitta >= best.distance) return;
+    const middle = (t0 + t1) / 2;
+    if (sagitta < 1e-3 * size || t1 - t0 < 1e-4) {
+      const found = slideToNearest(from, s, p, middle, (t1 - t0) / 2);
+      if (found.distance < best.distance) best = found;
+      return;
+    }
+    const m = pointOnCubic(from, s, middle);
+    const isFirstNearer = distance(a, p) < distance(b, p);
+    if (isFirstNearer) search(t0, a, middle, m);
+    search(middle, m, t1, b);
+    if (!isFirstNearer) search(t0, a, middle, m);
+  };
+  search(0, from, 1, s.to);
   return best;
+}
+
+/** The largest second derivative: it is linear in t, so one of its ends. */
+function largestBend(from: Point, s: CubicSegment): number {
+  const bend = (a: Point, b: Point, c: Point) => 6 * Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
+  return Math.max(bend(from, s.c1, s.c2), bend(s.c1, s.c2, s.to));
 }
 
 function slideToNearest(from: Point, s: CubicSegment, p: Point, start: number, reach: number): Nearest {
@@ -163,7 +180,6 @@ export function transformedCubic(s: CubicSegment, t: Transform): CubicSegment {
  * Rests on: a chord's error is at most (1/8) max |B''| dt^2 (de Boor 1978).
  */
 export function chordCount(from: Point, s: CubicSegment, tolerance: number): number {
-  const bend = (a: Point, b: Point, c: Point) => 6 * Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
-  const most = Math.max(bend(from, s.c1, s.c2), bend(s.c1, s.c2, s.to));
+  const most = largestBend(from, s);
   return Math.max(1, Math.ceil(Math.sqrt(most / (8 * tolerance))));
 }

@@ -1,0 +1,61 @@
+/**
+ * The jobs on Heron Lane's bench, a small invented workshop that makes things for a lantern festival: each a drawn
+ * scene, how it was scanned, and what its makers have marked so far.
+ */
+import type { Job } from '@nuvet/core/job';
+import type { ScanSettings } from '../scan.ts';
+import type { Scene } from '../scene.ts';
+import { heronPanel } from './heron-panel.ts';
+import { millRaceBlock } from './mill-race-block.ts';
+import { otterFloat } from './otter-float.ts';
+import { riverWheel } from './river-wheel.ts';
+
+export interface DemoJob {
+  readonly name: string;
+  readonly scene: Scene;
+  readonly scan: ScanSettings;
+  readonly making: Job['making'];
+  /** A pair of the scene's marks and the length that the makers typed for it. */
+  readonly known: { readonly mark: string; readonly text: string; readonly mm: number };
+  readonly check: string;
+  readonly unit: Job['unit'];
+}
+
+export const demoJobs: readonly DemoJob[] = [
+  {
+    name: 'Heron lantern panel',
+    scene: heronPanel,
+    scan: { dpi: 300, tiltDegrees: 1.4, noise: 5, seed: 31 },
+    making: { way: 'laser', stock: 'Birch plywood', thicknessMm: 3 },
+    known: { mark: 'rule', text: '6in', mm: 152.4 },
+    check: 'foot',
+    unit: 'mm',
+  },
+  {
+    name: 'River-wheel badge',
+    scene: riverWheel,
+    scan: { dpi: 400, tiltDegrees: -2.2, noise: 4, seed: 32 },
+    making: { way: 'cnc', stock: 'Walnut', thicknessMm: 6 },
+    known: { mark: 'rule', text: '12 cm', mm: 120 },
+    check: 'across',
+    unit: 'mm',
+  },
+  {
+    name: 'Mill Race block, 12 in',
+    scene: millRaceBlock,
+    scan: { dpi: 300, tiltDegrees: 0.9, noise: 6, seed: 33 },
+    making: { way: 'quilting', stock: 'Cotton', thicknessMm: null },
+    known: { mark: 'edge', text: '12"', mm: 304.8 },
+    check: 'side',
+    unit: 'in',
+  },
+  {
+    name: 'Paddle-otter float',
+    scene: otterFloat,
+    scan: { dpi: 300, tiltDegrees: -0.8, noise: 5, seed: 34 },
+    making: { way: 'foam', stock: 'Foam board', thicknessMm: 50 },
+    known: { mark: 'body', text: '4 ft', mm: 1219.2 },
+    check: 'shaft',
+    unit: 'in',
+  },
+];
