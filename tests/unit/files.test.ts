@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type FilePiece, writeDxf, writeSvg, EmptyFileError } from '@nuvet/core/formats';
+import { EmptyFileError, type FilePiece, writeDxf, writeSvg } from '@nuvet/core/formats';
 import { circlePath, pathLength } from '@nuvet/core/plane';
 import { curveThrough, ellipse, piece, roundedRectangle, star } from '@nuvet/truth';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -13,9 +13,24 @@ afterAll(() => rmSync(folder, { recursive: true }));
 
 const named = (name: string, purpose: FilePiece['purpose'], p: ReturnType<typeof piece>): FilePiece => ({ name, purpose, ...p });
 const pieces: FilePiece[] = [
-  named('Plate & "cover"', 'cut', piece(roundedRectangle(30, 40, 90, 60, 8), [circlePath({ x: 42, y: 52 }, 3), ellipse({ x: 75, y: 70 }, 15, 8)])),
+  named(
+    'Plate & "cover"',
+    'cut',
+    piece(roundedRectangle(30, 40, 90, 60, 8), [circlePath({ x: 42, y: 52 }, 3), ellipse({ x: 75, y: 70 }, 15, 8)]),
+  ),
   named('Star', 'score', piece(star({ x: 160, y: 70 }, 5, 30, 12))),
-  named('Leaf', 'stitch', piece(curveThrough([[30, 120, 'corner'], [60, 135], [90, 130, 'corner'], [60, 115]]))),
+  named(
+    'Leaf',
+    'stitch',
+    piece(
+      curveThrough([
+        [30, 120, 'corner'],
+        [60, 135],
+        [90, 130, 'corner'],
+        [60, 115],
+      ]),
+    ),
+  ),
   named('Slot', 'engrave', piece(roundedRectangle(100, 120, 40, 10, 4.999))),
 ];
 // The plate starts at x 30 and y 40; the star's right tip lies at 160 + 30 cos 18 degrees; the leaf's top is its highest.
@@ -29,7 +44,12 @@ describe('SVG', () => {
   });
   it('holds one path a piece with its holes, even-odd, in groups by purpose', () => {
     expect(seen.groups).toEqual(['cut', 'score', 'engrave', 'stitch']);
-    expect(seen.paths.map((p) => [p.rule, p.d.split('M').length - 1])).toEqual([['evenodd', 3], ['evenodd', 1], ['evenodd', 1], ['evenodd', 1]]);
+    expect(seen.paths.map((p) => [p.rule, p.d.split('M').length - 1])).toEqual([
+      ['evenodd', 3],
+      ['evenodd', 1],
+      ['evenodd', 1],
+      ['evenodd', 1],
+    ]);
   });
   it('is as large as the truth for another reader, the right way up', () => {
     const plate = seen.paths[0] as (typeof seen.paths)[0];
@@ -52,7 +72,7 @@ describe('DXF', () => {
     expect(seen).toMatchObject({ version: 'AC1015', insunits: 4, errors: [], fixes: [] });
     expect(seen?.layers).toEqual(expect.arrayContaining(['CUT', 'SCORE', 'STITCH', 'ENGRAVE']));
   });
-  it('holds every outline as one closed polyline on its purpose\'s layer', () => {
+  it("holds every outline as one closed polyline on its purpose's layer", () => {
     expect(seen?.outlines.map((o) => [o.type, o.layer, o.closed])).toEqual([
       ...Array(3).fill(['LWPOLYLINE', 'CUT', true]),
       ['LWPOLYLINE', 'SCORE', true], ['LWPOLYLINE', 'STITCH', true], ['LWPOLYLINE', 'ENGRAVE', true],
@@ -79,7 +99,10 @@ describe('DXF', () => {
       const [x2, y2] = oval[(k + 1) % oval.length] as [number, number, number];
       // The arc's middle lies bulge x half the chord beside the chord's middle, to the right of the travel for a bulge above 0.
       const [mx, my] = [(x + x2) / 2 + (bulge * (y2 - y)) / 2 - centre.x, (y + y2) / 2 - (bulge * (x2 - x)) / 2 - centre.y];
-      for (const [px, py] of [[mx, my], [x - centre.x, y - centre.y]] as const) {
+      for (const [px, py] of [
+        [mx, my],
+        [x - centre.x, y - centre.y],
+      ] as const) {
         const f = (px / 15) ** 2 + (py / 8) ** 2 - 1;
         // First-order distance from the implicit curve (Taubin 1991).
         expect(Math.abs(f / (2 * Math.hypot(px / 225, py / 64)))).toBeLessThan(0.0051);

@@ -41,7 +41,10 @@ export interface SvgSeen {
 /** What an XML parser and a path reader see; boxes from points every 0.02 mm. */
 export function svgSeen(text: string): SvgSeen {
   const complaints: string[] = [];
-  const root = new DOMParser({ onError: (level, message) => complaints.push(`${level}: ${message}`) }).parseFromString(text, 'image/svg+xml').documentElement;
+  const root = new DOMParser({ onError: (level, message) => complaints.push(`${level}: ${message}`) }).parseFromString(
+    text,
+    'image/svg+xml',
+  ).documentElement;
   if (!root || complaints.length > 0) throw new Error(`the SVG is not well formed: ${complaints.join(', ')}`);
   const inMm = (name: string) => Number(/^([\d.]+)mm$/.exec(root.getAttribute(name) ?? '')?.[1]);
   return {

@@ -82,7 +82,8 @@ function positive(name: string, word: string): number {
 function threshold(word: string): 'auto' | number {
   if (word === 'auto') return 'auto';
   const value = Number(word);
-  if (word.trim() === '' || !Number.isInteger(value) || value < 0 || value > 255) throw new UsageError(`--threshold ${word}: auto or a whole number from 0 to 255 is needed`);
+  if (word.trim() === '' || !Number.isInteger(value) || value < 0 || value > 255)
+    throw new UsageError(`--threshold ${word}: auto or a whole number from 0 to 255 is needed`);
   return value;
 }
 
@@ -103,5 +104,10 @@ function ends(name: string, word: string) {
 function knownLength(word: string, k: number): TrueUpMark {
   const split = word.indexOf('=');
   if (split < 0) throw new UsageError(`--known ${word}: write X1,Y1,X2,Y2=LENGTH`);
-  return { kind: 'known-length', id: `known ${k + 1}`, ...ends('--known', word.slice(0, split)), mm: length('--known', word.slice(split + 1)) };
+  return {
+    kind: 'known-length',
+    id: `known ${k + 1}`,
+    ...ends('--known', word.slice(0, split)),
+    mm: length('--known', word.slice(split + 1)),
+  };
 }

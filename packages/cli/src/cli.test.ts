@@ -11,7 +11,10 @@ const folder = mkdtempSync(join(tmpdir(), 'nuvet-cli-'));
 const bin = fileURLToPath(new URL('../bin/nuvet.mjs', import.meta.url));
 const scan = scanScene(plateScene, { dpi: 300, tiltDegrees: 1.7, noise: 5, seed: 21 });
 const mark = (name: 'width' | 'level') =>
-  (plateScene.marks?.[name] ?? []).map((p) => scan.at(p)).map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`).join(',');
+  (plateScene.marks?.[name] ?? [])
+    .map((p) => scan.at(p))
+    .map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`)
+    .join(',');
 
 const nuvet = (...words: string[]) =>
   new Promise<{ code: number; out: string; error: string }>((resolve) => {
@@ -25,13 +28,29 @@ beforeAll(async () => {
   writeFileSync(join(folder, 'plate300.jpg'), await jpegOf(scan.picture, 300));
   writeFileSync(join(folder, 'text.png'), 'not a picture');
   writeFileSync(join(folder, 'short.jpg'), readFileSync(join(folder, 'plate300.jpg')).subarray(0, 20_000));
-  writeFileSync(join(folder, 'blank.png'), await pngOf(scanScene({ name: 'blank', widthMm: 30, heightMm: 30, pieces: [] }, { dpi: 100 }).picture, 100));
+  writeFileSync(
+    join(folder, 'blank.png'),
+    await pngOf(scanScene({ name: 'blank', widthMm: 30, heightMm: 30, pieces: [] }, { dpi: 100 }).picture, 100),
+  );
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
 describe('nuvet trace', () => {
   it('brings a tilted scan to size by one known length and one level line', async () => {
-    const run = await nuvet('trace', 'plate.png', '--out', 'plate.svg', '--out', 'plate.dxf', '--report', 'plate.json', '--known', `${mark('width')}=90mm`, '--level', mark('level'));
+    const run = await nuvet(
+      'trace',
+      'plate.png',
+      '--out',
+      'plate.svg',
+      '--out',
+      'plate.dxf',
+      '--report',
+      'plate.json',
+      '--known',
+      `${mark('width')}=90mm`,
+      '--level',
+      mark('level'),
+    );
     expect(run).toMatchObject({ code: 0, error: '' });
     const report = JSON.parse(readFileSync(join(folder, 'plate.json'), 'utf8'));
     expect(report.mmPerPixel).toBeCloseTo(25.4 / 300, 5);
@@ -42,7 +61,11 @@ describe('nuvet trace', () => {
     expect(report.pieces[0].areaMm2 / (5400 - (4 - Math.PI) * 64 - 36 * Math.PI - 120 * Math.PI)).toBeCloseTo(1, 3);
     const svg = svgSeen(readFileSync(join(folder, 'plate.svg'), 'utf8'));
     const [dxf] = dxfSeenByEzdxf(join(folder, 'plate.dxf'));
-    for (const [width, height] of [[svg.widthMm, svg.heightMm], dxf?.max ?? [0, 0], [report.pieces[0].widthMm, report.pieces[0].heightMm]]) {
+    for (const [width, height] of [
+      [svg.widthMm, svg.heightMm],
+      dxf?.max ?? [0, 0],
+      [report.pieces[0].widthMm, report.pieces[0].heightMm],
+    ]) {
       expect(Math.abs((width as number) - 90)).toBeLessThan(0.1);
       expect(Math.abs((height as number) - 60)).toBeLessThan(0.1);
     }

@@ -7,7 +7,7 @@ import { writeDxf, writeSvg } from '@nuvet/core/formats';
 import { overallBox, traceOnSheet } from '@nuvet/core/job';
 import { heightOf, widthOf } from '@nuvet/core/plane';
 import { tracePicture } from '@nuvet/core/trace';
-import { fitTrueUp, type TrueUpFit, TrueUpError } from '@nuvet/core/trueup';
+import { fitTrueUp, TrueUpError, type TrueUpFit } from '@nuvet/core/trueup';
 import { type TraceRequest, UsageError } from './arguments.ts';
 import { readPicture } from './picture.ts';
 import { reportOn } from './report.ts';

@@ -32,7 +32,10 @@ function distances(from: readonly Path[], to: readonly Path[]) {
   const result = { squares: 0, count: 0, worstMm: 0, worstAt: { x: 0, y: 0 } };
   for (const path of from) {
     for (const p of pointsAlong(path)) {
-      const d = boxes.reduce((least, { path: other, box }) => (isNear(box, p) ? Math.min(least, nearestOnPath(other, p).distance) : least), reachMm);
+      const d = boxes.reduce(
+        (least, { path: other, box }) => (isNear(box, p) ? Math.min(least, nearestOnPath(other, p).distance) : least),
+        reachMm,
+      );
       result.squares += d * d;
       result.count++;
       if (d > result.worstMm) Object.assign(result, { worstMm: d, worstAt: p });

@@ -13,11 +13,25 @@ export const plateScene: Scene = {
   heightMm: 90,
   pieces: [
     piece(roundedRectangle(15, 15, 90, 60, 8), [
-      ...[[25, 25], [95, 25], [95, 65], [25, 65]].map(([x, y]) => circlePath({ x, y } as Point, 3)),
+      ...[
+        [25, 25],
+        [95, 25],
+        [95, 65],
+        [25, 65],
+      ].map(([x, y]) => circlePath({ x, y } as Point, 3)),
       ellipse({ x: 60, y: 45 }, 15, 8),
     ]),
   ],
-  marks: { width: [{ x: 15, y: 45 }, { x: 105, y: 45 }], level: [{ x: 20, y: 15 }, { x: 100, y: 15 }] },
+  marks: {
+    width: [
+      { x: 15, y: 45 },
+      { x: 105, y: 45 },
+    ],
+    level: [
+      { x: 20, y: 15 },
+      { x: 100, y: 15 },
+    ],
+  },
 };
 
 /** A five-pointed star of radius 40 mm whose tips are as sharp as a pentagram's, 36 degrees. */
@@ -51,8 +65,27 @@ export const smoothScene: Scene = {
   pieces: [
     piece(circlePath({ x: 35, y: 75 }, 25), [circlePath({ x: 35, y: 75 }, 18)]),
     piece(circlePath({ x: 35, y: 75 }, 12), [circlePath({ x: 35, y: 75 }, 2)]),
-    piece(curveThrough([[70, 78], [84, 96], [104, 98], [118, 84], [112, 66], [92, 58], [76, 62]])),
-    piece(curveThrough([[20, 25, 'corner'], [45, 38], [75, 38], [105, 22, 'corner'], [78, 14], [46, 12]])),
+    piece(
+      curveThrough([
+        [70, 78],
+        [84, 96],
+        [104, 98],
+        [118, 84],
+        [112, 66],
+        [92, 58],
+        [76, 62],
+      ]),
+    ),
+    piece(
+      curveThrough([
+        [20, 25, 'corner'],
+        [45, 38],
+        [75, 38],
+        [105, 22, 'corner'],
+        [78, 14],
+        [46, 12],
+      ]),
+    ),
   ],
 };
 

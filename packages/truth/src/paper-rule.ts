@@ -2,7 +2,7 @@
  * In: where a printed paper rule lies on the sheet. Out: its print as thin closed paths: millimetres on the upper
  * side, inches on the lower, with figures, and a line to level by.
  */
-import { type Path, type Point, shift, stretch, chain, transformedPath } from '@nuvet/core/plane';
+import { chain, type Path, type Point, shift, stretch, transformedPath } from '@nuvet/core/plane';
 import { rectangle } from './shapes.ts';
 
 const hair = 0.18;
@@ -37,7 +37,10 @@ function numberAt(text: string, p: Point, height: number): Path[] {
       const [x, y, w, h] = bars[bar];
       // Gaps where strokes meet, so that no area is covered twice.
       const gap = 0.14;
-      const stroke = w > 0 ? rectangle(x * unit + gap, y * unit - gap / 2, w * unit - 2 * gap, gap) : rectangle(x * unit - gap / 2, y * unit + gap, gap, h * unit - 2 * gap);
+      const stroke =
+        w > 0
+          ? rectangle(x * unit + gap, y * unit - gap / 2, w * unit - 2 * gap, gap)
+          : rectangle(x * unit - gap / 2, y * unit + gap, gap, h * unit - 2 * gap);
       return transformedPath(stroke, chain(shift(left + k * advance, p.y), stretch(1)));
     }),
   );

@@ -3,8 +3,9 @@
  * Rests on: exact coverage, a Gaussian for ink spread and optics together, value noise for paper grain, normal noise
  * for the sensor; all from one seed.
  */
-import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
+
 import { apply, chain, type Point, shift, stretch, type Transform, transformedPath, turn } from '@nuvet/core/plane';
+import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { coverageOf } from './coverage.ts';
 import { normalTable, randomFrom } from './random.ts';
 import type { Scene } from './scene.ts';
@@ -44,20 +45,24 @@ export function scanScene(scene: Scene, settings: ScanSettings): Scan {
   const height = Math.round(scene.heightMm * pxPerMm);
   const toPixels = chain(
     shift(width / 2, height / 2),
-    chain(
-      stretch(pxPerMm, -pxPerMm),
-      chain(turn((tiltDegrees * Math.PI) / 180), shift(-scene.widthMm / 2, -scene.heightMm / 2)),
-    ),
+    chain(stretch(pxPerMm, -pxPerMm), chain(turn((tiltDegrees * Math.PI) / 180), shift(-scene.widthMm / 2, -scene.heightMm / 2))),
   );
   const random = randomFrom(seed);
   const level = new Float32Array(width * height).fill(paper);
   const lay = (paths: Parameters<typeof coverageOf>[0], tone: number): void => {
-    const coverage = coverageOf(paths.map((p) => transformedPath(p, toPixels)), width, height);
+    const coverage = coverageOf(
+      paths.map((p) => transformedPath(p, toPixels)),
+      width,
+      height,
+    );
     blur(coverage, width, height, softnessMm * pxPerMm);
     for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
   };
   if (scene.print?.length) lay(scene.print, print);
-  lay(scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]), ink);
+  lay(
+    scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]),
+    ink,
+  );
   addGrain(level, width, height, grain, 0.7 * pxPerMm, random);
   const data = new Uint8Array(level.length);
   const normal = normalTable(random, 1 << 16);

@@ -1,7 +1,7 @@
 /**
  * A drawn scene: exact outlines on a sheet of paper, in mm, x right, y up, the origin at the paper's lower left.
  */
-import { type Path, pathArea, type Point, reversedPath, type Transform, transformedPath } from '@nuvet/core/plane';
+import { type Path, type Point, pathArea, reversedPath, type Transform, transformedPath } from '@nuvet/core/plane';
 
 export interface ScenePiece {
   readonly outer: Path;
@@ -28,5 +28,8 @@ export function piece(outer: Path, holes: readonly Path[] = []): ScenePiece {
 }
 
 export function movedPiece({ outer, holes }: ScenePiece, t: Transform): ScenePiece {
-  return piece(transformedPath(outer, t, 1e-5), holes.map((hole) => transformedPath(hole, t, 1e-5)));
+  return piece(
+    transformedPath(outer, t, 1e-5),
+    holes.map((hole) => transformedPath(hole, t, 1e-5)),
+  );
 }

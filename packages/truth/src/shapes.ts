@@ -25,7 +25,12 @@ export const polar = (centre: Point, angle: number, reach: number): Point => ({
 });
 
 export function rectangle(x: number, y: number, width: number, height: number): Path {
-  return polygonPath([{ x, y }, { x: x + width, y }, { x: x + width, y: y + height }, { x, y: y + height }]);
+  return polygonPath([
+    { x, y },
+    { x: x + width, y },
+    { x: x + width, y: y + height },
+    { x, y: y + height },
+  ]);
 }
 
 export function roundedRectangle(x: number, y: number, width: number, height: number, radius: number): Path {
@@ -117,7 +122,10 @@ export function curveThrough(points: readonly CurvePoint[], close: 'closed' | 'o
 
 /** A brush stroke: a closed outline about a course, as wide at each point as given. */
 export function brushStroke(course: readonly (readonly [x: number, y: number, width: number])[]): Path {
-  const spine = curveThrough(course.map(([x, y]) => [x, y]), 'open');
+  const spine = curveThrough(
+    course.map(([x, y]) => [x, y]),
+    'open',
+  );
   const last = course.length - 1;
   const sides = course.map(([x, y, width], k) => {
     const before = k === 0 ? spine.start : (spine.segments[k - 1] as { c2: Point }).c2;

@@ -3,11 +3,12 @@
  * polyline: lines and arcs exact (bulges), cubic curves as tangent arcs within 0.005 mm.
  * Rests on: the published DXF Reference, release 2000: sections, tables, handles and owners as it lists them.
  */
+
+import { type Purpose, purposes } from '../job/schema.ts';
 import { cubicAsArcs } from '../plane/biarc.ts';
 import { type Path, stepsOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import type { ArcSegment, LineSegment } from '../plane/segment.ts';
-import { type Purpose, purposes } from '../job/schema.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
 
 /** How far arcs may leave the cubic that they stand for, mm. */
@@ -55,7 +56,10 @@ export function writeDxf(pieces: readonly FilePiece[], title: string): string {
     ...section('HEADER', header(placed.widthMm, placed.heightMm, free)),
     ...section('CLASSES', []),
     ...section('TABLES', tables),
-    ...section('BLOCKS', [...block('*Model_Space', at.modelRecord, at.modelBlock, at.modelEnd, false), ...block('*Paper_Space', at.paperRecord, at.paperBlock, at.paperEnd, true)]),
+    ...section('BLOCKS', [
+      ...block('*Model_Space', at.modelRecord, at.modelBlock, at.modelEnd, false),
+      ...block('*Paper_Space', at.paperRecord, at.paperBlock, at.paperEnd, true),
+    ]),
     ...section('ENTITIES', entities),
     ...section('OBJECTS', objects),
     [0, 'EOF'],
@@ -94,7 +98,17 @@ function header(widthMm: number, heightMm: number, nextHandle: number): Tag[] {
 }
 
 function table(name: string, handle: string, entries: readonly Tag[][], more: readonly Tag[] = []): Tag[] {
-  return [[0, 'TABLE'], [2, name], [5, handle], [330, '0'], [100, 'AcDbSymbolTable'], [70, entries.length], ...more, ...entries.flat(), [0, 'ENDTAB']];
+  return [
+    [0, 'TABLE'],
+    [2, name],
+    [5, handle],
+    [330, '0'],
+    [100, 'AcDbSymbolTable'],
+    [70, entries.length],
+    ...more,
+    ...entries.flat(),
+    [0, 'ENDTAB'],
+  ];
 }
 
 function record(kind: string, handle: string, owner: string, subclass: string, name: string, tags: readonly Tag[]): Tag[] {
@@ -107,13 +121,33 @@ function tableSection(used: readonly Purpose[], handle: () => string, { widthMm,
   const lineType = (name: string): Tag[] => {
     const { text, pattern } = lineTypes[name] as { text: string; pattern: readonly number[] };
     const total = pattern.reduce((sum, part) => sum + Math.abs(part), 0);
-    const parts = pattern.flatMap((part): Tag[] => [[49, part], [74, 0]]);
-    return record('LTYPE', handle(), at.lineTypeTable, 'AcDbLinetypeTableRecord', name, [[70, 0], [3, text], [72, 65], [73, pattern.length], [40, total], ...parts]);
+    const parts = pattern.flatMap((part): Tag[] => [
+      [49, part],
+      [74, 0],
+    ]);
+    return record('LTYPE', handle(), at.lineTypeTable, 'AcDbLinetypeTableRecord', name, [
+      [70, 0],
+      [3, text],
+      [72, 65],
+      [73, pattern.length],
+      [40, total],
+      ...parts,
+    ]);
   };
   const plainType = (name: string): Tag[] =>
-    record('LTYPE', handle(), at.lineTypeTable, 'AcDbLinetypeTableRecord', name, [[70, 0], [3, ''], [72, 65], [73, 0], [40, 0]]);
+    record('LTYPE', handle(), at.lineTypeTable, 'AcDbLinetypeTableRecord', name, [
+      [70, 0],
+      [3, ''],
+      [72, 65],
+      [73, 0],
+      [40, 0],
+    ]);
   const layer = (name: string, colour: number, lineTypeName: string): Tag[] =>
-    record('LAYER', handle(), at.layerTable, 'AcDbLayerTableRecord', name, [[70, 0], [62, colour], [6, lineTypeName]]);
+    record('LAYER', handle(), at.layerTable, 'AcDbLayerTableRecord', name, [
+      [70, 0],
+      [62, colour],
+      [6, lineTypeName],
+    ]);
   const view: Tag[] = [
     [70, 0], [10, 0], [20, 0], [11, 1], [21, 1], [12, widthMm / 2], [22, heightMm / 2], [13, 0], [23, 0], [14, 10], [24, 10],
     [15, 10], [25, 10], [16, 0], [26, 0], [36, 1], [17, 0], [27, 0], [37, 0], [40, Math.max(1, heightMm * 1.1)],
@@ -123,12 +157,31 @@ function tableSection(used: readonly Purpose[], handle: () => string, { widthMm,
   return [
     ...table('VPORT', at.vportTable, [record('VPORT', handle(), at.vportTable, 'AcDbViewportTableRecord', '*Active', view)]),
     ...table('LTYPE', at.lineTypeTable, [plainType('ByBlock'), plainType('ByLayer'), ...types.map(lineType)]),
-    ...table('LAYER', at.layerTable, [layer('0', 7, 'CONTINUOUS'), ...used.map((p) => layer(p.toUpperCase(), layers[p].colour, layers[p].lineType))]),
-    ...table('STYLE', at.styleTable, [record('STYLE', handle(), at.styleTable, 'AcDbTextStyleTableRecord', 'Standard', [[70, 0], [40, 0], [41, 1], [50, 0], [71, 0], [42, 2.5], [3, 'txt'], [4, '']])]),
+    ...table('LAYER', at.layerTable, [
+      layer('0', 7, 'CONTINUOUS'),
+      ...used.map((p) => layer(p.toUpperCase(), layers[p].colour, layers[p].lineType)),
+    ]),
+    ...table('STYLE', at.styleTable, [
+      record('STYLE', handle(), at.styleTable, 'AcDbTextStyleTableRecord', 'Standard', [
+        [70, 0],
+        [40, 0],
+        [41, 1],
+        [50, 0],
+        [71, 0],
+        [42, 2.5],
+        [3, 'txt'],
+        [4, ''],
+      ]),
+    ]),
     ...table('VIEW', at.viewTable, []),
     ...table('UCS', at.ucsTable, []),
     ...table('APPID', at.appTable, [record('APPID', handle(), at.appTable, 'AcDbRegAppTableRecord', 'ACAD', [[70, 0]])]),
-    ...table('DIMSTYLE', at.dimTable, [record('DIMSTYLE', handle(), at.dimTable, 'AcDbDimStyleTableRecord', 'Standard', [[70, 0]])], [[100, 'AcDbDimStyleTable']]),
+    ...table(
+      'DIMSTYLE',
+      at.dimTable,
+      [record('DIMSTYLE', handle(), at.dimTable, 'AcDbDimStyleTableRecord', 'Standard', [[70, 0]])],
+      [[100, 'AcDbDimStyleTable']],
+    ),
     ...table('BLOCK_RECORD', at.recordTable, [
       record('BLOCK_RECORD', at.modelRecord, at.recordTable, 'AcDbBlockTableRecord', '*Model_Space', []),
       record('BLOCK_RECORD', at.paperRecord, at.recordTable, 'AcDbBlockTableRecord', '*Paper_Space', []),

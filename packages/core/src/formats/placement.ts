@@ -1,10 +1,11 @@
 /**
  * In: the pieces that go into a file. Out: the same pieces with the lower left corner of their common box at 0, 0.
  */
+
+import type { Purpose } from '../job/schema.ts';
 import { boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { type Path, pathBox, transformedPath } from '../plane/path.ts';
 import { shift } from '../plane/transform.ts';
-import type { Purpose } from '../job/schema.ts';
 
 /** A piece as files need it: outlines in mm, x right, y up. */
 export interface FilePiece {

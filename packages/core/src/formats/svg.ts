@@ -3,11 +3,12 @@
  * holes, filled even-odd, grouped by purpose.
  * Rests on: SVG 1.1 (W3C 2011), paths with M, L, A, C and Z.
  */
+
+import { type Purpose, purposes } from '../job/schema.ts';
+import { circleOf } from '../plane/arc.ts';
 import type { Path } from '../plane/path.ts';
 import { stepsOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
-import { circleOf } from '../plane/arc.ts';
-import { type Purpose, purposes } from '../job/schema.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
 
 /** Purpose is told by dash pattern and weight, then by colour; lengths in mm. */

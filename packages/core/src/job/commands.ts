@@ -2,8 +2,8 @@
  * Every edit of a job: plain data in, a new job out. Refused edits throw `CommandError` and change nothing.
  */
 import { z } from 'zod';
-import { distance } from '../plane/point.ts';
 import { transformedPath } from '../plane/path.ts';
+import { distance } from '../plane/point.ts';
 import { chain, inverse } from '../plane/transform.ts';
 import { withChoicesKept } from './choices.ts';
 import { type Job, jobSchema, markSchema, type Picture, pictureSchema, pointSchema, purposes, traceSchema } from './schema.ts';
@@ -126,7 +126,11 @@ function withPicture(job: Job, id: string, change: (picture: Picture) => Picture
 
 const sameTransform = (a: object, b: object): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function withMark(job: Job, ids: { pictureId: string; markId: string }, change: (mark: Picture['marks'][number]) => Picture['marks'][number] | null): Job {
+function withMark(
+  job: Job,
+  ids: { pictureId: string; markId: string },
+  change: (mark: Picture['marks'][number]) => Picture['marks'][number] | null,
+): Job {
   return withPicture(job, ids.pictureId, (picture) => {
     if (!picture.marks.some((m) => m.id === ids.markId)) throw new CommandError('no-mark', 'This mark is no longer there.');
     return { ...picture, marks: picture.marks.flatMap((m) => (m.id === ids.markId ? (change(m) ?? []) : m)) };

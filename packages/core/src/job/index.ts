@@ -15,6 +15,7 @@ export {
   type Purpose,
   pathSchema,
   pictureSchema,
+  pieceSchema,
   pointSchema,
   purposes,
   traceSchema,

@@ -1,9 +1,34 @@
-import { circlePath, distance, pathArea, pathBox, polygonPath, transformedPath } from '../plane/index.ts';
 import { describe, expect, it } from 'vitest';
-import { applyCommand, type Command, CommandError, commandSchema, type Edit, edited, emptyJob, fitOf, type Job, jobSchema, keptPieces, measuresOf, type Picture, redone, traceOnSheet, undone } from './index.ts';
+import { circlePath, distance, pathArea, pathBox, polygonPath, transformedPath } from '../plane/index.ts';
+import {
+  applyCommand,
+  type Command,
+  CommandError,
+  commandSchema,
+  type Edit,
+  edited,
+  emptyJob,
+  fitOf,
+  type Job,
+  jobSchema,
+  keptPieces,
+  measuresOf,
+  type Picture,
+  redone,
+  traceOnSheet,
+  undone,
+} from './index.ts';
 
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
-const picture: Picture = { id, name: 'heron.png', widthPx: 1200, heightPx: 900, resolution: { dpi: 300, source: 'png' }, opacity: 1, marks: [] };
+const picture: Picture = {
+  id,
+  name: 'heron.png',
+  widthPx: 1200,
+  heightPx: 900,
+  resolution: { dpi: 300, source: 'png' },
+  opacity: 1,
+  marks: [],
+};
 const level = { kind: 'level', id: 'm2', a: { x: 100, y: 800 }, b: { x: 1100, y: 780 } } as const;
 const traced = (job: Job) =>
   traceOnSheet(job.pictures[0] as Picture, { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 }, {
@@ -35,15 +60,31 @@ describe('commands', () => {
   it('size and turn the picture: a length of 100 mm over 1000 pixels, and a level line', () => {
     const job = run(
       withPicture,
-      { do: 'add-mark', pictureId: id, mark: { kind: 'known-length', id: 'm1', a: { x: 100, y: 100 }, b: { x: 1100, y: 100 }, text: '', mm: null } },
+      {
+        do: 'add-mark',
+        pictureId: id,
+        mark: { kind: 'known-length', id: 'm1', a: { x: 100, y: 100 }, b: { x: 1100, y: 100 }, text: '', mm: null },
+      },
       { do: 'add-mark', pictureId: id, mark: level },
     );
     expect(fitOf(job.pictures[0] as Picture).model).toBe('resolution');
     const typed = run(job, { do: 'set-length', pictureId: id, markId: 'm1', text: '10 cm', mm: 100 });
-    expect(fitOf(typed.pictures[0] as Picture)).toMatchObject({ model: 'uniform', mmPerPx: 0.1, turn: expect.closeTo(-Math.atan(0.02), 9) });
+    expect(fitOf(typed.pictures[0] as Picture)).toMatchObject({
+      model: 'uniform',
+      mmPerPx: 0.1,
+      turn: expect.closeTo(-Math.atan(0.02), 9),
+    });
   });
   it('carry traced pieces along when the size changes later', () => {
-    const job = run(withTrace, { do: 'add-mark', pictureId: id, mark: { kind: 'known-length', id: 'm1', a: { x: 0, y: 0 }, b: { x: 1000, y: 0 }, text: '50', mm: 50 } }, { do: 'add-mark', pictureId: id, mark: level });
+    const job = run(
+      withTrace,
+      {
+        do: 'add-mark',
+        pictureId: id,
+        mark: { kind: 'known-length', id: 'm1', a: { x: 0, y: 0 }, b: { x: 1000, y: 0 }, text: '50', mm: 50 },
+      },
+      { do: 'add-mark', pictureId: id, mark: level },
+    );
     const [disc] = keptPieces(job.trace);
     expect(measuresOf(disc as NonNullable<typeof disc>).widthMm).toBeCloseTo(20, 9);
     expect(disc?.outer.segments[0]?.kind).toBe('arc');
@@ -52,9 +93,16 @@ describe('commands', () => {
     expect(distance(disc?.outer.start ?? { x: 0, y: 0 }, expected.start)).toBeLessThan(1e-9);
   });
   it('keep what was left out and what a piece is for when traced again', () => {
-    const chosen = run(withTrace, { do: 'leave-out', pieceIds: ['piece-2'], leftOut: true }, { do: 'set-purpose', pieceIds: ['piece-1'], purpose: 'engrave' });
+    const chosen = run(
+      withTrace,
+      { do: 'leave-out', pieceIds: ['piece-2'], leftOut: true },
+      { do: 'set-purpose', pieceIds: ['piece-1'], purpose: 'engrave' },
+    );
     const again = run(chosen, { do: 'set-trace', trace: traced(chosen) });
-    expect(again.trace?.pieces.map((p) => [p.leftOut, p.purpose])).toEqual([[false, 'engrave'], [true, 'cut']]);
+    expect(again.trace?.pieces.map((p) => [p.leftOut, p.purpose])).toEqual([
+      [false, 'engrave'],
+      [true, 'cut'],
+    ]);
     expect(keptPieces(again.trace).map((p) => p.name)).toEqual(['Piece 1']);
   });
   it('start afresh with a new picture', () => {
@@ -104,7 +152,8 @@ describe('undo and redo', () => {
       expect(job).toEqual(states[k + 1]);
     });
   });
-  it('take no step for an edit that changes nothing', () => expect(edited(withPicture, { do: 'set-opacity', pictureId: id, opacity: 1 })).toBeNull());
+  it('take no step for an edit that changes nothing', () =>
+    expect(edited(withPicture, { do: 'set-opacity', pictureId: id, opacity: 1 })).toBeNull());
 });
 
 describe('measures', () => {

@@ -7,9 +7,7 @@ const finite = z.number().finite();
 const text = (most: number) => z.string().trim().min(1).max(most);
 
 export const pointSchema = z.strictObject({ x: finite, y: finite }).readonly();
-export const transformSchema = z
-  .strictObject({ a: finite, b: finite, c: finite, d: finite, e: finite, f: finite })
-  .readonly();
+export const transformSchema = z.strictObject({ a: finite, b: finite, c: finite, d: finite, e: finite, f: finite }).readonly();
 
 export const segmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
@@ -73,7 +71,9 @@ export const traceSchema = z.strictObject({
   threshold: finite,
   /** Specks and pinholes left out for their size. */
   dropped: z.int().min(0),
-  /** The fit that the pieces lie on the sheet by. */
+  /** The scale that tolerance and smallest size were taken at. */
+  mmPerPx: finite.positive(),
+  /** The fit that the pieces lie on the sheet by; it moves on when the picture is trued up again. */
   toSheet: transformSchema,
   pieces: z.array(pieceSchema).max(20_000),
 });

@@ -8,13 +8,19 @@ import type { JobTrace, JobTraceSettings, Picture, Piece } from './schema.ts';
 import { fitOf } from './sizing.ts';
 
 /** Places a picture's trace on the sheet, by its own fit where no other is given. */
-export function traceOnSheet(picture: Picture, settings: JobTraceSettings, trace: Trace, fit: Pick<TrueUpFit, 'toSheet'> = fitOf(picture)): JobTrace {
-  const { toSheet } = fit;
+export function traceOnSheet(
+  picture: Picture,
+  settings: JobTraceSettings,
+  trace: Trace,
+  fit: Pick<TrueUpFit, 'toSheet' | 'mmPerPx'> = fitOf(picture),
+): JobTrace {
+  const { toSheet, mmPerPx } = fit;
   return {
     pictureId: picture.id,
     settings,
     threshold: trace.threshold,
     dropped: trace.dropped,
+    mmPerPx,
     toSheet,
     pieces: trace.pieces.map(
       ({ outer, holes, runsOff }, k): Piece => ({

@@ -16,12 +16,35 @@ const fault = (text: string) => {
 describe('a typed length', () => {
   // 25.4 mm an inch: international yard and pound agreement of 1959; the rest follows from it.
   it.each([
-    ['1in', 25.4], ['26 ft', 7924.8], ["26'", 7924.8], ['18 in', 457.2], [`4' 5 1/2"`, 1358.9], ['4ft 5.5in', 1358.9],
-    ['6in', 152.4], ['6"', 152.4], ['74.06', 74.06], ['74.06 mm', 74.06], ['1 1/4"', 31.75], ['2,5 cm', 25],
-    ['18in / 2', 228.6], ['18in/2', 228.6], ['3 * 25.4', 76.2], ['(1in + 2 * 3 mm) / 2', 15.7], ['1 yd', 914.4],
-    ['1½"', 38.1], ['3/8 in', 9.525], ['10 thou', 0.254], ["5'-6\"", 1676.4], ['-3 mm', -3], ['.5in', 12.7],
-    ['2 * (3 + 4) in', 355.6], ['4’ 6”', 1371.6], ['1 m - 1 cm', 990], ['6 IN.', 152.4],
-  ])('%s is %d mm', (text, expected) => { // biome-ignore format: a table reads best as one
+    ['1in', 25.4],
+    ['26 ft', 7924.8],
+    ["26'", 7924.8],
+    ['18 in', 457.2],
+    [`4' 5 1/2"`, 1358.9],
+    ['4ft 5.5in', 1358.9],
+    ['6in', 152.4],
+    ['6"', 152.4],
+    ['74.06', 74.06],
+    ['74.06 mm', 74.06],
+    ['1 1/4"', 31.75],
+    ['2,5 cm', 25],
+    ['18in / 2', 228.6],
+    ['18in/2', 228.6],
+    ['3 * 25.4', 76.2],
+    ['(1in + 2 * 3 mm) / 2', 15.7],
+    ['1 yd', 914.4],
+    ['1½"', 38.1],
+    ['3/8 in', 9.525],
+    ['10 thou', 0.254],
+    ['5\'-6"', 1676.4],
+    ['-3 mm', -3],
+    ['.5in', 12.7],
+    ['2 * (3 + 4) in', 355.6],
+    ['4’ 6”', 1371.6],
+    ['1 m - 1 cm', 990],
+    ['6 IN.', 152.4],
+  ])('%s is %d mm', (text, expected) => {
+    // biome-ignore format: a table reads best as one
     expect(mm(text)).toBeCloseTo(expected, 9);
   });
 
@@ -36,11 +59,23 @@ describe('a typed length', () => {
   });
 
   it.each([
-    ['6 furlongs', 2, /furlongs.*not a unit/], ['0', 0, /more than zero/], ['-3', 0, /more than zero/],
-    ['6in * 2in', 4, /area/], ['3 / 2in', 2, /not a length/], ['(3 + 2', 0, /not closed/], ['3 +', 2, /missing/],
-    ['5in 3ft', 4, /smaller unit/], ['1,234.5', 0, /thousands/], ['3 $', 2, /no meaning/], ['1/0 in', 0, /zero/],
-    ['', 0, /Type a length/], ['4 5', 2, /does not belong/], ['1e999', 1, /not a unit/], ['4\' 5', 3, /unit of its own/],
-  ])('“%s” is refused at character %d', (text, at, message) => { // biome-ignore format: a table reads best as one
+    ['6 furlongs', 2, /furlongs.*not a unit/],
+    ['0', 0, /more than zero/],
+    ['-3', 0, /more than zero/],
+    ['6in * 2in', 4, /area/],
+    ['3 / 2in', 2, /not a length/],
+    ['(3 + 2', 0, /not closed/],
+    ['3 +', 2, /missing/],
+    ['5in 3ft', 4, /smaller unit/],
+    ['1,234.5', 0, /thousands/],
+    ['3 $', 2, /no meaning/],
+    ['1/0 in', 0, /zero/],
+    ['', 0, /Type a length/],
+    ['4 5', 2, /does not belong/],
+    ['1e999', 1, /not a unit/],
+    ["4' 5", 3, /unit of its own/],
+  ])('“%s” is refused at character %d', (text, at, message) => {
+    // biome-ignore format: a table reads best as one
     expect(fault(text).message).toMatch(message);
     expect(fault(text).at).toBe(at);
   });

@@ -58,7 +58,7 @@ export function directionOnArc(from: Point, s: ArcSegment, t: number): Point {
 /** Where on the arc an angle about its centre lies, as a share of the sweep; above 1 when outside. */
 function shareAt(startAngle: number, sweep: number, angle: number): number {
   const whole = 2 * Math.PI;
-  const forward = (((angle - startAngle) * Math.sign(sweep)) % whole + whole) % whole;
+  const forward = ((((angle - startAngle) * Math.sign(sweep)) % whole) + whole) % whole;
   return forward / Math.abs(sweep);
 }
 
@@ -67,7 +67,12 @@ export function arcBox(from: Point, s: ArcSegment): Box {
   const points = [from, s.to];
   for (let quarter = 0; quarter < 4; quarter++) {
     if (shareAt(startAngle, s.sweep, (quarter * Math.PI) / 2) >= 1) continue;
-    const [x, y] = [[1, 0], [0, 1], [-1, 0], [0, -1]][quarter] as [number, number];
+    const [x, y] = [
+      [1, 0],
+      [0, 1],
+      [-1, 0],
+      [0, -1],
+    ][quarter] as [number, number];
     points.push({ x: centre.x + radius * x, y: centre.y + radius * y });
   }
   return boxAround(points) as Box;

@@ -22,7 +22,11 @@ it('arcs follow any cubic within the tolerance, both ways', () => {
 
 it('arcs along a smooth curve join with one tangent', () => {
   const from = { x: 0, y: 0 };
-  const arcs = stepsOf({ start: from, segments: cubicAsArcs(from, { kind: 'cubic', c1: { x: 20, y: 30 }, c2: { x: 40, y: -30 }, to: { x: 60, y: 5 } }, 0.005), closed: false });
+  const arcs = stepsOf({
+    start: from,
+    segments: cubicAsArcs(from, { kind: 'cubic', c1: { x: 20, y: 30 }, c2: { x: 40, y: -30 }, to: { x: 60, y: 5 } }, 0.005),
+    closed: false,
+  });
   expect(arcs.length).toBeLessThan(40);
   arcs.slice(1).forEach(({ from: joint, segment }, k) => {
     const before = arcs[k] as (typeof arcs)[0];

@@ -4,8 +4,8 @@
  * branch and bound with Newton's iteration for the nearest point.
  */
 import { type Box, boxAround } from './box.ts';
-import { between, cross, distance, dot, type Point, subtract, unitVector } from './point.ts';
 import { nearestOnLine } from './line.ts';
+import { between, cross, distance, dot, type Point, subtract, unitVector } from './point.ts';
 import type { CubicSegment, Nearest } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
 
@@ -101,10 +101,7 @@ function turningPoints(p0: number, p1: number, p2: number, p3: number): number[]
 }
 
 export function cubicBox(from: Point, s: CubicSegment): Box {
-  const stops = [
-    ...turningPoints(from.x, s.c1.x, s.c2.x, s.to.x),
-    ...turningPoints(from.y, s.c1.y, s.c2.y, s.to.y),
-  ];
+  const stops = [...turningPoints(from.x, s.c1.x, s.c2.x, s.to.x), ...turningPoints(from.y, s.c1.y, s.c2.y, s.to.y)];
   return boxAround([from, s.to, ...stops.map((t) => pointOnCubic(from, s, t))]) as Box;
 }
 
@@ -113,7 +110,10 @@ export function cubicBox(from: Point, s: CubicSegment): Box {
  * ruled out by their chord alone; what is left is nearly straight, where Newton settles it.
  */
 export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest {
-  const ends = [{ t: 0, point: from, distance: distance(from, p) }, { t: 1, point: s.to, distance: distance(s.to, p) }] as const;
+  const ends = [
+    { t: 0, point: from, distance: distance(from, p) },
+    { t: 1, point: s.to, distance: distance(s.to, p) },
+  ] as const;
   let best: Nearest = ends[0].distance <= ends[1].distance ? ends[0] : ends[1];
   const bend = largestBend(from, s);
   const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);

@@ -1,5 +1,5 @@
-export { cubicAsArcs } from './biarc.ts';
 export { arcAbout, arcAsCubics, type Circle, circleOf } from './arc.ts';
+export { cubicAsArcs } from './biarc.ts';
 export { type Box, boxAround, boxAroundBoxes, centreOf, heightOf, widthOf } from './box.ts';
 export {
   circlePath,

@@ -139,7 +139,10 @@ export function polygonPath(corners: readonly Point[]): Path {
 
 /** A whole circle as two half arcs, counter-clockwise. */
 export function circlePath(centre: Point, radius: number): Path {
-  const [right, left] = [{ x: centre.x + radius, y: centre.y }, { x: centre.x - radius, y: centre.y }];
+  const [right, left] = [
+    { x: centre.x + radius, y: centre.y },
+    { x: centre.x - radius, y: centre.y },
+  ];
   return {
     start: right,
     segments: [

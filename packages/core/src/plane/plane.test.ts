@@ -73,7 +73,12 @@ describe('cubic curves agree with bezier-js', () => {
       fc.property(anyCubic, ({ from, ...s }) => {
         const box = segmentBox(from, s);
         const { x, y } = bezier(from, s).bbox();
-        for (const [ours, theirs] of [[box.minX, x.min], [box.maxX, x.max], [box.minY, y.min], [box.maxY, y.max]]) {
+        for (const [ours, theirs] of [
+          [box.minX, x.min],
+          [box.maxX, x.max],
+          [box.minY, y.min],
+          [box.maxY, y.max],
+        ]) {
           expect(ours).toBeCloseTo(theirs as number, 5);
         }
       }),

@@ -5,8 +5,13 @@ import { contoursAt, greyFromRgba, greyPicture, histogram, isBilevel, otsuThresh
 
 /** A picture from a function of pixel centres. */
 const drawn = (width: number, height: number, grey: (x: number, y: number) => number) =>
-  greyPicture(Uint8Array.from({ length: width * height }, (_, p) => Math.round(grey((p % width) + 0.5, Math.floor(p / width) + 0.5))), width, height);
-const fromRows = (rows: string[]) => drawn(rows[0]?.length ?? 0, rows.length, (x, y) => (rows[Math.floor(y)]?.[Math.floor(x)] === '#' ? 0 : 200));
+  greyPicture(
+    Uint8Array.from({ length: width * height }, (_, p) => Math.round(grey((p % width) + 0.5, Math.floor(p / width) + 0.5))),
+    width,
+    height,
+  );
+const fromRows = (rows: string[]) =>
+  drawn(rows[0]?.length ?? 0, rows.length, (x, y) => (rows[Math.floor(y)]?.[Math.floor(x)] === '#' ? 0 : 200));
 
 describe('grey from RGBA', () => {
   it('weighs by ITU-R BT.709 and lays transparency over white', () => {
@@ -54,28 +59,29 @@ describe('contours', () => {
   });
   it('nest: a ring inside a ring, and the specks beside them', () => {
     const { contours } = contoursAt(
-      fromRows([
-        '..........#',
-        '.#######...',
-        '.#.....#...',
-        '.#.###.#...',
-        '.#.#.#.#.#.',
-        '.#.###.#...',
-        '.#.....#...',
-        '.#######...',
-      ]),
+      fromRows(['..........#', '.#######...', '.#.....#...', '.#.###.#...', '.#.#.#.#.#.', '.#.###.#...', '.#.....#...', '.#######...']),
       99.5,
     );
     const depth = (k: number): number => (k < 0 ? -1 : 1 + depth(contours[k]?.parent ?? -1));
-    expect(contours.map((c, k) => [c.isHole, depth(k)]).sort()).toEqual([[false, 0], [false, 0], [false, 0], [false, 2], [true, 1], [true, 3]]);
+    expect(contours.map((c, k) => [c.isHole, depth(k)]).sort()).toEqual([
+      [false, 0],
+      [false, 0],
+      [false, 0],
+      [false, 2],
+      [true, 1],
+      [true, 3],
+    ]);
   });
   it('decide an ambiguous cell by its mean: two dark pixels touching at a corner', () => {
     const touching = (light: number) => greyPicture(Uint8Array.from([0, light, light, 0]), 2, 2);
     expect(contoursAt(touching(150), 127.5).contours).toHaveLength(1);
     expect(contoursAt(touching(255), 127.4).contours).toHaveLength(2);
   });
-  it('close along the picture\'s edge where ink runs off it', () => {
-    const { contours } = contoursAt(drawn(10, 10, (x) => (x < 5 ? 0 : 200)), 99.5);
+  it("close along the picture's edge where ink runs off it", () => {
+    const { contours } = contoursAt(
+      drawn(10, 10, (x) => (x < 5 ? 0 : 200)),
+      99.5,
+    );
     expect(contours).toHaveLength(1);
     expect(contours[0]?.area).toBeGreaterThan(45);
   });
@@ -97,13 +103,21 @@ describe('contours', () => {
         });
         const theirs = d3Contours().size([14, 14]).smooth(true).contour(padded, 127.5);
         const ring = (points: number[][]) =>
-          points.slice(1).reduce((sum, b, k) => sum + ((points[k] as number[])[0] as number) * (b[1] as number) - (b[0] as number) * ((points[k] as number[])[1] as number), 0) / 2;
+          points
+            .slice(1)
+            .reduce(
+              (sum, b, k) =>
+                sum + ((points[k] as number[])[0] as number) * (b[1] as number) - (b[0] as number) * ((points[k] as number[])[1] as number),
+              0,
+            ) / 2;
         const theirArea = theirs.coordinates.flat().reduce((sum, points) => sum + ring(points), 0);
         // Ambiguous cells may be cut the other way: half a pixel each at most.
         let ambiguous = 0;
         for (let y = 0; y < 13; y++) {
           for (let x = 0; x < 13; x++) {
-            const [a, b, c, d] = [padded[y * 14 + x], padded[y * 14 + x + 1], padded[(y + 1) * 14 + x], padded[(y + 1) * 14 + x + 1]].map((v) => (v as number) > 127.5);
+            const [a, b, c, d] = [padded[y * 14 + x], padded[y * 14 + x + 1], padded[(y + 1) * 14 + x], padded[(y + 1) * 14 + x + 1]].map(
+              (v) => (v as number) > 127.5,
+            );
             if (a === d && b === c && a !== b) ambiguous++;
           }
         }

@@ -66,8 +66,7 @@ function isPeak(turns: Float64Array, k: number, reach: number): boolean {
 function isSpread(course: Course, k: number, gap: number, arm: number, turn: number): boolean {
   if (course.count < 4 * (gap + 2 * arm)) return false;
   const near = (side: 1 | -1) => (side > 0 ? course.line(k + gap, k + gap + arm) : course.line(k - gap - arm, k - gap));
-  const far = (side: 1 | -1) =>
-    side > 0 ? course.line(k + gap + arm, k + gap + 2 * arm) : course.line(k - gap - 2 * arm, k - gap - arm);
+  const far = (side: 1 | -1) => (side > 0 ? course.line(k + gap + arm, k + gap + 2 * arm) : course.line(k - gap - 2 * arm, k - gap - arm));
   const more = Math.min(...([1, -1] as const).map((side) => side * turnBetween(near(side), far(side)) * Math.sign(turn)));
   return more > 0.35 * Math.abs(turn);
 }

@@ -130,8 +130,18 @@ function leastSquares(start: CurveEnd, end: CurveEnd, xs: Float64Array, ys: Floa
   const [d1, d2] = [start.direction, end.direction];
   // Columns: how each unknown moves the point in x and in y, as multiples of the first or second handle's weight.
   const columns = [
-    ...(d1 ? [{ handle: 0, x: d1.x, y: d1.y }] : [{ handle: 0, x: 1, y: 0 }, { handle: 0, x: 0, y: 1 }]),
-    ...(d2 ? [{ handle: 1, x: -d2.x, y: -d2.y }] : [{ handle: 1, x: 1, y: 0 }, { handle: 1, x: 0, y: 1 }]),
+    ...(d1
+      ? [{ handle: 0, x: d1.x, y: d1.y }]
+      : [
+          { handle: 0, x: 1, y: 0 },
+          { handle: 0, x: 0, y: 1 },
+        ]),
+    ...(d2
+      ? [{ handle: 1, x: -d2.x, y: -d2.y }]
+      : [
+          { handle: 1, x: 1, y: 0 },
+          { handle: 1, x: 0, y: 1 },
+        ]),
   ];
   // Three sums over the points are enough for every product of columns.
   let [s11, s12, s22, r1x, r1y, r2x, r2y] = [0, 0, 0, 0, 0, 0, 0];
@@ -161,12 +171,21 @@ function leastSquares(start: CurveEnd, end: CurveEnd, xs: Float64Array, ys: Floa
   const tooShort = (length: number | undefined) => length !== undefined && length < 0.02 * chord;
   if ((d1 && tooShort(solved[0])) || (d2 && tooShort(solved[first]))) return bridge(start, end);
   const handle = (which: number, origin: Point): Point =>
-    columns.reduce((p, c, k) => (c.handle === which ? { x: p.x + c.x * (solved[k] as number), y: p.y + c.y * (solved[k] as number) } : p), origin);
+    columns.reduce(
+      (p, c, k) => (c.handle === which ? { x: p.x + c.x * (solved[k] as number), y: p.y + c.y * (solved[k] as number) } : p),
+      origin,
+    );
   return { kind: 'cubic', c1: handle(0, p0), c2: handle(1, p3), to: p3 };
 }
 
 /** One Newton step for every point's place, and how far the points then lie from the curve. */
-function placeByNewton(p0: Point, s: CubicSegment, xs: Float64Array, ys: Float64Array, ts: Float64Array): { rms: number; worst: number; worstAt: number } {
+function placeByNewton(
+  p0: Point,
+  s: CubicSegment,
+  xs: Float64Array,
+  ys: Float64Array,
+  ts: Float64Array,
+): { rms: number; worst: number; worstAt: number } {
   const { c1, c2, to: p3 } = s;
   // The curve as polynomials, for speed.
   const [ax, ay] = [p3.x - 3 * c2.x + 3 * c1.x - p0.x, p3.y - 3 * c2.y + 3 * c1.y - p0.y];

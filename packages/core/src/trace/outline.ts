@@ -3,8 +3,9 @@
  * Corners part the course into runs; a run is one line, or straight stretches with curves between; lines meet in
  * their crossing, and everything else joins with one tangent.
  */
-import { distance, type Point } from '../plane/point.ts';
+
 import type { Path } from '../plane/path.ts';
+import { distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';

@@ -1,4 +1,14 @@
-import { deviationOf, fullSheetScene, plateScene, type Scan, type Scene, scanScene, smoothScene, starScene, straightScene } from '@nuvet/truth';
+import {
+  deviationOf,
+  fullSheetScene,
+  plateScene,
+  type Scan,
+  type Scene,
+  scanScene,
+  smoothScene,
+  starScene,
+  straightScene,
+} from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import { inverse, type Path, type Point, pathBox, transformedPath } from '../plane/index.ts';
 import { greyPicture } from '../raster/index.ts';
@@ -43,16 +53,19 @@ describe.each(scans)('$scene.name scanned at 300 dpi', ({ scene, scan }) => {
 });
 
 describe('straight-sided figures', () => {
-  it.each(scans.filter(({ scene }) => scene === starScene || scene === straightScene))('come out as one line a side, corners within 0.1 mm ($scene.name)', ({ scene, scan }) => {
-    const paths = onSheet(traced(scan), scan);
-    const truth = truthOf(scene);
-    expect(paths.flatMap((p) => p.segments).every((s) => s.kind === 'line')).toBe(true);
-    expect(paths.reduce((n, p) => n + p.segments.length, 0)).toBe(truth.reduce((n, p) => n + p.segments.length, 0));
-    const found = paths.flatMap(corners);
-    for (const corner of truth.flatMap(corners)) {
-      expect(Math.min(...found.map((p) => Math.hypot(p.x - corner.x, p.y - corner.y)))).toBeLessThan(0.1);
-    }
-  });
+  it.each(scans.filter(({ scene }) => scene === starScene || scene === straightScene))(
+    'come out as one line a side, corners within 0.1 mm ($scene.name)',
+    ({ scene, scan }) => {
+      const paths = onSheet(traced(scan), scan);
+      const truth = truthOf(scene);
+      expect(paths.flatMap((p) => p.segments).every((s) => s.kind === 'line')).toBe(true);
+      expect(paths.reduce((n, p) => n + p.segments.length, 0)).toBe(truth.reduce((n, p) => n + p.segments.length, 0));
+      const found = paths.flatMap(corners);
+      for (const corner of truth.flatMap(corners)) {
+        expect(Math.min(...found.map((p) => Math.hypot(p.x - corner.x, p.y - corner.y)))).toBeLessThan(0.1);
+      }
+    },
+  );
   it('a five-pointed star is ten lines', () => {
     const { pieces } = traced(scanScene(starScene, { dpi: 300, tiltDegrees: 2.3, noise: 5, seed: 5 }));
     expect(pieces[0]?.outer.segments.map((s) => s.kind)).toEqual(Array(10).fill('line'));
@@ -78,7 +91,8 @@ describe('smooth outlines', () => {
   });
   it('take fewer segments when the tolerance is wider', () => {
     const scan = scanScene(smoothScene, { dpi: 300, noise: 5 });
-    const count = (toleranceMm: number) => tracePicture(scan.picture, scan.mmPerPx, { ...settings, toleranceMm }).pieces.reduce((n, p) => n + p.outer.segments.length, 0);
+    const count = (toleranceMm: number) =>
+      tracePicture(scan.picture, scan.mmPerPx, { ...settings, toleranceMm }).pieces.reduce((n, p) => n + p.outer.segments.length, 0);
     expect(count(0.5)).toBeLessThan(count(0.05));
   });
 });
@@ -86,7 +100,11 @@ describe('smooth outlines', () => {
 describe('other pictures', () => {
   it('a one-bit scan stays within 0.03 mm RMS', () => {
     const scan = scanScene(plateScene, { dpi: 300, tiltDegrees: 2, seed: 4 });
-    const bits = greyPicture(scan.picture.data.map((v) => (v < 137 ? 0 : 255)), scan.picture.width, scan.picture.height);
+    const bits = greyPicture(
+      scan.picture.data.map((v) => (v < 137 ? 0 : 255)),
+      scan.picture.width,
+      scan.picture.height,
+    );
     const trace = tracePicture(bits, scan.mmPerPx, settings);
     expect(deviationOf(onSheet(trace, scan), truthOf(plateScene)).rmsMm).toBeLessThan(0.03);
   });
@@ -105,7 +123,8 @@ describe('other pictures', () => {
   it('every threshold, tolerance and size is survived', () => {
     const { picture, mmPerPx } = scanScene(plateScene, { dpi: 75, noise: 6 });
     for (const threshold of [0, 1, 60, 200, 234, 254, 255]) {
-      for (const toleranceMm of [0.005, 2]) expect(tracePicture(picture, mmPerPx, { threshold, toleranceMm, smallestMm: 0 }).pieces).toBeDefined();
+      for (const toleranceMm of [0.005, 2])
+        expect(tracePicture(picture, mmPerPx, { threshold, toleranceMm, smallestMm: 0 }).pieces).toBeDefined();
     }
   });
   it('can be stopped between steps', () => {

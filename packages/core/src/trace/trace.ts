@@ -2,10 +2,11 @@
  * In: a grey picture and what is asked for in mm. Out: pieces with their holes, as paths in the picture's pixels.
  * Rests on: Otsu's threshold, marching squares, and the outline fit of this folder.
  */
+
+import type { Path } from '../plane/path.ts';
 import { type Contour, contoursAt } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
-import type { Path } from '../plane/path.ts';
 import { outlineAlong } from './outline.ts';
 
 export interface TraceSettings {

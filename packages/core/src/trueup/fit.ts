@@ -98,7 +98,12 @@ function turnFrom(lines: readonly DirectionLine[]): number {
 
 function placed({ widthPx, heightPx }: PictureSize, mmPerPx: number, turn: number) {
   const turned = chain(turnBy(turn), stretch(mmPerPx, -mmPerPx));
-  const corners = [[0, 0], [widthPx, 0], [widthPx, heightPx], [0, heightPx]].map(([x, y]) => apply(turned, { x, y } as { x: number; y: number }));
+  const corners = [
+    [0, 0],
+    [widthPx, 0],
+    [widthPx, heightPx],
+    [0, heightPx],
+  ].map(([x, y]) => apply(turned, { x, y } as { x: number; y: number }));
   const box = boxAround(corners) as NonNullable<ReturnType<typeof boxAround>>;
   return {
     toSheet: chain(shift(-box.minX, -box.minY), turned),

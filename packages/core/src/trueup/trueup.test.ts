@@ -28,7 +28,10 @@ describe('the true-up fit', () => {
     expect(apply(toSheet, { x: 2480, y: 0 })).toEqual({ x: 2480, y: 3508 });
   });
   it('shares what two lengths disagree by: 100 and 101 mm over 1000 pixels each come out 100.5', () => {
-    const [a, b] = [{ x: 0, y: 0 }, { x: 1000, y: 0 }];
+    const [a, b] = [
+      { x: 0, y: 0 },
+      { x: 1000, y: 0 },
+    ];
     const fit = fitTrueUp(size, [length(a, b, 100), length(a, b, 101)], null);
     expect(fit.mmPerPx).toBeCloseTo(0.1005, 12);
     expect(fit.leftOvers.map((l) => l.offMm)).toEqual([expect.closeTo(0.5, 9), expect.closeTo(-0.5, 9)]);
@@ -45,20 +48,28 @@ describe('the true-up fit', () => {
 
   it('finds a known scale and turn again from any exact marks, with nothing left over', () => {
     const at = fc.record({ x: fc.integer({ min: 0, max: 2480 }), y: fc.integer({ min: 0, max: 3508 }) });
-    const pairs = fc.array(fc.tuple(at, at).filter(([a, b]) => distance(a, b) > 20), { minLength: 1, maxLength: 6 });
+    const pairs = fc.array(
+      fc.tuple(at, at).filter(([a, b]) => distance(a, b) > 20),
+      { minLength: 1, maxLength: 6 },
+    );
     fc.assert(
-      fc.property(pairs, fc.double({ min: 0.01, max: 2, noNaN: true }), fc.double({ min: -0.7, max: 0.7, noNaN: true }), (ends, scale, turn) => {
-        const back = (angle: number, from: Point): Point => ({ x: from.x + 400 * Math.cos(angle), y: from.y - 400 * Math.sin(angle) });
-        const marks = [
-          ...ends.map(([a, b]) => length(a, b, distance(a, b) * scale)),
-          line('level', { x: 700, y: 900 }, back(-turn, { x: 700, y: 900 })),
-          line('plumb', { x: 300, y: 900 }, back(Math.PI / 2 - turn, { x: 300, y: 900 })),
-        ];
-        const fit = fitTrueUp(size, marks, null);
-        expect(fit.mmPerPx).toBeCloseTo(scale, 10);
-        expect(fit.turn).toBeCloseTo(turn, 9);
-        expect(worstLeftOver(fit)).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        pairs,
+        fc.double({ min: 0.01, max: 2, noNaN: true }),
+        fc.double({ min: -0.7, max: 0.7, noNaN: true }),
+        (ends, scale, turn) => {
+          const back = (angle: number, from: Point): Point => ({ x: from.x + 400 * Math.cos(angle), y: from.y - 400 * Math.sin(angle) });
+          const marks = [
+            ...ends.map(([a, b]) => length(a, b, distance(a, b) * scale)),
+            line('level', { x: 700, y: 900 }, back(-turn, { x: 700, y: 900 })),
+            line('plumb', { x: 300, y: 900 }, back(Math.PI / 2 - turn, { x: 300, y: 900 })),
+          ];
+          const fit = fitTrueUp(size, marks, null);
+          expect(fit.mmPerPx).toBeCloseTo(scale, 10);
+          expect(fit.turn).toBeCloseTo(turn, 9);
+          expect(worstLeftOver(fit)).toBeLessThan(1e-6);
+        },
+      ),
     );
   });
 });

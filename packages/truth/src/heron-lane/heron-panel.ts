@@ -85,17 +85,41 @@ function windowOutline(): Path {
 }
 
 const feathers = [
-  curveThrough([[65.6, 96.4, 'corner'], [75, 91], [84, 79.6], [89, 69.4, 'corner'], [80, 78], [72, 85.4]]),
-  curveThrough([[61.4, 90, 'corner'], [70, 82.4], [78, 73.6], [81, 68.6, 'corner'], [72, 72.8], [64.4, 79]]),
+  curveThrough([
+    [65.6, 96.4, 'corner'],
+    [75, 91],
+    [84, 79.6],
+    [89, 69.4, 'corner'],
+    [80, 78],
+    [72, 85.4],
+  ]),
+  curveThrough([
+    [61.4, 90, 'corner'],
+    [70, 82.4],
+    [78, 73.6],
+    [81, 68.6, 'corner'],
+    [72, 72.8],
+    [64.4, 79],
+  ]),
 ];
 const ripples = [18, 41.5, 65, 88.5, 112].map((x, k) =>
-  curveThrough([[x - 10, 12.4, 'corner'], [x - 2, 15 + (k % 2)], [x + 10, 12.6, 'corner'], [x + 2, 10.4 - (k % 2)]]),
+  curveThrough([
+    [x - 10, 12.4, 'corner'],
+    [x - 2, 15 + (k % 2)],
+    [x + 10, 12.6, 'corner'],
+    [x + 2, 10.4 - (k % 2)],
+  ]),
 );
 const lights = Array.from({ length: 9 }, (_, k) => {
   const angle = degrees(18 + k * 18);
   return regularPolygon(polar(arch, angle, 60), 4, k % 2 === 0 ? 2.6 : 1.7, angle);
 });
-const screws = [[5, 5], [125, 5], [5, 120], [125, 120]].map(([x, y]) => circlePath({ x: x as number, y: y as number }, 1.6));
+const screws = [
+  [5, 5],
+  [125, 5],
+  [5, 120],
+  [125, 120],
+].map(([x, y]) => circlePath({ x: x as number, y: y as number }, 1.6));
 
 export const heronPanel: Scene = {
   name: 'heron-panel',
@@ -117,8 +141,17 @@ export const heronPanel: Scene = {
   ],
   print: paperRule({ x: 12, y: 18 }, 156),
   marks: {
-    rule: [{ x: 12, y: 18 }, { x: 12 + 152.4, y: 18 }],
-    level: [{ x: 12, y: 18 }, { x: 12 + 150, y: 18 }],
-    foot: [{ x: 25, y: 42 }, { x: 155, y: 42 }],
+    rule: [
+      { x: 12, y: 18 },
+      { x: 12 + 152.4, y: 18 },
+    ],
+    level: [
+      { x: 12, y: 18 },
+      { x: 12 + 150, y: 18 },
+    ],
+    foot: [
+      { x: 25, y: 42 },
+      { x: 155, y: 42 },
+    ],
   },
 };

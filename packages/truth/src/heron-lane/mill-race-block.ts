@@ -12,11 +12,31 @@ const gap = 0.9;
 
 /** One quarter on a grid of three units, the block's middle at 3, 3. */
 const quarter: readonly (readonly (readonly [number, number])[])[] = [
-  [[3, 3], [2, 3], [3, 2]],
-  [[3, 0], [3, 2], [1.5, 1.5]],
-  [[0, 3], [1.5, 1.5], [2, 3]],
-  [[0, 0], [1, 0], [1.5, 1.5]],
-  [[0, 0], [1.5, 1.5], [0, 1]],
+  [
+    [3, 3],
+    [2, 3],
+    [3, 2],
+  ],
+  [
+    [3, 0],
+    [3, 2],
+    [1.5, 1.5],
+  ],
+  [
+    [0, 3],
+    [1.5, 1.5],
+    [2, 3],
+  ],
+  [
+    [0, 0],
+    [1, 0],
+    [1.5, 1.5],
+  ],
+  [
+    [0, 0],
+    [1.5, 1.5],
+    [0, 1],
+  ],
 ];
 
 /** A convex patch drawn in by half a gap on every side; corners counter-clockwise. */
@@ -33,7 +53,12 @@ function drawnIn(corners: readonly Point[], by: number): Point[] {
 }
 
 function turnedQuarter(k: number) {
-  const [c, s] = [[1, 0], [0, 1], [-1, 0], [0, -1]][k] as [number, number];
+  const [c, s] = [
+    [1, 0],
+    [0, 1],
+    [-1, 0],
+    [0, -1],
+  ][k] as [number, number];
   return quarter.map((patch) => {
     const corners = patch.map(([x, y]): Point => {
       const [dx, dy] = [x - 3, y - 3];
@@ -55,7 +80,10 @@ export const millRaceBlock: Scene = {
   print: paperRule({ x: 20, y: 18 }, 156),
   marks: {
     edge: [corner, { x: corner.x + 6 * unit, y: corner.y }],
-    level: [{ x: 20, y: 18 }, { x: 176, y: 18 }],
+    level: [
+      { x: 20, y: 18 },
+      { x: 176, y: 18 },
+    ],
     side: [corner, { x: corner.x, y: corner.y + 6 * unit }],
   },
 };

@@ -17,7 +17,12 @@ const otter: CurvePoint[] = [
 ]; // biome-ignore format: head and ear, back and tail, hind paddle, belly, fore paw, chin
 
 const whiskers = [0, 1, 2].map((k) =>
-  curveThrough([[171.4, 91.6 - k * 1.9, 'corner'], [166, 92 - k * 2.5], [160.6, 91 - k * 3.1, 'corner'], [166, 90.9 - k * 2.5]]),
+  curveThrough([
+    [171.4, 91.6 - k * 1.9, 'corner'],
+    [166, 92 - k * 2.5],
+    [160.6, 91 - k * 3.1, 'corner'],
+    [166, 90.9 - k * 2.5],
+  ]),
 );
 const paddle = curveThrough([
   [20, 134.4], [34, 127.6], [46, 129.8], [58, 132.2, 'corner'],
@@ -35,14 +40,28 @@ export const otterFloat: Scene = {
       ...whiskers,
       roundedRectangle(82, 74, 7, 16, 3),
       roundedRectangle(120, 74, 7, 16, 3),
-      curveThrough([[58, 60, 'corner'], [62, 58.4], [66.4, 60, 'corner'], [62, 61.4]]),
+      curveThrough([
+        [58, 60, 'corner'],
+        [62, 58.4],
+        [66.4, 60, 'corner'],
+        [62, 61.4],
+      ]),
     ]),
     piece(paddle, [circlePath({ x: 37, y: 134.4 }, 2.4)]),
   ],
   print: paperRule({ x: 20, y: 20 }, 160),
   marks: {
-    body: [{ x: 15, y: 86 }, { x: 180.4, y: 93 }],
-    level: [{ x: 20, y: 20 }, { x: 180, y: 20 }],
-    shaft: [{ x: 60, y: 132.2 }, { x: 154, y: 132.2 }],
+    body: [
+      { x: 15, y: 86 },
+      { x: 180.4, y: 93 },
+    ],
+    level: [
+      { x: 20, y: 20 },
+      { x: 180, y: 20 },
+    ],
+    shaft: [
+      { x: 60, y: 132.2 },
+      { x: 154, y: 132.2 },
+    ],
   },
 };

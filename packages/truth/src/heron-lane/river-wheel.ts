@@ -32,9 +32,16 @@ const openings = Array.from({ length: 8 }, (_, k) => {
   ]); // biome-ignore format: right side, rim, left side
 });
 const waves = [6.4, 0, -6.4].map((rise) =>
-  brushStroke([[-9.6, -1.6, 0.01], [-6, 0.9, 1.5], [-2, -0.7, 2.1], [2, 0.9, 2.1], [6, -0.7, 1.5], [9.6, 1.6, 0.01]].map(
-    ([x, y, w]) => [centre.x + (x as number) * (rise === 0 ? 1 : 0.78), centre.y + (y as number) + rise, w as number] as const,
-  )),
+  brushStroke(
+    [
+      [-9.6, -1.6, 0.01],
+      [-6, 0.9, 1.5],
+      [-2, -0.7, 2.1],
+      [2, 0.9, 2.1],
+      [6, -0.7, 1.5],
+      [9.6, 1.6, 0.01],
+    ].map(([x, y, w]) => [centre.x + (x as number) * (rise === 0 ? 1 : 0.78), centre.y + (y as number) + rise, w as number] as const),
+  ),
 );
 
 export const riverWheel: Scene = {
@@ -44,9 +51,17 @@ export const riverWheel: Scene = {
   pieces: [piece(scallopedRim(42, 28), [...slots, ...openings, ...waves])],
   print: paperRule({ x: 14, y: 18 }, 124),
   marks: {
-    rule: [{ x: 14, y: 18 }, { x: 134, y: 18 }],
-    level: [{ x: 14, y: 18 }, { x: 134, y: 18 }],
-    across: [{ x: 38, y: 84 }, { x: 112, y: 84 }],
+    rule: [
+      { x: 14, y: 18 },
+      { x: 134, y: 18 },
+    ],
+    level: [
+      { x: 14, y: 18 },
+      { x: 134, y: 18 },
+    ],
+    across: [
+      { x: 38, y: 84 },
+      { x: 112, y: 84 },
+    ],
   },
 };
-

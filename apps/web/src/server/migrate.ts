@@ -1,0 +1,30 @@
+/**
+ * Brings the database to the newest tables; each migration runs once and is written down in the database.
+ */
+import { type QueryInterface, QueryTypes } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import { database } from './database.ts';
+import * as firstTables from './migrations/first-tables.ts';
+
+/** In order; a name never changes once it has landed. */
+const migrations: { name: string; up: (tables: QueryInterface) => Promise<void> }[] = [{ name: '001-first-tables', up: firstTables.up }];
+
+/** A number of our own for the database's advisory lock, so that two starts at once do not both migrate. */
+const migrationLock = 7_262_001;
+
+export async function migrate(): Promise<void> {
+  const sequelize = database();
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, up }) => ({ name, up: () => up(sequelize.getQueryInterface()) })),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    logger: undefined,
+  });
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query('select pg_advisory_xact_lock(:lock)', {
+      replacements: { lock: migrationLock },
+      type: QueryTypes.SELECT,
+      transaction,
+    });
+    await umzug.up();
+  });
+}

@@ -1,0 +1,97 @@
+'use client';
+/**
+ * The docket's frame: tray at the head, what the stage knows in the middle, the one next thing to do at the foot.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import type { ReactNode } from 'react';
+import { colours } from '@/ui/theme';
+
+interface Props {
+  readonly tray?: ReactNode;
+  readonly children: ReactNode;
+  readonly next?: { readonly word: string; readonly onClick: () => void; readonly disabled?: boolean };
+}
+
+export function Docket({ tray, children, next }: Props) {
+  return (
+    <Box
+      component="aside"
+      aria-label="Docket"
+      sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, bgcolor: 'background.paper', borderRight: `1px solid ${colours.line}` }}
+    >
+      {tray && (
+        <Box sx={{ p: 1.5, borderBottom: `1px solid ${colours.line}`, display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+          {tray}
+        </Box>
+      )}
+      <Box sx={{ flex: 1, overflowY: 'auto', p: 2, display: 'flex', flexDirection: 'column', gap: 2 }}>{children}</Box>
+      {next && (
+        <Box sx={{ p: 1.5, borderTop: `1px solid ${colours.line}` }}>
+          <Button fullWidth variant="contained" size="large" onClick={next.onClick} disabled={next.disabled}>
+            {next.word}
+          </Button>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+interface ToolCardProps {
+  readonly icon: ReactNode;
+  readonly word: string;
+  readonly hotkey?: string;
+  readonly explanation: string;
+  readonly isInHand?: boolean;
+  readonly disabled?: boolean;
+  readonly onClick: () => void;
+}
+
+/** A tool of the tray: its drawing and its word, its key in the tooltip. */
+export function ToolCard({ icon, word, hotkey, explanation, isInHand = false, disabled = false, onClick }: ToolCardProps) {
+  return (
+    <Tooltip title={hotkey ? `${explanation} (${hotkey})` : explanation}>
+      <Box component="span" sx={{ display: 'block' }}>
+        <Button
+          fullWidth
+          variant={isInHand ? 'contained' : 'outlined'}
+          color={isInHand ? 'primary' : 'inherit'}
+          startIcon={icon}
+          disabled={disabled}
+          aria-pressed={isInHand}
+          onClick={onClick}
+          sx={{ justifyContent: 'flex-start', px: 1.25, py: 0.9, borderColor: colours.line, lineHeight: 1.2, textAlign: 'left' }}
+        >
+          {word}
+        </Button>
+      </Box>
+    </Tooltip>
+  );
+}
+
+/** A row of a small table: what, and how much. */
+export function Reading({ name, children, tone }: { name: string; children: ReactNode; tone?: 'error' | 'warning' }) {
+  return (
+    <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.35 }}>
+      <Typography variant="body2" color="text.secondary">
+        {name}
+      </Typography>
+      <Typography variant="body2" component="div" sx={{ textAlign: 'right', fontWeight: 550, color: tone ? `${tone}.main` : undefined }}>
+        {children}
+      </Typography>
+    </Box>
+  );
+}
+
+export function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Box component="section">
+      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+        {title}
+      </Typography>
+      {children}
+    </Box>
+  );
+}

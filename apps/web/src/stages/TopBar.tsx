@@ -1,0 +1,271 @@
+'use client';
+/**
+ * The slim bar at the top: the job's name, the five stages as a stepped path with their state, save state, undo and
+ * redo, unit, help.
+ */
+import CloudDoneOutlined from '@mui/icons-material/CloudDoneOutlined';
+import CloudOffOutlined from '@mui/icons-material/CloudOffOutlined';
+import CloudSyncOutlined from '@mui/icons-material/CloudSyncOutlined';
+import HelpOutlineOutlined from '@mui/icons-material/HelpOutlineOutlined';
+import RedoOutlined from '@mui/icons-material/RedoOutlined';
+import UndoOutlined from '@mui/icons-material/UndoOutlined';
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import InputBase from '@mui/material/InputBase';
+import Popover from '@mui/material/Popover';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import { colours } from '@/ui/theme';
+import { type Saving, useJob } from './job-store';
+import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
+
+export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: StageName) => void }) {
+  const job = useJob((s) => s.job);
+  const states = stageStates(job);
+  return (
+    <Box
+      component="header"
+      sx={{
+        gridColumn: '1 / -1',
+        display: 'flex',
+        alignItems: 'stretch',
+        height: 58,
+        bgcolor: 'background.paper',
+        borderBottom: `1px solid ${colours.line}`,
+      }}
+    >
+      <Box sx={{ width: 218, display: 'flex', flexDirection: 'column', justifyContent: 'center', pl: 2, pr: 1, minWidth: 0 }}>
+        <Link href="/" style={{ color: colours.verdigris, fontSize: 12.5, fontWeight: 650, textDecoration: 'none' }}>
+          ‹ Nuvet, all jobs
+        </Link>
+        <JobName key={job.name} />
+      </Box>
+      <Box
+        component="nav"
+        aria-label="Stages"
+        sx={{ flex: 1, display: 'grid', gridTemplateColumns: 'repeat(5, minmax(0, 1fr))', minWidth: 0 }}
+      >
+        {stages.map((name, k) => (
+          <StageStep
+            key={name}
+            number={k + 1}
+            word={stageWords[name]}
+            state={states[name]}
+            isHere={name === stage}
+            onClick={() => onStage(name)}
+          />
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', pl: 1, pr: 1 }}>
+        <SaveState />
+        <Steps />
+        <Unit />
+        <Help />
+      </Box>
+    </Box>
+  );
+}
+
+function JobName() {
+  const name = useJob((s) => s.job.name);
+  const run = useJob((s) => s.run);
+  const [typed, setTyped] = useState(name);
+  const settle = () => (typed.trim() ? run({ do: 'rename', name: typed.trim().slice(0, 120) }) : setTyped(name));
+  return (
+    <InputBase
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={settle}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') (event.target as HTMLInputElement).blur();
+        if (event.key === 'Escape') setTyped(name);
+        event.stopPropagation();
+      }}
+      inputProps={{ 'aria-label': 'Name of the job', style: { padding: 0, textOverflow: 'ellipsis' } }}
+      sx={{ fontSize: 15.5, fontWeight: 650 }}
+    />
+  );
+}
+
+const moods: Record<StageState['mood'], string> = { open: colours.quietInk, good: colours.verdigris, look: colours.brass };
+
+function StageStep({
+  number,
+  word,
+  state,
+  isHere,
+  onClick,
+}: {
+  number: number;
+  word: string;
+  state: StageState;
+  isHere: boolean;
+  onClick: () => void;
+}) {
+  return (
+    <Tooltip title={state.text}>
+      <ButtonBase
+        aria-current={isHere ? 'step' : undefined}
+        aria-label={`${word}: ${state.text}`}
+        onClick={onClick}
+        sx={{
+          position: 'relative',
+          justifyContent: 'flex-start',
+          gap: 1,
+          px: 1.25,
+          minWidth: 0,
+          textAlign: 'left',
+          borderBottom: `3px solid ${isHere ? colours.verdigris : 'transparent'}`,
+          borderTop: '3px solid transparent',
+          bgcolor: isHere ? 'rgba(30, 123, 107, 0.08)' : undefined,
+          '&:hover': { bgcolor: 'rgba(30, 123, 107, 0.05)' },
+        }}
+      >
+        <Box
+          sx={{
+            flex: 'none',
+            width: 22,
+            height: 22,
+            borderRadius: '50%',
+            display: 'grid',
+            placeItems: 'center',
+            fontSize: 12.5,
+            fontWeight: 700,
+            color: state.mood === 'open' ? colours.quietInk : '#FFFFFF',
+            bgcolor: state.mood === 'open' ? 'transparent' : moods[state.mood],
+            border: `1.5px solid ${moods[state.mood]}`,
+          }}
+        >
+          {number}
+        </Box>
+        <Box sx={{ minWidth: 0 }}>
+          <Typography sx={{ fontSize: 14, fontWeight: 650, lineHeight: 1.2 }}>{word}</Typography>
+          <Typography noWrap sx={{ fontSize: 11.5, lineHeight: 1.25, color: moods[state.mood] }}>
+            {state.text}
+          </Typography>
+        </Box>
+      </ButtonBase>
+    </Tooltip>
+  );
+}
+
+const saveWords: Record<Saving, { text: string; icon: typeof CloudDoneOutlined; tone: string }> = {
+  saved: { text: 'Everything is saved', icon: CloudDoneOutlined, tone: colours.verdigris },
+  saving: { text: 'Saving', icon: CloudSyncOutlined, tone: colours.quietInk },
+  'no-connection': { text: 'No connection: kept here, and saved when it is back', icon: CloudOffOutlined, tone: colours.madder },
+  'changed-elsewhere': { text: 'Not saved: changed in another window', icon: CloudOffOutlined, tone: colours.madder },
+  refused: { text: 'Not saved', icon: CloudOffOutlined, tone: colours.madder },
+};
+
+function SaveState() {
+  const saving = useJob((s) => s.saving);
+  const { text, icon: Icon, tone } = saveWords[saving];
+  useEffect(() => {
+    if (saving === 'saved') return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [saving]);
+  return (
+    <Tooltip title={text}>
+      <Box role="status" aria-label={text} data-saving={saving} sx={{ display: 'grid', p: 0.75, color: tone }}>
+        <Icon fontSize="small" />
+      </Box>
+    </Tooltip>
+  );
+}
+
+function Steps() {
+  const { undo, redo } = { undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
+  const [back, forth] = [useJob((s) => s.done.at(-1)?.label), useJob((s) => s.redoable[0]?.label)];
+  return (
+    <>
+      <Tooltip title={back ? `Undo ${back} (Ctrl+Z)` : 'Nothing to undo'}>
+        <span>
+          <IconButton aria-label="Undo" disabled={!back} onClick={undo}>
+            <UndoOutlined fontSize="small" />
+          </IconButton>
+        </span>
+      </Tooltip>
+      <Tooltip title={forth ? `Redo ${forth} (Ctrl+Shift+Z)` : 'Nothing to redo'}>
+        <span>
+          <IconButton aria-label="Redo" disabled={!forth} onClick={redo}>
+            <RedoOutlined fontSize="small" />
+          </IconButton>
+        </span>
+      </Tooltip>
+    </>
+  );
+}
+
+function Unit() {
+  const unit = useJob((s) => s.job.unit);
+  const run = useJob((s) => s.run);
+  const other = unit === 'mm' ? 'in' : 'mm';
+  return (
+    <Tooltip title={`A bare number is in ${unit}. Change to ${other}`}>
+      <ButtonBase
+        aria-label={`Unit: ${unit}. Change to ${other}`}
+        onClick={() => run({ do: 'set-unit', unit: other })}
+        sx={{
+          px: 1,
+          py: 0.5,
+          mx: 0.5,
+          borderRadius: 1,
+          border: `1px solid ${colours.line}`,
+          fontWeight: 650,
+          fontSize: 13.5,
+          minWidth: 38,
+        }}
+      >
+        {unit}
+      </ButtonBase>
+    </Tooltip>
+  );
+}
+
+const keys: [string, string][] = [
+  ['Wheel, + and −', 'nearer and farther'],
+  ['Drag, arrows', 'move the sheet'],
+  ['0', 'the whole sheet'],
+  ['K, L, P, M', 'known length, level, plumb, measure'],
+  ['Arrows on a mark', 'move its end by a pixel; with Shift by a tenth'],
+  ['Delete', 'take the chosen mark away'],
+  ['1 to 5', 'the stages'],
+  ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
+  ['Escape', 'one step back; nothing drawn is lost'],
+];
+
+function Help() {
+  const [at, setAt] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <Tooltip title="Keys and gestures">
+        <IconButton aria-label="Help" onClick={(event) => setAt(event.currentTarget)}>
+          <HelpOutlineOutlined fontSize="small" />
+        </IconButton>
+      </Tooltip>
+      <Popover
+        open={at !== null}
+        anchorEl={at}
+        onClose={() => setAt(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+      >
+        <Box sx={{ p: 2, display: 'grid', gridTemplateColumns: 'auto auto', columnGap: 3, rowGap: 0.75 }}>
+          {keys.map(([key, meaning]) => (
+            <Box key={key} sx={{ display: 'contents' }}>
+              <Typography variant="body2" sx={{ fontWeight: 650 }}>
+                {key}
+              </Typography>
+              <Typography variant="body2">{meaning}</Typography>
+            </Box>
+          ))}
+        </Box>
+      </Popover>
+    </>
+  );
+}

@@ -1,0 +1,101 @@
+'use client';
+/**
+ * Keeps the trace in step with the picture and the settings: computed in the worker while sliders move, kept in the
+ * job once they rest.
+ */
+import { fitOf, type JobTraceSettings, type Picture } from '@nuvet/core/job';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { setTable, useTable } from '@/table/table-store';
+import { heard, tracer } from '@/workers/tracing';
+import { useJob } from '../job-store';
+
+/** Sliders that have not moved for this long have come to rest. */
+const restMs = 350;
+
+interface Progress {
+  readonly word: 'reading' | 'tracing';
+  readonly share: number;
+}
+
+/** @param onKept hears when the job has taken the settings in */
+export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, isMoving: boolean, onKept: () => void) {
+  const run = useJob((s) => s.run);
+  const trace = useJob((s) => s.job.trace);
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const [round, setRound] = useState(0);
+  const fit = fitOf(picture);
+  const isCurrent =
+    round === 0 &&
+    trace?.pictureId === picture.id &&
+    JSON.stringify(trace.settings) === JSON.stringify(settings) &&
+    JSON.stringify(trace.toSheet) === JSON.stringify(fit.toSheet) &&
+    Math.abs(trace.mmPerPx - fit.mmPerPx) < 1e-9 * fit.mmPerPx;
+  // After an undo the outlines of that time are shown as they were: finding them anew would take redo away.
+  const isHeldBack = useJob((s) => s.redoable.length > 0) && !isMoving && round === 0;
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const key = JSON.stringify([picture.id, fit.toSheet, settings, round]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture, fit and settings
+  useEffect(() => {
+    clearTimeout(rest.current);
+    if (isCurrent || isHeldBack) return;
+    let isWanted = true;
+    setMessage(null);
+    // A word on progress only for what takes long enough to be wondered at.
+    const since = performance.now();
+    const onShare = heard((word: Progress['word'], share: number) => {
+      if (isWanted && performance.now() - since > 300) setProgress({ word, share });
+    });
+    tracer()
+      .trace(picture, settings, onShare)
+      .then(
+        (found) => {
+          if (!isWanted || !found) return;
+          setProgress(null);
+          if (found.pieces.length === 0) setMessage('No shape was found. Move the threshold, or lower the smallest size.');
+          setTable({ preview: found });
+          rest.current = setTimeout(
+            () => {
+              run({ do: 'set-trace', trace: found });
+              setTable({ preview: null });
+              setRound(0);
+              onKept();
+            },
+            isMoving ? restMs : 0,
+          );
+        },
+        (error: Error) => {
+          if (isWanted) {
+            setProgress(null);
+            setMessage(`${error.message} Try “Find again”.`);
+          }
+        },
+      );
+    return () => {
+      isWanted = false;
+    };
+  }, [key]);
+  // What was still being tried out goes with the stage.
+  useEffect(
+    () => () => {
+      clearTimeout(rest.current);
+      const { preview } = useTable.getState();
+      if (preview) setTable({ preview: null });
+    },
+    [],
+  );
+
+  const stop = useCallback(() => {
+    void tracer().stop();
+    setProgress(null);
+    setMessage('Stopped. “Find again” goes on.');
+  }, []);
+  const again = useCallback(() => setRound((n) => n + 1), []);
+  return {
+    progress,
+    message: isHeldBack && !isCurrent ? 'The outlines are not up to date. “Find again” traces the picture with these settings.' : message,
+    stop,
+    again,
+  };
+}

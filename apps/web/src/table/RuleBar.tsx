@@ -1,0 +1,88 @@
+'use client';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+/**
+ * The strip of live readings under the light table, always in mm and in inches.
+ */
+import { fitOf, measuresOf, type Picture } from '@nuvet/core/job';
+import { printInches } from '@nuvet/core/length';
+import { apply, distance, inverse, type Point } from '@nuvet/core/plane';
+import { useJob } from '@/stages/job-store';
+import { colours } from '@/ui/theme';
+import { useTable } from './table-store';
+import { picturePlacement, toSheet, wholeSheet } from './view';
+
+export function RuleBar({ picture }: { picture: Picture | null }) {
+  const { view, screen, pointer, firstEnd, dragged, selectedEnd, selectedPiece, hoveredPiece, preview } = useTable();
+  const trace = useJob((s) => s.job.trace);
+  const fit = picture ? fitOf(picture) : null;
+  const shownView = fit && (view ?? (screen.width > 0 ? wholeSheet(fit, screen) : null));
+  const at = shownView && pointer ? toSheet(shownView, pointer) : null;
+  const piece = (preview ?? trace)?.pieces.find((p) => p.id === (selectedPiece ?? hoveredPiece));
+  const chosen = picture?.marks.find((m) => m.id === selectedEnd?.markId);
+  const span =
+    firstEnd && shownView && fit && pointer
+      ? { a: firstEnd, b: apply(inverse(picturePlacement(shownView, fit)), pointer) }
+      : (dragged ?? chosen ?? null);
+  const ends = span && fit ? ([apply(fit.toSheet, span.a), apply(fit.toSheet, span.b)] as const) : null;
+  const size = piece ? measuresOf(piece) : null;
+  const isSized = fit !== null && fit.model !== 'unsized';
+  return (
+    <Box
+      component="footer"
+      aria-label="Rule bar"
+      sx={{
+        gridColumn: '1 / -1',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 4,
+        px: 2,
+        height: 34,
+        bgcolor: 'background.paper',
+        borderTop: `1px solid ${colours.line}`,
+        overflow: 'hidden',
+        whiteSpace: 'nowrap',
+      }}
+    >
+      <Reading
+        name="Position"
+        text={at ? `${at.x.toFixed(2)}, ${at.y.toFixed(2)} mm · ${printInches(at.x).replace(' in', '')}, ${printInches(at.y)}` : '–'}
+        width={300}
+      />
+      <Reading name="Distance" text={ends ? both(distance(...ends)) : '–'} width={190} />
+      <Reading name="Angle" text={ends ? `${angleOf(...ends).toFixed(2)}°` : '–'} width={80} />
+      <Reading
+        name="Piece"
+        text={
+          size
+            ? `${size.widthMm.toFixed(2)} x ${size.heightMm.toFixed(2)} mm · ${printInches(size.widthMm).replace(' in', '')} x ${printInches(size.heightMm)}`
+            : '–'
+        }
+        width={300}
+      />
+      {fit && !isSized && (
+        <Typography variant="caption" sx={{ color: 'warning.main', fontWeight: 600, ml: 'auto' }}>
+          not at true size yet
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+const both = (mm: number): string => `${mm.toFixed(2)} mm · ${printInches(mm)}`;
+
+/** Degrees counter-clockwise from level, within half a turn either way. */
+const angleOf = (a: Point, b: Point): number => (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
+
+function Reading({ name, text, width }: { name: string; text: string; width: number }) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, minWidth: width }}>
+      <Typography variant="caption" color="text.secondary">
+        {name}
+      </Typography>
+      <Typography variant="caption" sx={{ fontWeight: 600 }}>
+        {text}
+      </Typography>
+    </Box>
+  );
+}

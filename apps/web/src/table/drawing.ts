@@ -1,0 +1,231 @@
+'use client';
+/**
+ * What is drawn over the picture: the sheet with its millimetre ruling, outlines, points, marks. Everything is drawn in
+ * screen pixels on the canvas that it is given.
+ */
+import type { Mark, Piece, Purpose } from '@nuvet/core/job';
+import { apply, circleOf, type Path, type Point, stepsOf, type Transform } from '@nuvet/core/plane';
+import type { TrueUpFit } from '@nuvet/core/trueup';
+import { colours } from '@/ui/theme';
+import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
+
+type Canvas = CanvasRenderingContext2D;
+
+/** Purpose is told by dash pattern and weight first, then by colour; screen pixels. */
+const strokes: Record<Purpose, { colour: string; width: number; dash: number[] }> = {
+  cut: { colour: colours.verdigris, width: 1.8, dash: [] },
+  score: { colour: colours.brass, width: 1.8, dash: [14, 5] },
+  engrave: { colour: colours.plum, width: 2, dash: [2, 4] },
+  pocket: { colour: colours.plum, width: 2.6, dash: [] },
+  stitch: { colour: colours.indigo, width: 1.8, dash: [9, 4, 2, 4] },
+  guide: { colour: '#8A8A84', width: 1, dash: [] },
+};
+
+export function drawSheet(canvas: Canvas, view: View, fit: TrueUpFit): void {
+  const [topLeft, bottomRight] = [toScreen(view, { x: 0, y: fit.sheetHeightMm }), toScreen(view, { x: fit.sheetWidthMm, y: 0 })];
+  canvas.save();
+  canvas.shadowColor = 'rgba(60, 45, 20, 0.18)';
+  canvas.shadowBlur = 18;
+  canvas.shadowOffsetY = 3;
+  canvas.fillStyle = colours.sheet;
+  canvas.fillRect(topLeft.x, topLeft.y, bottomRight.x - topLeft.x, bottomRight.y - topLeft.y);
+  canvas.restore();
+}
+
+/** Millimetre ruling over the sheet: 10 mm lines from 3 screen pixels a millimetre, single ones from 9. */
+export function drawRuling(canvas: Canvas, view: View, fit: TrueUpFit, screen: Size): void {
+  const from = toSheet(view, { x: 0, y: screen.height });
+  const to = toSheet(view, { x: screen.width, y: 0 });
+  const shown = (pitch: number, least: number) => Math.min(1, Math.max(0, (view.scale * pitch - least) / least));
+  for (const [pitch, least, strength] of [
+    [1, 9, 0.1],
+    [10, 26, 0.16],
+  ] as const) {
+    const share = shown(pitch, least);
+    if (share === 0) continue;
+    canvas.strokeStyle = `rgba(32, 48, 58, ${strength * share})`;
+    canvas.lineWidth = 1;
+    canvas.beginPath();
+    const [x0, x1] = [Math.max(0, from.x), Math.min(fit.sheetWidthMm, to.x)];
+    const [y0, y1] = [Math.max(0, from.y), Math.min(fit.sheetHeightMm, to.y)];
+    for (let x = Math.ceil(x0 / pitch) * pitch; x <= x1; x += pitch) {
+      const p = Math.round(toScreen(view, { x, y: 0 }).x) + 0.5;
+      canvas.moveTo(p, toScreen(view, { x, y: y0 }).y);
+      canvas.lineTo(p, toScreen(view, { x, y: y1 }).y);
+    }
+    for (let y = Math.ceil(y0 / pitch) * pitch; y <= y1; y += pitch) {
+      const p = Math.round(toScreen(view, { x: 0, y }).y) + 0.5;
+      canvas.moveTo(toScreen(view, { x: x0, y }).x, p);
+      canvas.lineTo(toScreen(view, { x: x1, y }).x, p);
+    }
+    canvas.stroke();
+  }
+}
+
+const drawnPaths = new WeakMap<Path, Path2D>();
+
+function pathOf(path: Path): Path2D {
+  let drawn = drawnPaths.get(path);
+  if (!drawn) {
+    drawn = new Path2D();
+    drawn.moveTo(path.start.x, path.start.y);
+    for (const { from, segment } of stepsOf(path)) {
+      if (segment.kind === 'line') drawn.lineTo(segment.to.x, segment.to.y);
+      else if (segment.kind === 'cubic')
+        drawn.bezierCurveTo(segment.c1.x, segment.c1.y, segment.c2.x, segment.c2.y, segment.to.x, segment.to.y);
+      else {
+        const { centre, radius, startAngle } = circleOf(from, segment);
+        drawn.arc(centre.x, centre.y, radius, startAngle, startAngle + segment.sweep, segment.sweep < 0);
+      }
+    }
+    if (path.closed) drawn.closePath();
+    drawnPaths.set(path, drawn);
+  }
+  return drawn;
+}
+
+export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], lit: string | null, selected: string | null): void {
+  const place = sheetToScreen(view);
+  for (const piece of pieces) {
+    const isLit = piece.id === lit || piece.id === selected;
+    const stroke = strokes[piece.purpose];
+    canvas.save();
+    canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
+    canvas.lineJoin = 'round';
+    const paths = [piece.outer, ...piece.holes].map(pathOf);
+    const whole = new Path2D();
+    for (const path of paths) whole.addPath(path);
+    if (piece.leftOut) {
+      canvas.strokeStyle = 'rgba(85, 100, 109, 0.75)';
+      canvas.lineWidth = 1 / view.scale;
+      canvas.setLineDash([3 / view.scale, 3 / view.scale]);
+      canvas.stroke(whole);
+      canvas.restore();
+      continue;
+    }
+    canvas.fillStyle = isLit ? 'rgba(30, 123, 107, 0.26)' : 'rgba(30, 123, 107, 0.09)';
+    canvas.fill(whole, 'evenodd');
+    if (isLit) {
+      canvas.strokeStyle = 'rgba(30, 123, 107, 0.35)';
+      canvas.lineWidth = 7 / view.scale;
+      canvas.stroke(whole);
+    }
+    // A pale rim keeps the line to be seen on black ink.
+    canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
+    canvas.lineWidth = (stroke.width + 1.6) / view.scale;
+    canvas.stroke(whole);
+    canvas.setLineDash(stroke.dash.map((d) => d / view.scale));
+    canvas.strokeStyle = stroke.colour;
+    canvas.lineWidth = stroke.width / view.scale;
+    canvas.stroke(whole);
+    canvas.restore();
+    if (piece.id === selected) drawPoints(canvas, view, piece);
+  }
+}
+
+/** Points of a piece: open circles where the outline goes on smoothly, filled lozenges at corners. */
+function drawPoints(canvas: Canvas, view: View, piece: Piece): void {
+  for (const path of [piece.outer, ...piece.holes]) {
+    const steps = stepsOf(path);
+    steps.forEach(({ from, segment }, k) => {
+      const before = steps.at(k - 1) as (typeof steps)[0];
+      const p = toScreen(view, from);
+      const leaving = segment.kind === 'cubic' ? segment.c1 : segment.to;
+      const arriving = before.segment.kind === 'cubic' ? before.segment.c2 : before.from;
+      const isSmooth =
+        segment.kind !== 'arc' && before.segment.kind !== 'arc' ? Math.abs(angleBetween(arriving, from, leaving)) < 0.02 : true;
+      canvas.beginPath();
+      if (isSmooth) canvas.arc(p.x, p.y, 3, 0, 2 * Math.PI);
+      else {
+        canvas.moveTo(p.x, p.y - 4.4);
+        canvas.lineTo(p.x + 4.4, p.y);
+        canvas.lineTo(p.x, p.y + 4.4);
+        canvas.lineTo(p.x - 4.4, p.y);
+        canvas.closePath();
+      }
+      canvas.fillStyle = isSmooth ? colours.sheet : colours.verdigris;
+      canvas.fill();
+      canvas.strokeStyle = isSmooth ? colours.verdigris : colours.sheet;
+      canvas.lineWidth = 1.4;
+      canvas.stroke();
+    });
+  }
+}
+
+function angleBetween(a: Point, b: Point, c: Point): number {
+  const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
+  return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
+}
+
+const markColours: Record<Mark['kind'], string> = {
+  'known-length': colours.verdigris,
+  level: colours.indigo,
+  plumb: colours.indigo,
+  check: colours.brass,
+};
+
+export interface ShownMark {
+  readonly kind: Mark['kind'];
+  readonly a: Point;
+  readonly b: Point;
+  /** Read beside the mark. */
+  readonly word: string;
+  readonly selectedEnd: 'a' | 'b' | null;
+}
+
+/** A mark: a thin line between two rings, with its word beside the middle. */
+export function drawMark(canvas: Canvas, placement: Transform, mark: ShownMark): void {
+  const [a, b] = [apply(placement, mark.a), apply(placement, mark.b)];
+  const colour = markColours[mark.kind];
+  canvas.save();
+  canvas.lineCap = 'round';
+  for (const [style, width] of [
+    ['rgba(255, 253, 248, 0.9)', 4.5],
+    [colour, 2],
+  ] as const) {
+    canvas.strokeStyle = style;
+    canvas.lineWidth = width;
+    canvas.setLineDash(mark.kind === 'check' && width === 2 ? [7, 5] : []);
+    canvas.beginPath();
+    canvas.moveTo(a.x, a.y);
+    canvas.lineTo(b.x, b.y);
+    canvas.stroke();
+  }
+  canvas.setLineDash([]);
+  for (const [p, end] of [
+    [a, 'a'],
+    [b, 'b'],
+  ] as const) {
+    const isSelected = mark.selectedEnd === end;
+    canvas.beginPath();
+    canvas.arc(p.x, p.y, isSelected ? 8 : 6, 0, 2 * Math.PI);
+    canvas.strokeStyle = 'rgba(255, 253, 248, 0.95)';
+    canvas.lineWidth = 5;
+    canvas.stroke();
+    canvas.strokeStyle = colour;
+    canvas.lineWidth = isSelected ? 3 : 2;
+    canvas.stroke();
+    canvas.beginPath();
+    canvas.arc(p.x, p.y, 1.2, 0, 2 * Math.PI);
+    canvas.fillStyle = colour;
+    canvas.fill();
+  }
+  if (mark.word) drawWord(canvas, mark.word, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, colour);
+  canvas.restore();
+}
+
+function drawWord(canvas: Canvas, word: string, at: Point, colour: string): void {
+  canvas.font = '600 13px "Figtree Variable", sans-serif';
+  const width = canvas.measureText(word).width + 14;
+  canvas.fillStyle = 'rgba(255, 253, 248, 0.95)';
+  canvas.beginPath();
+  canvas.roundRect(at.x - width / 2, at.y - 32, width, 22, 6);
+  canvas.fill();
+  canvas.strokeStyle = colour;
+  canvas.lineWidth = 1;
+  canvas.stroke();
+  canvas.fillStyle = colours.ink;
+  canvas.textAlign = 'center';
+  canvas.textBaseline = 'middle';
+  canvas.fillText(word, at.x, at.y - 20.5);
+}

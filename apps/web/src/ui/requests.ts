@@ -1,0 +1,58 @@
+/**
+ * In: what is asked of the server. Out: checked answers, or an error whose message can be shown as it is.
+ */
+import { pictureSchema } from '@nuvet/core/job';
+import { z } from 'zod';
+
+const problemSchema = z.object({ code: z.string(), message: z.string() });
+
+export class RequestError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+const noConnection = () => new RequestError('no-connection', 'The server cannot be reached.');
+
+function refusal(body: unknown): RequestError {
+  const problem = problemSchema.safeParse(body);
+  return problem.success
+    ? new RequestError(problem.data.code, problem.data.message)
+    : new RequestError('our-fault', 'The server gave no sensible answer.');
+}
+
+/** @throws RequestError, with code `no-connection` where there was no answer at all */
+export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', url: string, answer: z.ZodType<T>, body?: unknown): Promise<T> {
+  const response = await fetch(url, {
+    method,
+    ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+  }).catch(() => {
+    throw noConnection();
+  });
+  const read: unknown = response.status === 204 ? null : await response.json().catch(() => null);
+  if (!response.ok) throw refusal(read);
+  return answer.parse(read);
+}
+
+/** Sends a picture file as it is. `onShare` hears the share sent, 0 to 1; at 1 the server still works on it. */
+export function sendPicture(file: File, onShare: (share: number) => void, signal?: AbortSignal) {
+  return new Promise<z.infer<typeof pictureSchema>>((resolve, reject) => {
+    // fetch does not tell how much of a body has gone.
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api/pictures?name=${encodeURIComponent(file.name)}`);
+    request.responseType = 'json';
+    request.upload.onprogress = ({ loaded, total }) => onShare(total > 0 ? loaded / total : 1);
+    request.onload = () => {
+      const parsed = pictureSchema.safeParse(request.response);
+      if (request.status === 201 && parsed.success) resolve(parsed.data);
+      else reject(refusal(request.response));
+    };
+    request.onerror = () => reject(noConnection());
+    request.onabort = () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.'));
+    signal?.addEventListener('abort', () => request.abort());
+    request.send(file);
+  });
+}

@@ -1,0 +1,57 @@
+'use client';
+/**
+ * The look: paper-warm ground, ink, verdigris for what to do next, madder for what is wrong, brass for warnings.
+ */
+import { createTheme } from '@mui/material/styles';
+
+export const colours = {
+  ground: '#F5F1E8',
+  sheet: '#FFFDF8',
+  ink: '#20303A',
+  quietInk: '#55646D',
+  line: '#DCD4C3',
+  verdigris: '#1E7B6B',
+  madder: '#B1452E',
+  brass: '#8A6512',
+  plum: '#7A4B86',
+  indigo: '#35508F',
+} as const;
+
+export const theme = createTheme({
+  palette: {
+    mode: 'light',
+    primary: { main: colours.verdigris, contrastText: '#FFFFFF' },
+    error: { main: colours.madder },
+    warning: { main: colours.brass },
+    text: { primary: colours.ink, secondary: colours.quietInk },
+    background: { default: colours.ground, paper: colours.sheet },
+    divider: colours.line,
+  },
+  shape: { borderRadius: 6 },
+  typography: {
+    fontFamily: '"Figtree Variable", sans-serif',
+    fontSize: 14,
+    button: { textTransform: 'none', fontWeight: 600 },
+    h1: { fontSize: 26, fontWeight: 650, letterSpacing: '-0.01em' },
+    h2: { fontSize: 17, fontWeight: 650 },
+    h3: { fontSize: 14, fontWeight: 650 },
+    body1: { fontSize: 14.5, lineHeight: 1.45 },
+    body2: { fontSize: 13.5, lineHeight: 1.45 },
+    caption: { fontSize: 12.5, lineHeight: 1.35 },
+  },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        html: { height: '100%' },
+        body: { height: '100%', fontVariantNumeric: 'tabular-nums', overscrollBehavior: 'none' },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: { defaultProps: { disableElevation: true } },
+    MuiTooltip: {
+      defaultProps: { enterDelay: 500, arrow: true },
+      styleOverrides: { tooltip: { backgroundColor: colours.ink, fontSize: 12.5 }, arrow: { color: colours.ink } },
+    },
+    MuiTextField: { defaultProps: { size: 'small' } },
+  },
+});

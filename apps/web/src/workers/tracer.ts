@@ -1,0 +1,79 @@
+/**
+ * The tracing worker: holds a picture's grey pixels and traces them, the newest request only; writes files.
+ */
+import { type FilePiece, writeDxf, writeSvg } from '@nuvet/core/formats';
+import {
+  fitOf,
+  type JobTrace,
+  type JobTraceSettings,
+  type Picture,
+  pictureSchema,
+  pieceSchema,
+  traceOnSheet,
+  traceSettingsSchema,
+} from '@nuvet/core/job';
+import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
+import { traceSteps } from '@nuvet/core/trace';
+import { expose } from 'comlink';
+import { z } from 'zod';
+
+/** How long the worker computes before it looks whether it is still wanted. */
+const breathMs = 30;
+
+let held: { id: string; grey: GreyPicture } | null = null;
+let newest = 0;
+
+const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+
+async function fetchGrey(picture: Picture, onShare: (share: number) => void): Promise<GreyPicture> {
+  const response = await fetch(`/api/pictures/${picture.id}/grey`);
+  if (!response.ok || !response.body) throw new Error('The picture could not be read from the server.');
+  const bytes = new Uint8Array(picture.widthPx * picture.heightPx);
+  let gone = 0;
+  const reader = response.body.getReader();
+  for (let part = await reader.read(); !part.done; part = await reader.read()) {
+    bytes.set(part.value, gone);
+    gone += part.value.length;
+    onShare(gone / bytes.length);
+  }
+  return greyPicture(bytes, picture.widthPx, picture.heightPx);
+}
+
+const tracer = {
+  /**
+   * Traces a picture; an older request that is still under way ends with null.
+   * @param onShare hears what is under way and the share done, 0 to 1
+   */
+  async trace(asked: unknown, wish: unknown, onShare: (word: 'reading' | 'tracing', share: number) => void): Promise<JobTrace | null> {
+    const picture = pictureSchema.parse(asked);
+    const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
+    const mine = ++newest;
+    if (held?.id !== picture.id) held = { id: picture.id, grey: await fetchGrey(picture, (share) => onShare('reading', share)) };
+    if (mine !== newest) return null;
+    const steps = traceSteps(held.grey, fitOf(picture).mmPerPx, settings);
+    let since = performance.now();
+    for (let step = steps.next(); ; step = steps.next()) {
+      if (step.done) return traceOnSheet(picture, settings, step.value);
+      if (performance.now() - since < breathMs) continue;
+      onShare('tracing', step.value);
+      await breath();
+      if (mine !== newest) return null;
+      since = performance.now();
+    }
+  },
+
+  /** Ends what is under way. */
+  stop(): void {
+    newest++;
+  },
+
+  /** A file's text from pieces. */
+  write(kind: 'svg' | 'dxf', asked: unknown, title: string): string {
+    const pieces: FilePiece[] = z.array(pieceSchema).parse(asked);
+    return kind === 'svg' ? writeSvg(pieces, title) : writeDxf(pieces, title);
+  },
+};
+
+export type Tracer = typeof tracer;
+
+expose(tracer);

@@ -1,0 +1,1 @@
+export { type Finding, findingsOf } from './findings.ts';

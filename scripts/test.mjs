@@ -1,0 +1,73 @@
+// `npm test`: sets up what the checks need, runs every one, and ends with a line of how many passed and failed.
+import { readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { installNodePackages } from './node-packages.mjs';
+import { freePort, startPostgres } from './private-postgres.mjs';
+import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
+import { fail, run, say } from './run.mjs';
+import { installMissing, needs } from './system-packages.mjs';
+import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
+
+const program = (name) => join(projectFolder, 'node_modules/.bin', name);
+const counts = { passed: 0, failed: 0 };
+let [database, web] = [null, null];
+
+async function check(name, work) {
+  say(name);
+  try {
+    await work();
+    counts.passed++;
+  } catch (error) {
+    counts.failed++;
+    console.error(`\n${name} failed:\n${error.message}\n`);
+  }
+}
+
+/** Runs Vitest with a configuration and adds what it counted. */
+async function vitest(name, config, environment = {}) {
+  say(name);
+  const report = join(keptFolder, `${config}.json`);
+  rmSync(report, { force: true });
+  const words = ['run', '--config', config, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
+  const ended = await run(program('vitest'), words, { cwd: projectFolder, env: { ...baseEnvironment, ...environment } }).then(
+    () => true,
+    () => false,
+  );
+  try {
+    const { numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites, success } = JSON.parse(readFileSync(report, 'utf8'));
+    counts.passed += numPassedTests;
+    counts.failed += numFailedTests;
+    // A file that does not load has no failed test of its own; nor has a run that stumbled outside its tests.
+    if (numFailedTests === 0 && (!success || !ended || numTotalTestSuites === 0 || numFailedTestSuites > 0)) counts.failed++;
+  } catch {
+    counts.failed++;
+  }
+}
+
+async function stop() {
+  await web?.stop();
+  await database?.stop();
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop().finally(() => process.exit(130)));
+
+try {
+  await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
+  await installNodePackages();
+  await buildWeb();
+  await check('types of the packages', () => run(program('tsc'), ['--noEmit', '-p', 'tsconfig.json'], { cwd: projectFolder, quiet: true }));
+  await check('types of the application', () =>
+    run(program('tsc'), ['--noEmit', '-p', 'apps/web/tsconfig.json'], { cwd: projectFolder, quiet: true }),
+  );
+  await check('lint and layers', () => run(program('biome'), ['check', '--error-on-warnings', '.'], { cwd: projectFolder, quiet: true }));
+  await vitest('unit tests', 'vitest.config.ts');
+  database = await startPostgres({ name: 'postgres-test', fresh: true });
+  await runTypeScript('scripts/load-demo.ts', [], { DATABASE_URL: database.url });
+  web = await startWeb({ databaseUrl: database.url, port: await freePort() });
+  await vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', { NUVET_ADDRESS: web.address, DATABASE_URL: database.url });
+} catch (error) {
+  await stop();
+  fail(error);
+}
+await stop();
+console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
+process.exit(counts.failed > 0 ? 1 : 0);

@@ -1,0 +1,92 @@
+// The web application: built for production when its sources have changed, started, and waited for.
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
+import { RunError, run, say } from './run.mjs';
+
+const web = join(projectFolder, 'apps/web');
+const next = join(projectFolder, 'node_modules/next/dist/bin/next');
+const stamp = join(keptFolder, 'built-from');
+
+/** A digest over all that the build is made from. */
+function sourcesDigest() {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      if (['node_modules', '.next', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue;
+      const full = join(path, entry.name);
+      if (entry.isDirectory()) visit(full);
+      else hash.update(full).update(readFileSync(full));
+    }
+  };
+  visit(web);
+  visit(join(projectFolder, 'packages/core'));
+  hash.update(readFileSync(join(projectFolder, 'package-lock.json')));
+  return hash.digest('hex');
+}
+
+export async function buildWeb() {
+  const digest = sourcesDigest();
+  const isBuilt = existsSync(stamp) && readFileSync(stamp, 'utf8') === digest && existsSync(join(web, '.next/BUILD_ID'));
+  if (isBuilt) return;
+  say('building the application');
+  rmSync(stamp, { force: true });
+  await run(process.execPath, [next, 'build'], { cwd: web, quiet: true, env: { ...baseEnvironment, NODE_ENV: 'production' } });
+  writeFileSync(stamp, digest);
+}
+
+/** Runs a TypeScript script of the project. */
+export const runTypeScript = (script, words = [], environment = {}) =>
+  run(process.execPath, ['--import', 'tsx', join(projectFolder, script), ...words], {
+    cwd: projectFolder,
+    env: { ...baseEnvironment, ...environment },
+  });
+
+/**
+ * Starts the built application and waits until it answers.
+ * @returns {Promise<{ address: string, ended: Promise<number>, stop: () => Promise<void> }>}
+ */
+export async function startWeb({ databaseUrl, port }) {
+  const server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    cwd: web,
+    detached: true,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...baseEnvironment, NODE_ENV: 'production', DATABASE_URL: databaseUrl },
+  });
+  let said = '';
+  for (const stream of [server.stdout, server.stderr])
+    stream.on('data', (part) => {
+      said = (said + part).slice(-4000);
+    });
+  server.stderr.on('data', (part) => process.stderr.write(part));
+  let code = null;
+  const ended = new Promise((resolve) =>
+    server.on('close', (number) => {
+      code = number ?? 1;
+      resolve(code);
+    }),
+  );
+  const address = `http://127.0.0.1:${port}`;
+  for (let tries = 0; ; tries++) {
+    const answers = await fetch(`${address}/api/health`).then(
+      (response) => response.ok,
+      () => false,
+    );
+    if (answers) break;
+    if (code !== null || tries > 300) throw new RunError(`The application did not start\n${said}`);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  return {
+    address,
+    ended,
+    async stop() {
+      if (code !== null) return;
+      server.kill('SIGTERM');
+      const late = setTimeout(() => server.kill('SIGKILL'), 5000);
+      await ended;
+      clearTimeout(late);
+    },
+  };
+}
