@@ -75,7 +75,7 @@ export function ToolCard({ icon, word, hotkey, explanation, isInHand = false, di
 export function Reading({ name, children, tone }: { name: string; children: ReactNode; tone?: 'error' | 'warning' }) {
   return (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.35 }}>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {name}
       </Typography>
       <Typography variant="body2" component="div" sx={{ textAlign: 'right', fontWeight: 550, color: tone ? `${tone}.main` : undefined }}>

@@ -54,7 +54,7 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                   <Typography variant="h1" sx={{ color: colours.verdigris }}>
                     Nuvet
                   </Typography>
-                  <Typography color="text.secondary">
+                  <Typography color="textSecondary">
                     From a scan or photo to outlines that are closed, straight and the right size.
                   </Typography>
                 </Box>
@@ -96,7 +96,13 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
           </Box>
         )}
       </PictureDrop>
-      <DeleteJob job={leaving} onDone={(deleted) => (setLeaving(null), deleted && router.refresh())} />
+      <DeleteJob
+        job={leaving}
+        onDone={(deleted) => {
+          setLeaving(null);
+          if (deleted) router.refresh();
+        }}
+      />
     </Box>
   );
 }
@@ -115,27 +121,27 @@ function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
       }}
     >
       <Link href={`/jobs/${job.id}`} style={{ color: 'inherit', textDecoration: 'none', display: 'block' }}>
-        <Box sx={{ height: 200, bgcolor: '#EFEAE0', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
+        <Box sx={{ height: 200, bgcolor: '#EFEAE0', display: 'grid', placeItems: 'center', position: 'relative' }}>
           {job.pictureId ? (
             // The smallest tile of the picture, made when it was brought in.
             <Box
               component="img"
               src={`/api/pictures/${job.pictureId}/thumbnail`}
               alt=""
-              sx={{ width: '100%', height: '100%', objectFit: 'contain' }}
+              sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain', p: 1 }}
             />
           ) : (
-            <Typography color="text.secondary">No picture yet</Typography>
+            <Typography color="textSecondary">No picture yet</Typography>
           )}
         </Box>
         <Box sx={{ px: 2, py: 1.5, pr: 6 }}>
           <Typography variant="h3" noWrap>
             {job.name}
           </Typography>
-          <Typography variant="body2" color="text.secondary" noWrap>
+          <Typography variant="body2" color="textSecondary" noWrap>
             {[way, job.making.stock].filter(Boolean).join(', ')}
           </Typography>
-          <Typography variant="caption" color="text.secondary" component="div">
+          <Typography variant="caption" color="textSecondary" component="div">
             {job.pieces === 0 ? 'not traced yet' : job.pieces === 1 ? '1 piece' : `${job.pieces} pieces`} ·{' '}
             {dayjs(job.updatedAt).format('D MMM YYYY, HH:mm')}
           </Typography>

@@ -121,7 +121,7 @@ function EmptyTable({ drop }: { drop: PictureDropState }) {
     <Box sx={{ display: 'grid', placeItems: 'center', bgcolor: colours.ground }}>
       <Box sx={{ display: 'grid', gap: 2, justifyItems: 'center', border: `2px dashed ${colours.line}`, borderRadius: 3, p: 6 }}>
         <Typography variant="h2">Drop a scan or photo here</Typography>
-        <Typography color="text.secondary">PNG or JPEG, up to 100 megapixels. It stays as it is.</Typography>
+        <Typography color="textSecondary">PNG or JPEG, up to 100 megapixels. It stays as it is.</Typography>
         <Button variant="outlined" onClick={drop.choose} disabled={drop.busy}>
           Choose a picture
         </Button>

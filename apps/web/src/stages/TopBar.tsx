@@ -106,49 +106,45 @@ function StageStep({
   onClick: () => void;
 }) {
   return (
-    <Tooltip title={state.text}>
-      <ButtonBase
-        aria-current={isHere ? 'step' : undefined}
-        aria-label={`${word}: ${state.text}`}
-        onClick={onClick}
+    <ButtonBase
+      aria-current={isHere ? 'step' : undefined}
+      aria-label={`${word}: ${state.text}`}
+      onClick={onClick}
+      sx={{
+        position: 'relative',
+        justifyContent: 'flex-start',
+        gap: 1,
+        px: 1.25,
+        minWidth: 0,
+        textAlign: 'left',
+        borderBottom: `3px solid ${isHere ? colours.verdigris : 'transparent'}`,
+        borderTop: '3px solid transparent',
+        bgcolor: isHere ? 'rgba(30, 123, 107, 0.08)' : undefined,
+        '&:hover': { bgcolor: 'rgba(30, 123, 107, 0.05)' },
+      }}
+    >
+      <Box
         sx={{
-          position: 'relative',
-          justifyContent: 'flex-start',
-          gap: 1,
-          px: 1.25,
-          minWidth: 0,
-          textAlign: 'left',
-          borderBottom: `3px solid ${isHere ? colours.verdigris : 'transparent'}`,
-          borderTop: '3px solid transparent',
-          bgcolor: isHere ? 'rgba(30, 123, 107, 0.08)' : undefined,
-          '&:hover': { bgcolor: 'rgba(30, 123, 107, 0.05)' },
+          flex: 'none',
+          width: 22,
+          height: 22,
+          borderRadius: '50%',
+          display: 'grid',
+          placeItems: 'center',
+          fontSize: 12.5,
+          fontWeight: 700,
+          color: state.mood === 'open' ? colours.quietInk : '#FFFFFF',
+          bgcolor: state.mood === 'open' ? 'transparent' : moods[state.mood],
+          border: `1.5px solid ${moods[state.mood]}`,
         }}
       >
-        <Box
-          sx={{
-            flex: 'none',
-            width: 22,
-            height: 22,
-            borderRadius: '50%',
-            display: 'grid',
-            placeItems: 'center',
-            fontSize: 12.5,
-            fontWeight: 700,
-            color: state.mood === 'open' ? colours.quietInk : '#FFFFFF',
-            bgcolor: state.mood === 'open' ? 'transparent' : moods[state.mood],
-            border: `1.5px solid ${moods[state.mood]}`,
-          }}
-        >
-          {number}
-        </Box>
-        <Box sx={{ minWidth: 0 }}>
-          <Typography sx={{ fontSize: 14, fontWeight: 650, lineHeight: 1.2 }}>{word}</Typography>
-          <Typography noWrap sx={{ fontSize: 11.5, lineHeight: 1.25, color: moods[state.mood] }}>
-            {state.text}
-          </Typography>
-        </Box>
-      </ButtonBase>
-    </Tooltip>
+        {number}
+      </Box>
+      <Box sx={{ minWidth: 0 }}>
+        <Typography sx={{ fontSize: 14, fontWeight: 650, lineHeight: 1.2 }}>{word}</Typography>
+        <Typography sx={{ fontSize: 11.5, lineHeight: 1.15, color: moods[state.mood] }}>{state.text}</Typography>
+      </Box>
+    </ButtonBase>
   );
 }
 

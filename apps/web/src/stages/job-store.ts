@@ -43,6 +43,7 @@ const openedSchema = z.object({
 });
 const labelled = (labels: string[]): Known[] => labels.map((label) => ({ label }));
 const longestPauseMs = 10_000;
+const mostStepsAtOnce = 200;
 
 export function createJobStore(opened: OpenedJob): StoreApi<JobState> {
   let revision = opened.revision;
@@ -50,35 +51,37 @@ export function createJobStore(opened: OpenedJob): StoreApi<JobState> {
   let isSending = false;
 
   return createStore<JobState>((set, get) => {
-    /** Sends what is queued until nothing is left; the server's copy of the job comes back where it is wanted. */
+    /** One save; how it went. The server's copy of the job is taken over where it is wanted and nothing waits behind. */
+    async function save(wanted: boolean): Promise<Saving> {
+      const steps = queue.slice(0, mostStepsAtOnce);
+      try {
+        const answer = await ask('POST', `/api/jobs/${opened.id}/edits`, savedSchema, { base: revision, steps, wanted });
+        revision = answer.revision;
+        queue = queue.slice(steps.length);
+        if (answer.job && queue.length === 0) set({ job: answer.job });
+        return 'saved';
+      } catch (error) {
+        if (!(error instanceof RequestError)) throw error;
+        if (error.code === 'no-connection') return 'no-connection';
+        set({ message: error.message });
+        return error.code === 'changed-elsewhere' ? 'changed-elsewhere' : 'refused';
+      }
+    }
+    /** Saves what is queued until nothing is left; without a connection again and again, with longer pauses. */
     async function send(wanted = false): Promise<void> {
       if (isSending || queue.length === 0) return;
       isSending = true;
-      let pauseMs = 500;
-      while (queue.length > 0) {
-        const steps = queue.slice(0, 200);
-        set({ saving: 'saving' });
-        try {
-          const answer = await ask('POST', `/api/jobs/${opened.id}/edits`, savedSchema, { base: revision, steps, wanted });
-          revision = answer.revision;
-          queue = queue.slice(steps.length);
-          pauseMs = 500;
-          if (answer.job && queue.length === 0) set({ job: answer.job });
-        } catch (error) {
-          const code = error instanceof RequestError ? error.code : 'our-fault';
-          if (code === 'no-connection') {
-            set({ saving: 'no-connection' });
-            await new Promise((resolve) => setTimeout(resolve, pauseMs));
-            pauseMs = Math.min(longestPauseMs, pauseMs * 2);
-            continue;
-          }
-          isSending = false;
-          set({ saving: code === 'changed-elsewhere' ? 'changed-elsewhere' : 'refused', message: (error as Error).message });
-          return;
-        }
+      let saving: Saving = 'saving';
+      for (let pauseMs = 500; queue.length > 0 && saving !== 'changed-elsewhere' && saving !== 'refused'; ) {
+        if (saving !== 'no-connection') set({ saving: 'saving' });
+        saving = await save(wanted);
+        if (saving !== 'no-connection') continue;
+        set({ saving });
+        await new Promise((resolve) => setTimeout(resolve, pauseMs));
+        pauseMs = Math.min(longestPauseMs, pauseMs * 2);
       }
       isSending = false;
-      set({ saving: 'saved' });
+      set({ saving });
     }
     const enqueue = (step: Step, wanted = false) => {
       queue.push(step);

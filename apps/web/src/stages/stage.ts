@@ -3,7 +3,7 @@
  */
 import { fitOf, type Job, keptPieces } from '@nuvet/core/job';
 import { findingsOf } from '@nuvet/core/proof';
-import { worstLeftOver } from '@nuvet/core/trueup';
+import { type TrueUpFit, worstLeftOver } from '@nuvet/core/trueup';
 
 export const stages = ['bring-in', 'true-up', 'trace', 'prove', 'make-ready'] as const;
 export type StageName = (typeof stages)[number];
@@ -27,17 +27,10 @@ export function stageStates(job: Job): Record<StageName, StageState> {
   const kept = keptPieces(job.trace);
   const findings = findingsOf(job);
   const stops = findings.some((f) => f.weight === 'stops');
-  const scale = `${fit.mmPerPx.toFixed(4)} mm per px`;
-  const trueUp: StageState =
-    fit.model === 'unsized'
-      ? open('size not known yet')
-      : fit.model === 'resolution'
-        ? { text: `${scale}, from the file`, mood: 'look' }
-        : { text: `${scale}, off by ${worstLeftOver(fit).toFixed(2)} mm at most`, mood: 'good' };
   const pieces = `${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}`;
   return {
     'bring-in': { text: `${picture.widthPx} x ${picture.heightPx} px`, mood: 'good' },
-    'true-up': trueUp,
+    'true-up': trueUpState(fit),
     trace: kept.length > 0 ? { text: `${pieces}, all closed`, mood: 'good' } : open('not traced yet'),
     prove: stops
       ? open('not ready')
@@ -46,4 +39,13 @@ export function stageStates(job: Job): Record<StageName, StageState> {
         : { text: 'nothing to mend', mood: 'good' },
     'make-ready': stops ? open('waits for the proof') : { text: 'SVG and DXF', mood: 'good' },
   };
+}
+
+function trueUpState(fit: TrueUpFit): StageState {
+  const scale = `${fit.mmPerPx.toFixed(4)} mm per px`;
+  if (fit.model === 'unsized') return { text: 'size not known yet', mood: 'open' };
+  if (fit.model === 'resolution') return { text: `${scale}, from the file`, mood: 'look' };
+  // One length alone has nothing that it could disagree with.
+  const lengths = fit.leftOvers.filter((l) => l.kind === 'known-length').length;
+  return { text: lengths === 1 ? `${scale}, by one length` : `${scale}, off by ${worstLeftOver(fit).toFixed(2)} mm at most`, mood: 'good' };
 }

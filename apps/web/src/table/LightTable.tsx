@@ -21,6 +21,8 @@ import { keptUnder, moved, picturePlacement, toSheet, wholeSheet, zoomed } from 
 
 /** A press that moves less than this is a click, screen pixels. */
 const clickSlack = 4;
+/** Where outlines are proved the picture only shows through. */
+const paleShare = 0.3;
 /** A mark's end is picked up from this near. */
 const pickReach = 13;
 
@@ -79,7 +81,7 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
           <Layer listening={false}>
             <Shape sceneFunc={(context) => drawSheet(nativeOf(context), shownView, fit)} />
           </Layer>
-          <PictureLayer opacity={opacity ?? picture.opacity}>
+          <PictureLayer opacity={(opacity ?? picture.opacity) * (stage === 'prove' || stage === 'make-ready' ? paleShare : 1)}>
             <Shape sceneFunc={(context) => tiles.draw(nativeOf(context), placement, screen, window.devicePixelRatio)} />
           </PictureLayer>
           <Layer listening={false}>

@@ -77,7 +77,7 @@ const angleOf = (a: Point, b: Point): number => (Math.atan2(b.y - a.y, b.x - a.x
 function Reading({ name, text, width }: { name: string; text: string; width: number }) {
   return (
     <Box sx={{ display: 'flex', gap: 1, minWidth: width }}>
-      <Typography variant="caption" color="text.secondary">
+      <Typography variant="caption" color="textSecondary">
         {name}
       </Typography>
       <Typography variant="caption" sx={{ fontWeight: 600 }}>

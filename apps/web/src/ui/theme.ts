@@ -46,7 +46,7 @@ export const theme = createTheme({
         body: { height: '100%', fontVariantNumeric: 'tabular-nums', overscrollBehavior: 'none' },
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: 'inherit' } } },
     MuiButton: { defaultProps: { disableElevation: true } },
     MuiTooltip: {
       defaultProps: { enterDelay: 500, arrow: true },

@@ -76,7 +76,8 @@ describe('smooth outlines', () => {
   it('have no kink where their curves join', () => {
     const scan = scanScene(smoothScene, { dpi: 300, tiltDegrees: 1, noise: 5, seed: 8 });
     const ring = traced(scan).pieces.find((p) => p.holes.length === 1);
-    const { segments, start } = ring?.outer as Path;
+    if (!ring) throw new Error('the ring was not found');
+    const { segments, start } = ring.outer;
     let from = start;
     const handles = segments.map((s) => {
       const [first, last] = s.kind === 'cubic' ? [s.c1, s.c2] : [s.to, from];

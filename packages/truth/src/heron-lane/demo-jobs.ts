@@ -28,7 +28,7 @@ export const demoJobs: readonly DemoJob[] = [
     scan: { dpi: 300, tiltDegrees: 1.4, noise: 5, seed: 31 },
     making: { way: 'laser', stock: 'Birch plywood', thicknessMm: 3 },
     known: { mark: 'rule', text: '6in', mm: 152.4 },
-    check: 'foot',
+    check: 'side',
     unit: 'mm',
   },
   {

@@ -55,13 +55,8 @@ export const riverWheel: Scene = {
       { x: 14, y: 18 },
       { x: 134, y: 18 },
     ],
-    level: [
-      { x: 14, y: 18 },
-      { x: 134, y: 18 },
-    ],
-    across: [
-      { x: 38, y: 84 },
-      { x: 112, y: 84 },
-    ],
+    // From notch to notch of the rim.
+    level: [polar(centre, Math.PI, 42), polar(centre, 0, 42)],
+    across: [polar(centre, -Math.PI / 2, 42), polar(centre, Math.PI / 2, 42)],
   },
 };

@@ -76,7 +76,7 @@ function AboutPicture({ picture }: { picture: Picture }) {
       </Section>
       {resolution && fromFile ? (
         <Section title="First true size">
-          <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
+          <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
             By the resolution in {sources[resolution.source]}, the whole picture is
           </Typography>
           <Reading name="Wide">{printBoth(fromFile.sheetWidthMm, job.unit)}</Reading>

@@ -60,13 +60,13 @@ export function MakeReady({ onStage }: { onStage: (stage: StageName) => void }) 
               <Reading name="Pieces">{kept.length}</Reading>
               <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
               <Reading name="High">{printBoth(heightOf(box), job.unit)}</Reading>
-              <Typography variant="caption" color="text.secondary">
+              <Typography variant="caption" color="textSecondary">
                 The file’s origin is the lower left corner of all pieces.
               </Typography>
             </Section>
             {(Object.keys(kinds) as (keyof typeof kinds)[]).map((kind) => (
               <Section key={kind} title={kinds[kind].word}>
-                <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+                <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }}>
                   {kinds[kind].about}
                 </Typography>
                 <Button fullWidth variant="contained" startIcon={<DownloadOutlined />} onClick={() => void download(kind)}>

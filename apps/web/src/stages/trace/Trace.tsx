@@ -107,7 +107,7 @@ function Settings({ settings, found, unit, onMove }: SettingsProps) {
   return (
     <Section title="What counts as ink">
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           Threshold {Math.round(threshold)}
         </Typography>
         <FormControlLabel
@@ -133,7 +133,7 @@ function Settings({ settings, found, unit, onMove }: SettingsProps) {
       {lengths.map(({ key, label, hint, min, max }) => (
         <Box key={key} sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'start', mt: 1 }}>
           <Box>
-            <Typography variant="caption" color="text.secondary">
+            <Typography variant="caption" color="textSecondary">
               {hint}
             </Typography>
             <Slider
@@ -178,7 +178,7 @@ function PieceList({
     <Section
       title={`${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}${kept.length < pieces.length ? `, ${pieces.length - kept.length} left out` : ''}`}
     >
-      <Typography variant="caption" color="text.secondary">
+      <Typography variant="caption" color="textSecondary">
         Sizes in {job.unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
       </Typography>
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
@@ -188,7 +188,7 @@ function PieceList({
             <TableCell>Piece</TableCell>
             <TableCell align="right">Wide</TableCell>
             <TableCell align="right">High</TableCell>
-            <TableCell align="right">Round</TableCell>
+            <TableCell align="right">Perimeter</TableCell>
             <TableCell align="right">Points</TableCell>
             <TableCell />
           </TableRow>

@@ -1,0 +1,113 @@
+/** What goes wrong at a bench, and what is said about it: plainly, at its place, with nothing lost. */
+import { demoJobs, jpegOf, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import type { Browser, Page } from 'playwright-core';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { dropFile } from './bench-hand.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address, jobWith, json } from './server.ts';
+
+const scan = scanScene(demoJobs[1]?.scene as Scene, { dpi: 120, seed: 5 });
+let browser: Browser;
+let page: Page;
+let id: string;
+const errors: string[] = [];
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+  ({ id } = await jobWith('Bad days', await pngOf(scan.picture, 120)));
+});
+afterAll(async () => {
+  await browser?.close();
+});
+
+describe('a picture that cannot be one', async () => {
+  const pictures: [name: string, type: string, bytes: () => Promise<Buffer>, message: RegExp][] = [
+    [
+      'notes.png',
+      'image/png',
+      async () => Buffer.from('Dear workshop, the panel is 130 mm wide.'),
+      /“notes.png” is not a PNG or JPEG picture/,
+    ],
+    ['short.jpg', 'image/jpeg', async () => (await jpegOf(scan.picture, 120)).subarray(0, 9000), /“short.jpg” is damaged or was cut short/],
+    ['huge.png', 'image/png', () => hugePng(), /20000 x 20000 pixels, 400 megapixels. Nuvet takes up to 100/],
+    ['nothing.png', 'image/png', async () => Buffer.alloc(0), /“nothing.png” is not a PNG or JPEG picture/],
+  ];
+  it.each(pictures)('%s on the list of jobs: a plain message, no job made', async (name, type, bytes, message) => {
+    await page.goto(address);
+    const before = await page.getByRole('link').count();
+    await dropFile(page, name, type, await bytes());
+    await page.getByRole('alert').filter({ hasText: message }).waitFor();
+    await page.reload();
+    expect(await page.getByRole('link').count()).toBe(before);
+  });
+  it('on a job: the picture that is there stays', async () => {
+    await page.goto(`${address}/jobs/${id}?stage=bring-in`);
+    await settled(page);
+    await dropFile(page, 'notes.png', 'image/png', Buffer.from('no picture'));
+    await page.getByRole('alert').filter({ hasText: 'is not a PNG or JPEG picture' }).waitFor();
+    expect(await page.getByText('Bad days.png').count()).toBe(1);
+    expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { pictures: [{ name: 'Bad days.png' }] } });
+  });
+  it('blank paper is traced to nothing, and says what to try', async () => {
+    const blank = await jobWith(
+      'Blank',
+      await pngOf(scanScene({ name: 'blank', widthMm: 60, heightMm: 60, pieces: [] }, { dpi: 150 }).picture, 150),
+    );
+    await page.goto(`${address}/jobs/${blank.id}?stage=trace`);
+    await page.getByText('No shape was found. Move the threshold, or lower the smallest size.').waitFor();
+    await page.getByRole('button', { name: /^Make ready/ }).click();
+    await page.getByText('Nothing is traced yet').waitFor();
+    expect(await page.getByRole('button', { name: 'Download SVG' }).count()).toBe(0);
+  });
+});
+
+/** 20,000 x 20,000 white pixels of one bit: a few kilobytes that would be 400 megabytes. */
+function hugePng(): Promise<Buffer> {
+  return sharp({ create: { width: 20_000, height: 20_000, channels: 3, background: '#fff' }, limitInputPixels: false })
+    .toColourspace('b-w')
+    .png({ palette: true, colours: 2, compressionLevel: 9 })
+    .toBuffer();
+}
+
+describe('a length that cannot be one', () => {
+  it.each([
+    ['0', 'The length must be more than zero.'],
+    ['-3', 'The length must be more than zero.'],
+    ['6 furlongs', '“furlongs” is not a unit known here.'],
+    ['', 'Type a length, such as 74 mm or 6in.'],
+  ])('“%s” is refused at the field and the one before stays', async (typed, message) => {
+    await json('GET', `/api/jobs/${id}`);
+    await page.goto(`${address}/jobs/${id}?stage=true-up`);
+    await settled(page);
+    if ((await page.getByLabel('Its true length').count()) === 0) await markAcross();
+    const field = page.getByLabel('Its true length');
+    await field.fill('92 mm');
+    await field.press('Enter');
+    await page.getByText('= 92.00 mm').waitFor();
+    await settled(page);
+    await field.fill(typed);
+    await field.press('Enter');
+    await page.getByRole('alert').filter({ hasText: message }).waitFor();
+    await page.reload();
+    await settled(page);
+    expect(await page.getByLabel('Its true length').inputValue()).toBe('92 mm');
+    expect(errors).toEqual([]);
+  });
+
+  async function markAcross(): Promise<void> {
+    await page.getByRole('button', { name: 'Known length' }).click();
+    const box = await page.getByRole('application', { name: 'Light table' }).boundingBox();
+    if (!box) throw new Error('there is no light table');
+    for (const share of [0.3, 0.7]) await page.mouse.click(box.x + box.width * share, box.y + box.height / 2);
+    await page.getByLabel('Its true length').waitFor();
+  }
+
+  it('both ends on the same place are refused with a word', async () => {
+    const state = (await json('GET', `/api/jobs/${id}`)).body as { revision: number; job: { pictures: { id: string }[] } };
+    const ends = { id: 'x', a: { x: 5, y: 5 }, b: { x: 5, y: 5 } };
+    const command = { do: 'add-mark', pictureId: state.job.pictures[0]?.id, mark: { kind: 'level', ...ends } };
+    const answer = await json('POST', `/api/jobs/${id}/edits`, { base: state.revision, steps: [{ step: 'do', command }] });
+    expect(answer).toMatchObject({ status: 422, body: { code: 'marks-coincide' } });
+  });
+});

@@ -1,0 +1,118 @@
+/** What a new user does, from a dropped scan to files at true size, and back again after a reload. */
+import { readFileSync } from 'node:fs';
+import { type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
+import { fitTrueUp, type TrueUpMark } from '@nuvet/core/trueup';
+import { demoJobs, deviationOf, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import type { Browser, Download, Page } from 'playwright-core';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { dxfSeenByEzdxf, svgSeen } from '../unit/outside-readers.ts';
+import { clickInPicture, dropFile } from './bench-hand.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address } from './server.ts';
+
+const scene = demoJobs[0]?.scene as Scene;
+const scan = scanScene(scene, { dpi: 300, tiltDegrees: 2.3, noise: 5, seed: 77 });
+const size = { widthPx: scan.picture.width, heightPx: scan.picture.height };
+const mark = (name: string) => (scene.marks?.[name] as readonly [Point, Point]).map((p) => scan.at(p)) as [Point, Point];
+
+let browser: Browser;
+let page: Page;
+const errors: string[] = [];
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+});
+afterAll(async () => browser?.close());
+
+async function downloaded(word: string): Promise<string> {
+  const [download] = await Promise.all([
+    page.waitForEvent('download') as Promise<Download>,
+    page.getByRole('button', { name: word }).click(),
+  ]);
+  return (await download.path()) as string;
+}
+
+it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and all is there after a reload', async () => {
+  await page.goto(address);
+  // The file states a wrong resolution, as many do.
+  await dropFile(page, 'heron sketch.png', 'image/png', await pngOf(scan.picture, 72));
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+/);
+  await page.getByRole('application', { name: 'Light table' }).waitFor();
+  await settled(page);
+
+  await page.getByRole('button', { name: 'Known length' }).click();
+  const unsized = fitTrueUp(size, [], 72);
+  const [a, b] = mark('rule');
+  const clickedA = await clickInPicture(page, unsized, a);
+  const clickedB = await clickInPicture(page, unsized, b);
+  const field = page.getByLabel('Its true length');
+  await field.waitFor();
+  await field.fill('6in');
+  await field.press('Enter');
+  await page.getByText('= 152.40 mm · 6 in').waitFor();
+  const known: TrueUpMark = { kind: 'known-length', id: 'known', a: clickedA, b: clickedB, mm: 152.4 };
+
+  await page.getByRole('application', { name: 'Light table' }).focus();
+  await page.keyboard.press('l');
+  const sized = fitTrueUp(size, [known], null);
+  const [c, d] = mark('level');
+  await clickInPicture(page, sized, c);
+  await clickInPicture(page, sized, d);
+  await expect.poll(() => page.getByText(/^−2\.[23]\d°$/).count()).toBe(1);
+
+  await page.getByRole('button', { name: 'Next: trace' }).click();
+  await page.getByRole('table', { name: 'Pieces' }).waitFor();
+  await settled(page);
+  expect(await page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').count()).toBe(1);
+
+  await page.getByRole('button', { name: 'Next: prove' }).click();
+  await page.getByText('Every outline is closed and the size is known.').waitFor();
+  await page.getByRole('button', { name: 'Next: make ready' }).click();
+  const svg = svgSeen(readFileSync(await downloaded('Download SVG'), 'utf8'));
+  const [dxf] = dxfSeenByEzdxf(await downloaded('Download DXF'));
+  for (const [width, height] of [[svg.widthMm, svg.heightMm], dxf?.max ?? []] as const) {
+    expect(Math.abs((width as number) - 130)).toBeLessThan(0.1);
+    expect(Math.abs((height as number) - 190)).toBeLessThan(0.1);
+  }
+  expect(dxf).toMatchObject({ version: 'AC1015', insunits: 4, errors: [], fixes: [] });
+  const truth = scene.pieces.flatMap((p) => [p.outer, ...p.holes]);
+  expect(dxf?.outlines).toHaveLength(truth.length);
+  expect(dxf?.outlines.every((o) => o.closed)).toBe(true);
+  const box = pathBox(truth[0] as Path);
+  const home = truth.map((path) => transformedPath(path, shift(-box.minX, -box.minY)));
+  const read = (dxf?.outlines ?? []).map(({ points }): Path => {
+    const at = (k: number): Point => ({ x: points[k % points.length]?.[0] as number, y: points[k % points.length]?.[1] as number });
+    return {
+      start: at(0),
+      segments: points.map(([, , bulge], k) =>
+        bulge === 0 ? { kind: 'line', to: at(k + 1) } : { kind: 'arc', to: at(k + 1), sweep: 4 * Math.atan(bulge) },
+      ),
+      closed: true,
+    };
+  });
+  expect(deviationOf(read, home).rmsMm).toBeLessThan(0.1);
+
+  await page.reload();
+  await page.getByText('Download SVG').waitFor();
+  await page.getByRole('button', { name: /^True up/ }).click();
+  expect(await page.getByLabel('Its true length').inputValue()).toBe('6in');
+  expect(await page.getByText(/^−2\.[23]\d°$/).count()).toBe(1);
+  expect(errors).toEqual([]);
+});
+
+it('undo from the keyboard reaches back to the beginning of the job, also across the reload, and redo comes back', async () => {
+  const undo = page.getByRole('button', { name: 'Undo' });
+  await page.getByRole('application', { name: 'Light table' }).focus();
+  for (let k = 0; k < 5; k++) {
+    await page.keyboard.press('Control+z');
+    await settled(page);
+  }
+  await page.getByText('Drop a scan or photo here').waitFor();
+  expect(await undo.isDisabled()).toBe(true);
+  for (let k = 0; k < 5; k++) {
+    await page.keyboard.press('Control+Shift+z');
+    await settled(page);
+  }
+  await page.getByRole('button', { name: /^Trace: 1 piece, all closed/ }).waitFor();
+  expect(errors).toEqual([]);
+});

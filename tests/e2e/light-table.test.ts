@@ -1,0 +1,117 @@
+/** The light table and the trace stage as they are used: magnifier, dragging, nudging, sliders, leaving out. */
+import { fitOf, type Job, type Picture } from '@nuvet/core/job';
+import { apply } from '@nuvet/core/plane';
+import { demoJobs, fullSheetScene, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { picturePlacement, wholeSheet } from '../../apps/web/src/table/view.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address, jobWith, json } from './server.ts';
+
+const scan = scanScene(demoJobs[3]?.scene as Scene, { dpi: 200, tiltDegrees: 1, seed: 13 });
+let browser: Browser;
+let page: Page;
+let id: string;
+const errors: string[] = [];
+const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const table = () => page.getByRole('application', { name: 'Light table' });
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+  ({ id } = await jobWith('Otter at the table', await pngOf(scan.picture, 200)));
+});
+afterAll(async () => browser?.close());
+
+describe('marks', () => {
+  it('are made with two clicks and a magnifier, given up with Escape, dragged, and nudged by arrow keys', async () => {
+    await page.goto(`${address}/jobs/${id}?stage=true-up`);
+    await settled(page);
+    const box = await table().boundingBox();
+    if (!box) throw new Error('there is no light table');
+    const click = (x: number, y: number) => page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+    await table().focus();
+    await page.keyboard.press('p');
+    await click(0.5, 0.3);
+    await page.getByText('Click the other end.').waitFor();
+    await page.keyboard.press('Escape');
+    await page.getByText('Click one end of a line that must be upright.').waitFor();
+    expect((await job()).pictures[0]?.marks).toEqual([]);
+    await page.keyboard.press('Escape');
+
+    await page.getByRole('button', { name: 'Measure' }).click();
+    await page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.5);
+    await page.locator('canvas').nth(3).waitFor();
+    await click(0.4, 0.5);
+    await click(0.6, 0.5);
+    await settled(page);
+    const [made] = (await job()).pictures[0]?.marks ?? [];
+    expect(made?.kind).toBe('check');
+
+    await table().focus();
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Shift+ArrowDown');
+    await settled(page);
+    const [nudged] = (await job()).pictures[0]?.marks ?? [];
+    expect((nudged?.b.x as number) - (made?.b.x as number)).toBeCloseTo(1, 6);
+    expect((nudged?.b.y as number) - (made?.b.y as number)).toBeCloseTo(0.1, 6);
+
+    const picture = (await job()).pictures[0] as Picture;
+    const placement = picturePlacement(wholeSheet(fitOf(picture), { width: box.width, height: box.height }), fitOf(picture));
+    const end = apply(placement, nudged?.b as { x: number; y: number });
+    await page.mouse.move(box.x + end.x, box.y + end.y);
+    await page.mouse.down();
+    await page.mouse.move(box.x + end.x + 40, box.y + end.y - 25, { steps: 6 });
+    await page.mouse.up();
+    await settled(page);
+    const [dragged] = (await job()).pictures[0]?.marks ?? [];
+    expect((dragged?.b.x as number) - (nudged?.b.x as number)).toBeGreaterThan(20);
+    expect(dragged?.a).toEqual(made?.a);
+    await page.keyboard.press('Delete');
+    await settled(page);
+    expect((await job()).pictures[0]?.marks).toEqual([]);
+    expect(errors).toEqual([]);
+  });
+});
+
+describe('the trace', () => {
+  it('follows its settings, keeps what was left out, and fills files with the rest', async () => {
+    await page.goto(`${address}/jobs/${id}?stage=trace`);
+    const rows = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
+    await expect.poll(() => rows.count()).toBe(2);
+    await settled(page);
+    await page.getByRole('button', { name: 'Leave out Piece 2' }).click();
+    await settled(page);
+    const points = async () => Number(await rows.first().locator('td').nth(4).textContent());
+    const before = await points();
+    await page.getByLabel('Tolerance').last().fill('1 mm');
+    await page.getByLabel('Tolerance').last().press('Enter');
+    await expect.poll(points).toBeLessThan(before);
+    await expect.poll(async () => (await job()).trace?.settings.toleranceMm).toBe(1);
+    expect((await job()).trace?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
+    await page.getByLabel('Threshold').focus();
+    for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowLeft');
+    await expect.poll(async () => (await job()).trace?.settings.threshold).toBeTypeOf('number');
+    await page.getByRole('button', { name: /^Make ready/ }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download DXF' }).click()]);
+    expect(download.suggestedFilename()).toBe('Otter-at-the-table.dxf');
+    expect(errors).toEqual([]);
+  });
+  it('of a 35-megapixel sheet of 150 shapes finds every one, and the picture is drawn from its finest tiles close by', async () => {
+    const sheet = scanScene(fullSheetScene(), { dpi: 600, tiltDegrees: 0.5, seed: 2 });
+    const large = await jobWith('Full sheet', await pngOf(sheet.picture, 600));
+    const levels = new Set<string>();
+    page.on('request', (request) => {
+      const level = /tiles\/(\d+)\//.exec(request.url())?.[1];
+      if (level) levels.add(level);
+    });
+    await page.goto(`${address}/jobs/${large.id}?stage=trace`);
+    await page.getByText('150 pieces').first().waitFor({ timeout: 120_000 });
+    expect(levels.has('0')).toBe(false);
+    const box = await table().boundingBox();
+    if (!box) throw new Error('there is no light table');
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    for (let k = 0; k < 8; k++) await page.mouse.wheel(0, -400);
+    await expect.poll(() => levels.has('0')).toBe(true);
+    expect(errors).toEqual([]);
+  });
+});

@@ -1,0 +1,25 @@
+/** The running application that the end-to-end tests speak to. */
+export const address = process.env.NUVET_ADDRESS ?? 'http://127.0.0.1:3000';
+
+/** Sends a picture as the page does. */
+export async function sendPicture(name: string, bytes: Uint8Array): Promise<Response> {
+  return fetch(`${address}/api/pictures?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as Uint8Array<ArrayBuffer> });
+}
+
+export async function json(method: string, path: string, body?: unknown): Promise<{ status: number; body: never }> {
+  const response = await fetch(`${address}${path}`, {
+    method,
+    ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+  });
+  return { status: response.status, body: (response.status === 204 ? null : await response.json()) as never };
+}
+
+/** A new job with a picture in it; its id and the picture. */
+export async function jobWith(
+  name: string,
+  bytes: Uint8Array,
+): Promise<{ id: string; picture: { id: string; widthPx: number; heightPx: number } }> {
+  const picture = (await (await sendPicture(`${name}.png`, bytes)).json()) as { id: string; widthPx: number; heightPx: number };
+  const { body } = await json('POST', '/api/jobs', { name, pictureId: picture.id });
+  return { id: (body as { id: string }).id, picture };
+}

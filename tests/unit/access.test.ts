@@ -1,0 +1,28 @@
+/** Every page, route and action of the application passes the one place that decides who may do what. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { describe, expect, it } from 'vitest';
+import { owned, personWhoMay } from '../../apps/web/src/server/access.ts';
+
+const app = fileURLToPath(new URL('../../apps/web/src/app', import.meta.url));
+const files = readdirSync(app, { recursive: true, encoding: 'utf8' });
+
+describe('access', () => {
+  it.each(files.filter((f) => f.endsWith('route.ts')))('route %s answers only through it', (file) => {
+    const text = readFileSync(`${app}/${file}`, 'utf8');
+    const handlers = [...text.matchAll(/export (?:const|async function|function) (GET|POST|PUT|PATCH|DELETE|HEAD|OPTIONS)\b([^\n]*)/g)];
+    expect(handlers.length).toBeGreaterThan(0);
+    for (const [, , rest] of handlers) expect(rest).toMatch(/^ = route\('/);
+  });
+  it.each(files.filter((f) => f.endsWith('page.tsx')))('page %s asks it first', (file) => {
+    expect(readFileSync(`${app}/${file}`, 'utf8')).toContain('personWhoMay(');
+  });
+  it("lets through only what belongs to the person's workshop", async () => {
+    const person = await personWhoMay('read-job');
+    expect(owned(person, { workshopId: person.workshopId }, 'job')).toEqual({ workshopId: person.workshopId });
+    expect(() => owned(person, { workshopId: '00000000-0000-4000-8000-000000000002' }, 'job')).toThrow(
+      expect.objectContaining({ status: 404 }),
+    );
+    expect(() => owned(person, null, 'job')).toThrow(expect.objectContaining({ status: 404 }));
+  });
+});
