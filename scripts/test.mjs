@@ -54,10 +54,14 @@ try {
   await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
   await installNodePackages();
   await buildWeb();
-  await check('types of the packages', () => run(program('tsc'), ['--noEmit', '-p', 'tsconfig.json'], { cwd: projectFolder, quiet: true }));
-  await check('types of the application', () =>
-    run(program('tsc'), ['--noEmit', '-p', 'apps/web/tsconfig.json'], { cwd: projectFolder, quiet: true }),
-  );
+  for (const [name, config] of [
+    ['the packages', 'tsconfig.json'],
+    ['core, without Node or DOM', 'packages/core/tsconfig.json'],
+    ['the end-to-end tests', 'tests/e2e/tsconfig.json'],
+    ['the application', 'apps/web/tsconfig.json'],
+  ]) {
+    await check(`types of ${name}`, () => run(program('tsc'), ['--noEmit', '-p', config], { cwd: projectFolder, quiet: true }));
+  }
   await check('lint and layers', () => run(program('biome'), ['check', '--error-on-warnings', '.'], { cwd: projectFolder, quiet: true }));
   await vitest('unit tests', 'vitest.config.ts');
   database = await startPostgres({ name: 'postgres-test', fresh: true });

@@ -13,7 +13,11 @@ import { address } from './server.ts';
 const scene = demoJobs[0]?.scene as Scene;
 const scan = scanScene(scene, { dpi: 300, tiltDegrees: 2.3, noise: 5, seed: 77 });
 const size = { widthPx: scan.picture.width, heightPx: scan.picture.height };
-const mark = (name: string) => (scene.marks?.[name] as readonly [Point, Point]).map((p) => scan.at(p)) as [Point, Point];
+function mark(name: string): [Point, Point] {
+  const ends = scene.marks?.[name];
+  if (!ends) throw new Error(`the scene has no mark ${name}`);
+  return [scan.at(ends[0]), scan.at(ends[1])];
+}
 
 let browser: Browser;
 let page: Page;

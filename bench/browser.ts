@@ -1,0 +1,100 @@
+/**
+ * The application in headless Chromium with a 35-megapixel scan: frames while panning and zooming against an empty
+ * page, the longest time the main thread is held, and how long a trace takes to show after a slider has moved.
+ */
+import { fullSheetScene, pngOf, scanScene } from '@nuvet/truth';
+import type { Page } from 'playwright-core';
+import { freshPage, settled, startBrowser } from '../tests/e2e/browser.ts';
+
+interface Frames {
+  median: number;
+  high: number;
+  longestTask: number;
+}
+
+/** Frame times while a script moves the wheel and drags, ms; and the longest task of the main thread. */
+async function framesWhile(page: Page, move: () => Promise<void>): Promise<Frames> {
+  await page.evaluate(() => {
+    const kept = window as unknown as { frames: number[]; tasks: number[]; run: boolean };
+    Object.assign(kept, { frames: [], tasks: [], run: true });
+    new PerformanceObserver((list) => kept.tasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+    let last = performance.now();
+    const tick = (now: number) => {
+      kept.frames.push(now - last);
+      last = now;
+      if (kept.run) requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  await move();
+  return page.evaluate(() => {
+    const kept = window as unknown as { frames: number[]; tasks: number[]; run: boolean };
+    kept.run = false;
+    const sorted = kept.frames.slice(2).sort((a, b) => a - b);
+    return {
+      median: sorted[sorted.length >> 1] as number,
+      high: sorted[Math.floor(sorted.length * 0.95)] as number,
+      longestTask: Math.max(0, ...kept.tasks),
+    };
+  });
+}
+
+async function wander(page: Page): Promise<void> {
+  const [x, y] = [800, 420];
+  await page.mouse.move(x, y);
+  for (let k = 0; k < 30; k++) {
+    await page.mouse.wheel(0, k < 15 ? -120 : 120);
+    await page.waitForTimeout(16);
+  }
+  await page.mouse.down();
+  for (let k = 0; k < 40; k++) await page.mouse.move(x + 150 * Math.sin(k / 4), y + 100 * Math.cos(k / 4));
+  await page.mouse.up();
+}
+
+const row = (name: string, { median, high, longestTask }: Frames) =>
+  console.log(
+    `${name.padEnd(40)} median ${median.toFixed(1)} ms, 95 % under ${high.toFixed(1)} ms a frame; longest task ${longestTask.toFixed(0)} ms`,
+  );
+
+export async function measureBrowser(address: string): Promise<void> {
+  const browser = await startBrowser();
+  const page = await freshPage(browser);
+  await page.goto(address);
+  const empty = await framesWhile(page, () => wander(page));
+  row('an empty page', empty);
+  const sheet = scanScene(fullSheetScene(), { dpi: 600, tiltDegrees: 0.5, seed: 2 });
+  const bytes = await pngOf(sheet.picture, 600);
+  const started = performance.now();
+  const sent = await fetch(`${address}/api/pictures?name=sheet.png`, { method: 'POST', body: bytes as unknown as BodyInit });
+  const picture = (await sent.json()) as { id: string };
+  console.log(`${'35 megapixels brought in, tiles made'.padEnd(40)} ${(performance.now() - started).toFixed(0)} ms`);
+  const made = await fetch(`${address}/api/jobs`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name: 'Bench', pictureId: picture.id }),
+  });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${address}/jobs/${id}?stage=true-up`);
+  await settled(page);
+  const table = await framesWhile(page, () => wander(page));
+  row('picture alone, panned and zoomed', table);
+  console.log(`${'  against the empty page'.padEnd(40)} ${(table.high / empty.high).toFixed(2)} times`);
+  const opened = performance.now();
+  const tracing = await framesWhile(page, async () => {
+    await page.getByRole('button', { name: /^Trace/ }).click();
+    await page.getByText('150 pieces').first().waitFor({ timeout: 120_000 });
+  });
+  console.log(
+    `${'first trace, picture fetched and read'.padEnd(40)} ${(performance.now() - opened).toFixed(0)} ms; longest task ${tracing.longestTask.toFixed(0)} ms`,
+  );
+  await settled(page);
+  row('picture and 150 pieces, panned and zoomed', await framesWhile(page, () => wander(page)));
+  const before = await page.getByRole('table', { name: 'Pieces' }).textContent();
+  const moved = performance.now();
+  await page.getByLabel('Tolerance').first().focus();
+  await page.keyboard.press('PageUp');
+  while ((await page.getByRole('table', { name: 'Pieces' }).textContent()) === before) await page.waitForTimeout(5);
+  console.log(`${'new outlines after a slider has moved'.padEnd(40)} ${(performance.now() - moved).toFixed(0)} ms`);
+  await fetch(`${address}/api/jobs/${id}`, { method: 'DELETE' });
+  await browser.close();
+}

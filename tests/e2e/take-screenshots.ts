@@ -1,0 +1,58 @@
+/** One picture of each main view, from the demo jobs, into docs/screenshots. */
+import { mkdirSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address } from './server.ts';
+
+const folder = fileURLToPath(new URL('../../docs/screenshots', import.meta.url));
+mkdirSync(folder, { recursive: true });
+const browser = await startBrowser();
+const page = await freshPage(browser);
+const take = (name: string) => page.screenshot({ path: `${folder}/${name}.png` });
+const stage = async (word: string) => {
+  await page.getByRole('button', { name: new RegExp(`^${word}:`) }).click();
+  await page.mouse.move(700, 785);
+  await settled(page);
+};
+const open = async (job: string) => {
+  await page.goto(address);
+  await page.getByText(job).click();
+  await page.getByRole('application', { name: 'Light table' }).waitFor();
+  await settled(page);
+};
+
+await page.goto(address);
+await page.waitForLoadState('networkidle');
+await take('jobs');
+
+await open('Heron lantern panel');
+await stage('Bring in');
+await take('bring-in');
+
+await open('River-wheel badge');
+await stage('True up');
+// Near to one end of the known length, about to take hold of it.
+const table = await page.getByRole('application', { name: 'Light table' }).boundingBox();
+if (!table) throw new Error('there is no light table');
+await page.getByRole('button', { name: 'Measure' }).click();
+await page.mouse.move(table.x + table.width * 0.5, table.y + table.height * 0.31);
+await settled(page);
+await take('true-up');
+await page.keyboard.press('Escape');
+
+await open('Heron lantern panel');
+await stage('Trace');
+await page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').first().click();
+await page.mouse.move(table.x + table.width * 0.47, table.y + table.height * 0.42);
+for (let k = 0; k < 3; k++) await page.mouse.wheel(0, -260);
+await settled(page);
+await take('trace');
+
+await open('Mill Race block');
+await stage('Prove');
+await take('prove');
+
+await open('Paddle-otter float');
+await stage('Make ready');
+await take('make-ready');
+await browser.close();
