@@ -21,6 +21,8 @@ export function startBrowser(): Promise<Browser> {
 /** A fresh page; what the page logs as an error is handed over. */
 export async function freshPage(browser: Browser, onError: (text: string) => void = () => {}): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  // The TypeScript runner names functions by a helper that pages do not have.
+  await context.addInitScript('globalThis.__name = (f) => f');
   const page = await context.newPage();
   page.on('pageerror', (error) => onError(error.stack ?? error.message));
   return page;

@@ -19,7 +19,7 @@ import { levelsOf } from '../table/pyramid.ts';
 import { owned, type Person } from './access.ts';
 import { models, type PictureRow } from './models.ts';
 import { Problem } from './problem.ts';
-import { tilesOf } from './tiles.ts';
+import { tileRowsOf } from './tiles.ts';
 
 const mostPixels = 100e6;
 const mostBytes = 400e6;
@@ -119,8 +119,11 @@ async function keep(person: Person, name: string, file: string, header: PictureH
     for await (const bytes of createReadStream(file, { highWaterMark: chunkBytes })) {
       await PictureChunkRow.create({ pictureId: row.id, seq: seq++, bytes }, { transaction });
     }
-    for await (const tile of tilesOf(decoded)) {
-      await PictureTileRow.create({ pictureId: row.id, ...tile }, { transaction });
+    for await (const tiles of tileRowsOf(decoded)) {
+      await PictureTileRow.bulkCreate(
+        tiles.map((tile) => ({ pictureId: row.id, ...tile })),
+        { transaction },
+      );
     }
     return asPicture(row);
   });

@@ -14,30 +14,42 @@ export interface Tile {
   readonly bytes: Buffer;
 }
 
-export async function* tilesOf(picture: Decoded): AsyncGenerator<Tile> {
-  let { data, width, height } = picture;
-  const { channels } = picture;
-  for (let level = 0; level < levelsOf(picture.width, picture.height); level++) {
-    if (level > 0) {
-      const size = levelSize(picture.width, picture.height, level);
-      data = await sharp(data, { raw: { width, height, channels }, limitInputPixels: false })
-        .resize(size.width, size.height, { fit: 'fill', kernel: 'mitchell' })
-        .raw()
-        .toBuffer();
-      ({ width, height } = size);
-    }
-    const whole = sharp(data, { raw: { width, height, channels }, limitInputPixels: false });
-    for (let tileRow = 0; tileRow * tileSize < height; tileRow++) {
-      for (let tileColumn = 0; tileColumn * tileSize < width; tileColumn++) {
-        const [left, top] = [tileColumn * tileSize, tileRow * tileSize];
-        const area = { left, top, width: Math.min(tileSize + 1, width - left), height: Math.min(tileSize + 1, height - top) };
-        yield {
-          level,
+/** The tiles, a row of them at a time. */
+export async function* tileRowsOf(picture: Decoded): AsyncGenerator<Tile[]> {
+  let level = picture;
+  for (let number = 0; number < levelsOf(picture.width, picture.height); number++) {
+    if (number > 0) level = await halved(level, levelSize(picture.width, picture.height, number));
+    for (let tileRow = 0; tileRow * tileSize < level.height; tileRow++) {
+      const columns = Array.from({ length: Math.ceil(level.width / tileSize) }, (_, column) => column);
+      yield await Promise.all(
+        columns.map(async (tileColumn) => ({
+          level: number,
           tileColumn,
           tileRow,
-          bytes: await whole.clone().extract(area).jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer(),
-        };
-      }
+          bytes: await encoded(level, tileColumn * tileSize, tileRow * tileSize),
+        })),
+      );
     }
   }
+}
+
+async function halved({ data, width, height, channels }: Decoded, size: { width: number; height: number }): Promise<Decoded> {
+  const smaller = sharp(data, { raw: { width, height, channels }, limitInputPixels: false }).resize(size.width, size.height, {
+    fit: 'fill',
+    kernel: 'mitchell',
+  });
+  return { data: await smaller.raw().toBuffer(), ...size, channels };
+}
+
+/** One tile, cut out row by row: handing the whole level to the encoder for each would copy it every time. */
+function encoded({ data, width, height, channels }: Decoded, left: number, top: number): Promise<Buffer> {
+  const [w, h] = [Math.min(tileSize + 1, width - left), Math.min(tileSize + 1, height - top)];
+  const cut = Buffer.allocUnsafe(w * h * channels);
+  for (let y = 0; y < h; y++) {
+    const from = ((top + y) * width + left) * channels;
+    data.copy(cut, y * w * channels, from, from + w * channels);
+  }
+  return sharp(cut, { raw: { width: w, height: h, channels } })
+    .jpeg({ quality: 92, chromaSubsampling: '4:4:4' })
+    .toBuffer();
 }

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 /**
  * The middle of the screen: the sheet with its picture, outlines and marks, and what the pointer does on it.
  */
-import { fitOf, type Job, type Picture, type Piece } from '@nuvet/core/job';
+import { fitOf, type Job, keptPieces, type Picture, type Piece } from '@nuvet/core/job';
 import { printMm } from '@nuvet/core/length';
 import { apply, distance, inverse, isInside, type Point } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
@@ -56,8 +56,8 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
   const actions = usePointerActions(frame, picture, fit, stage);
   const placement = useMemo(() => (shownView ? picturePlacement(shownView, fit) : null), [shownView, fit]);
   const marks = useShownMarks(picture, stage);
-  const pieces: readonly Piece[] = stage === 'bring-in' || stage === 'true-up' ? [] : ((preview ?? job.trace)?.pieces ?? []);
-  const shown = stage === 'trace' ? pieces : pieces.filter((p) => !p.leftOut);
+  const trace = stage === 'bring-in' || stage === 'true-up' ? null : (preview ?? job.trace);
+  const shown = useMemo((): readonly Piece[] => (stage === 'trace' ? (trace?.pieces ?? []) : keptPieces(trace)), [trace, stage]);
   const isPicking = stage === 'true-up' && (tool !== null || actions.isDraggingMark);
   return (
     <Box

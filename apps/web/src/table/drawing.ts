@@ -84,43 +84,79 @@ function pathOf(path: Path): Path2D {
   return drawn;
 }
 
+/** Pieces that are drawn alike, as one path: few large strokes are far quicker than many small ones. */
+interface Group {
+  readonly purpose: Purpose;
+  readonly leftOut: boolean;
+  readonly path: Path2D;
+}
+
+const drawnGroups = new WeakMap<readonly Piece[], Group[]>();
+
+function groupsOf(pieces: readonly Piece[]): Group[] {
+  let groups = drawnGroups.get(pieces);
+  if (!groups) {
+    const byLook = new Map<string, Group>();
+    for (const piece of pieces) {
+      const look = piece.leftOut ? 'left out' : piece.purpose;
+      const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, path: new Path2D() };
+      group.path.addPath(wholeOf(piece));
+      byLook.set(look, group);
+    }
+    groups = [...byLook.values()];
+    drawnGroups.set(pieces, groups);
+  }
+  return groups;
+}
+
+function wholeOf({ outer, holes }: Piece): Path2D {
+  const whole = new Path2D();
+  for (const path of [outer, ...holes]) whole.addPath(pathOf(path));
+  return whole;
+}
+
 export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], lit: string | null, selected: string | null): void {
   const place = sheetToScreen(view);
-  for (const piece of pieces) {
-    const isLit = piece.id === lit || piece.id === selected;
-    const stroke = strokes[piece.purpose];
-    canvas.save();
-    canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
-    canvas.lineJoin = 'round';
-    const paths = [piece.outer, ...piece.holes].map(pathOf);
-    const whole = new Path2D();
-    for (const path of paths) whole.addPath(path);
-    if (piece.leftOut) {
+  canvas.save();
+  canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
+  canvas.lineJoin = 'round';
+  for (const { purpose, leftOut, path } of groupsOf(pieces)) {
+    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale);
+    else {
       canvas.strokeStyle = 'rgba(85, 100, 109, 0.75)';
       canvas.lineWidth = 1 / view.scale;
       canvas.setLineDash([3 / view.scale, 3 / view.scale]);
-      canvas.stroke(whole);
-      canvas.restore();
-      continue;
+      canvas.stroke(path);
+      canvas.setLineDash([]);
     }
-    canvas.fillStyle = isLit ? 'rgba(30, 123, 107, 0.26)' : 'rgba(30, 123, 107, 0.09)';
-    canvas.fill(whole, 'evenodd');
-    if (isLit) {
-      canvas.strokeStyle = 'rgba(30, 123, 107, 0.35)';
-      canvas.lineWidth = 7 / view.scale;
-      canvas.stroke(whole);
-    }
-    // A pale rim keeps the line to be seen on black ink.
-    canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
-    canvas.lineWidth = (stroke.width + 1.6) / view.scale;
-    canvas.stroke(whole);
-    canvas.setLineDash(stroke.dash.map((d) => d / view.scale));
-    canvas.strokeStyle = stroke.colour;
-    canvas.lineWidth = stroke.width / view.scale;
-    canvas.stroke(whole);
-    canvas.restore();
-    if (piece.id === selected) drawPoints(canvas, view, piece);
   }
+  const chosen = pieces.filter((p) => p.id === lit || p.id === selected);
+  for (const piece of chosen) {
+    const whole = wholeOf(piece);
+    canvas.fillStyle = 'rgba(30, 123, 107, 0.22)';
+    canvas.fill(whole, 'evenodd');
+    canvas.strokeStyle = 'rgba(30, 123, 107, 0.35)';
+    canvas.lineWidth = 7 / view.scale;
+    canvas.stroke(whole);
+    if (!piece.leftOut) drawOutlines(canvas, whole, piece.purpose, view.scale);
+  }
+  canvas.restore();
+  for (const piece of chosen) if (piece.id === selected) drawPoints(canvas, view, piece);
+}
+
+function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number): void {
+  const { colour, width, dash } = strokes[purpose];
+  canvas.fillStyle = 'rgba(30, 123, 107, 0.09)';
+  canvas.fill(path, 'evenodd');
+  // A pale rim keeps the line to be seen on black ink.
+  canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
+  canvas.lineWidth = (width + 1.6) / scale;
+  canvas.stroke(path);
+  canvas.setLineDash(dash.map((d) => d / scale));
+  canvas.strokeStyle = colour;
+  canvas.lineWidth = width / scale;
+  canvas.stroke(path);
+  canvas.setLineDash([]);
 }
 
 /** Points of a piece: open circles where the outline goes on smoothly, filled lozenges at corners. */

@@ -73,7 +73,8 @@ export class PictureTiles {
     canvas.save();
     canvas.transform(placement.a, placement.b, placement.c, placement.d, placement.e, placement.f);
     canvas.imageSmoothingEnabled = scale < 3;
-    canvas.imageSmoothingQuality = 'high';
+    // Levels are never shrunk below a half, where plain interpolation is sharp enough.
+    canvas.imageSmoothingQuality = 'low';
     const sight = this.inSight(placement, window);
     if (finest !== this.levels - 1) this.drawLevel(canvas, this.levels - 1, sight);
     if (finest + 2 < this.levels - 1) this.drawLevel(canvas, finest + 2, sight);

@@ -13,14 +13,21 @@ import {
   traceSettingsSchema,
 } from '@nuvet/core/job';
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
-import { traceSteps } from '@nuvet/core/trace';
+import { findInkBorders, fitOutlines, type InkBorders } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
 
 /** How long the worker computes before it looks whether it is still wanted. */
 const breathMs = 30;
 
-let held: { id: string; grey: GreyPicture } | null = null;
+interface Held {
+  readonly id: string;
+  readonly grey: GreyPicture;
+  /** The borders found last, and what they were asked by: another tolerance needs no new ones. */
+  borders?: { readonly key: string; readonly found: InkBorders };
+}
+
+let held: Held | null = null;
 let newest = 0;
 
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
@@ -39,6 +46,12 @@ async function fetchGrey(picture: Picture, onShare: (share: number) => void): Pr
   return greyPicture(bytes, picture.widthPx, picture.heightPx);
 }
 
+function bordersOf(picture: Held, mmPerPx: number, { threshold, smallestMm }: JobTraceSettings): InkBorders {
+  const key = JSON.stringify([threshold, smallestMm, mmPerPx]);
+  if (picture.borders?.key !== key) picture.borders = { key, found: findInkBorders(picture.grey, mmPerPx, { threshold, smallestMm }) };
+  return picture.borders.found;
+}
+
 const tracer = {
   /**
    * Traces a picture; an older request that is still under way ends with null.
@@ -50,7 +63,11 @@ const tracer = {
     const mine = ++newest;
     if (held?.id !== picture.id) held = { id: picture.id, grey: await fetchGrey(picture, (share) => onShare('reading', share)) };
     if (mine !== newest) return null;
-    const steps = traceSteps(held.grey, fitOf(picture).mmPerPx, settings);
+    const { mmPerPx } = fitOf(picture);
+    const borders = bordersOf(held, mmPerPx, settings);
+    await breath();
+    if (mine !== newest) return null;
+    const steps = fitOutlines(borders, held.grey, mmPerPx, settings.toleranceMm);
     let since = performance.now();
     for (let step = steps.next(); ; step = steps.next()) {
       if (step.done) return traceOnSheet(picture, settings, step.value);

@@ -39,8 +39,17 @@ function differences(from: object, to: object, path: string[] = []): Patch[] {
     const [a, b] = [(from as Record<string, unknown>)[key], (to as Record<string, unknown>)[key]];
     if (a === b) return [];
     if (path.length < 2 && isPlain(a) && isPlain(b)) return differences(a, b, [...path, key]);
-    return JSON.stringify(a) === JSON.stringify(b) ? [] : [{ op: 'replace', path: [...path, key], value: b }];
+    return isSame(a, b) ? [] : [{ op: 'replace', path: [...path, key], value: b }];
   });
 }
 
 const isPlain = (value: unknown): value is object => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Whether two plain values are equal all through; shared parts are not looked into. */
+function isSame(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  const keys = Object.keys(a);
+  if (Array.isArray(a) !== Array.isArray(b) || keys.length !== Object.keys(b).length) return false;
+  return keys.every((key) => key in b && isSame((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
+}

@@ -6,24 +6,18 @@ import type { GreyPicture } from './grey.ts';
 
 /** How many pixels have each of the 256 grey values. */
 export function histogram(picture: GreyPicture): Uint32Array {
-  // Four tables, so that runs of one value do not wait for each other.
-  const tables = new Uint32Array(4 * 256);
+  // Four tables in turn, so that runs of one value do not wait for each other.
+  const [a, b, c, d] = [new Uint32Array(256), new Uint32Array(256), new Uint32Array(256), new Uint32Array(256)];
   const { data } = picture;
   const whole = data.length & ~3;
-  const count = (cell: number): void => {
-    tables[cell] = (tables[cell] as number) + 1;
-  };
   for (let p = 0; p < whole; p += 4) {
-    count(data[p] as number);
-    count(256 + (data[p + 1] as number));
-    count(512 + (data[p + 2] as number));
-    count(768 + (data[p + 3] as number));
+    a[data[p] as number] = (a[data[p] as number] as number) + 1;
+    b[data[p + 1] as number] = (b[data[p + 1] as number] as number) + 1;
+    c[data[p + 2] as number] = (c[data[p + 2] as number] as number) + 1;
+    d[data[p + 3] as number] = (d[data[p + 3] as number] as number) + 1;
   }
-  for (let p = whole; p < data.length; p++) count(data[p] as number);
-  const counts = new Uint32Array(256);
-  for (let v = 0; v < 256; v++) {
-    counts[v] = (tables[v] as number) + (tables[256 + v] as number) + (tables[512 + v] as number) + (tables[768 + v] as number);
-  }
+  for (let p = whole; p < data.length; p++) a[data[p] as number] = (a[data[p] as number] as number) + 1;
+  const counts = a.map((n, v) => n + (b[v] as number) + (c[v] as number) + (d[v] as number));
   return counts;
 }
 

@@ -1,1 +1,1 @@
-export { type Trace, type TracedPiece, type TraceSettings, tracePicture, traceSteps } from './trace.ts';
+export { findInkBorders, fitOutlines, type InkBorders, type Trace, type TracedPiece, type TraceSettings, tracePicture } from './trace.ts';

@@ -12,7 +12,7 @@ import {
 import { describe, expect, it } from 'vitest';
 import { inverse, type Path, type Point, pathBox, transformedPath } from '../plane/index.ts';
 import { greyPicture } from '../raster/index.ts';
-import { type Trace, tracePicture, traceSteps } from './index.ts';
+import { findInkBorders, fitOutlines, type Trace, tracePicture } from './index.ts';
 
 const settings = { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 } as const;
 const scenes: Scene[] = [plateScene, starScene, straightScene, smoothScene, fullSheetScene()];
@@ -128,10 +128,17 @@ describe('other pictures', () => {
         expect(tracePicture(picture, mmPerPx, { threshold, toleranceMm, smallestMm: 0 }).pieces).toBeDefined();
     }
   });
-  it('can be stopped between steps', () => {
-    const { picture, mmPerPx } = scanScene(plateScene, { dpi: 150 });
-    const steps = traceSteps(picture, mmPerPx, settings);
-    expect(steps.next()).toMatchObject({ done: false, value: 0.1 });
-    expect(steps.return({ pieces: [], threshold: 0, dropped: 0 }).done).toBe(true);
+  it('can be stopped between steps, and the same borders serve another tolerance', () => {
+    const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi: 200 });
+    const borders = findInkBorders(picture, mmPerPx, settings);
+    const steps = fitOutlines(borders, picture, mmPerPx, 0.1);
+    const first = steps.next();
+    expect(first.done).toBe(false);
+    expect(first.value).toBeGreaterThan(0);
+    const finish = (toleranceMm: number): Trace => {
+      const run = fitOutlines(borders, picture, mmPerPx, toleranceMm);
+      for (let step = run.next(); ; step = run.next()) if (step.done) return step.value;
+    };
+    expect(finish(0.3)).toEqual(tracePicture(picture, mmPerPx, { ...settings, toleranceMm: 0.3 }));
   });
 });

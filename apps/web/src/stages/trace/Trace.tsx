@@ -6,22 +6,16 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import IconButton from '@mui/material/IconButton';
 import LinearProgress from '@mui/material/LinearProgress';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
-import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, fitOf, type Job, type JobTraceSettings, measuresOf, type Picture, type Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import { useState } from 'react';
+import { memo, useCallback, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { LengthField } from '@/ui/LengthField';
+import { colours } from '@/ui/theme';
 import { Docket, Reading, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
@@ -40,7 +34,7 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const shown = preview ?? job.trace;
   const pieces = shown?.pieces ?? [];
   const kept = pieces.filter((p) => !p.leftOut);
-  const leaveOut = (ids: string[], leftOut: boolean) => ids.length > 0 && run({ do: 'leave-out', pieceIds: ids, leftOut });
+  const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
   const isSized = fitOf(picture).model !== 'unsized';
   return (
     <Docket
@@ -182,58 +176,98 @@ function PieceList({
         Sizes in {job.unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
       </Typography>
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
-      <Table size="small" aria-label="Pieces" sx={{ '& td, & th': { px: 0.5, py: 0.4, fontSize: 13 }, mx: -0.5 }}>
-        <TableHead>
-          <TableRow>
-            <TableCell>Piece</TableCell>
-            <TableCell align="right">Wide</TableCell>
-            <TableCell align="right">High</TableCell>
-            <TableCell align="right">Perimeter</TableCell>
-            <TableCell align="right">Points</TableCell>
-            <TableCell />
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {pieces.slice(0, all ? undefined : rowsAtFirst).map((piece) => {
-            const m = measuresOf(piece);
-            return (
-              <TableRow
-                key={piece.id}
-                hover
-                selected={piece.id === selectedPiece || piece.id === hoveredPiece}
-                onPointerEnter={() => setTable({ hoveredPiece: piece.id })}
-                onPointerLeave={() => setTable({ hoveredPiece: null })}
-                onClick={() => setTable({ selectedPiece: piece.id === selectedPiece ? null : piece.id })}
-                sx={{ cursor: 'pointer', opacity: piece.leftOut ? 0.6 : 1, textDecoration: piece.leftOut ? 'line-through' : undefined }}
-              >
-                <TableCell>{piece.name.replace('Piece ', '')}</TableCell>
-                <TableCell align="right">{shortLength(m.widthMm, job.unit)}</TableCell>
-                <TableCell align="right">{shortLength(m.heightMm, job.unit)}</TableCell>
-                <TableCell align="right">{shortLength(m.perimeterMm, job.unit)}</TableCell>
-                <TableCell align="right">{m.segments}</TableCell>
-                <TableCell align="right">
-                  <Tooltip title={piece.leftOut ? 'Take this piece back in' : 'Leave this piece out'}>
-                    <IconButton
-                      size="small"
-                      aria-label={`${piece.leftOut ? 'Take in' : 'Leave out'} ${piece.name}`}
-                      onClick={(event) => {
-                        event.stopPropagation();
-                        onLeaveOut([piece.id], !piece.leftOut);
-                      }}
-                    >
-                      {piece.leftOut ? <VisibilityOffOutlined fontSize="inherit" /> : <VisibilityOutlined fontSize="inherit" />}
-                    </IconButton>
-                  </Tooltip>
-                </TableCell>
-              </TableRow>
-            );
-          })}
-        </TableBody>
-      </Table>
+      <Box component="table" aria-label="Pieces" sx={pieceTable}>
+        <thead>
+          <tr>
+            <th>Piece</th>
+            <th>Wide</th>
+            <th>High</th>
+            <th>Perimeter</th>
+            <th>Points</th>
+            <th aria-label="Left out or not" />
+          </tr>
+        </thead>
+        <tbody>
+          {pieces.slice(0, all ? undefined : rowsAtFirst).map((piece) => (
+            <PieceRow
+              key={piece.id}
+              piece={piece}
+              unit={job.unit}
+              isLit={piece.id === selectedPiece || piece.id === hoveredPiece}
+              onLeaveOut={onLeaveOut}
+            />
+          ))}
+        </tbody>
+      </Box>
       {!all && pieces.length > rowsAtFirst && <Button onClick={() => setAll(true)}>Show all {pieces.length}</Button>}
     </Section>
   );
 }
+
+interface PieceRowProps {
+  readonly piece: Piece;
+  readonly unit: Job['unit'];
+  readonly isLit: boolean;
+  readonly onLeaveOut: (ids: string[], leftOut: boolean) => void;
+}
+
+/** A row of plain elements: there may be hundreds, and they must not hold up the page. */
+const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: PieceRowProps) {
+  const m = measuresOf(piece);
+  return (
+    <tr
+      aria-selected={isLit}
+      data-left-out={piece.leftOut || undefined}
+      onPointerEnter={() => setTable({ hoveredPiece: piece.id })}
+      onPointerLeave={() => setTable({ hoveredPiece: null })}
+      onClick={() => setTable(({ selectedPiece }) => ({ selectedPiece: piece.id === selectedPiece ? null : piece.id }))}
+    >
+      <td>{piece.name.replace('Piece ', '')}</td>
+      <td>{shortLength(m.widthMm, unit)}</td>
+      <td>{shortLength(m.heightMm, unit)}</td>
+      <td>{shortLength(m.perimeterMm, unit)}</td>
+      <td>{m.segments}</td>
+      <td>
+        <button
+          type="button"
+          title={piece.leftOut ? 'Take this piece back in' : 'Leave this piece out'}
+          aria-label={`${piece.leftOut ? 'Take in' : 'Leave out'} ${piece.name}`}
+          onClick={(event) => {
+            event.stopPropagation();
+            onLeaveOut([piece.id], !piece.leftOut);
+          }}
+        >
+          {piece.leftOut ? <VisibilityOffOutlined fontSize="inherit" /> : <VisibilityOutlined fontSize="inherit" />}
+        </button>
+      </td>
+    </tr>
+  );
+});
+
+const pieceTable = {
+  width: '100%',
+  borderCollapse: 'collapse',
+  fontSize: 13,
+  mt: 0.5,
+  '& th': { fontWeight: 600, color: 'text.secondary', textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
+  '& td': { textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
+  '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
+  '& tbody tr': { cursor: 'pointer' },
+  '& tbody tr[aria-selected=true]': { bgcolor: 'rgba(30, 123, 107, 0.1)' },
+  '& tr[data-left-out] td': { textDecoration: 'line-through', color: 'text.secondary' },
+  '& button': {
+    border: 0,
+    bgcolor: 'transparent',
+    p: 0.5,
+    display: 'grid',
+    fontSize: 18,
+    color: 'text.secondary',
+    cursor: 'pointer',
+    borderRadius: 1,
+    ml: 'auto',
+  },
+  '& button:hover': { color: 'primary.main' },
+} as const;
 
 const shortLength = (mm: number, unit: Job['unit']): string => (unit === 'mm' ? mm.toFixed(2) : (mm / 25.4).toFixed(3));
 
