@@ -38,7 +38,7 @@ describe('marks', () => {
     expect((await job()).pictures[0]?.marks).toEqual([]);
     await page.keyboard.press('Escape');
 
-    await page.getByRole('button', { name: 'Measure' }).click();
+    await page.getByRole('button', { name: 'Measure', exact: true }).click();
     await page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.5);
     await page.locator('canvas').nth(3).waitFor();
     await click(0.4, 0.5);

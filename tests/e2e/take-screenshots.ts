@@ -31,11 +31,11 @@ await take('bring-in');
 
 await open('River-wheel badge');
 await stage('True up');
-// Near to one end of the known length, about to take hold of it.
+// With the magnifier over the last tick of the rule.
 const table = await page.getByRole('application', { name: 'Light table' }).boundingBox();
 if (!table) throw new Error('there is no light table');
-await page.getByRole('button', { name: 'Measure' }).click();
-await page.mouse.move(table.x + table.width * 0.5, table.y + table.height * 0.31);
+await page.getByRole('button', { name: 'Measure', exact: true }).click();
+await page.mouse.move(table.x + table.width * 0.753, table.y + table.height * 0.824);
 await settled(page);
 await take('true-up');
 await page.keyboard.press('Escape');

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 /**
  * The middle of the screen: the sheet with its picture, outlines and marks, and what the pointer does on it.
  */
-import { fitOf, type Job, keptPieces, type Picture, type Piece } from '@nuvet/core/job';
+import { fitOf, type Job, keptPieces, overallBox, type Picture, type Piece } from '@nuvet/core/job';
 import { printMm } from '@nuvet/core/length';
 import { apply, distance, inverse, isInside, type Point } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
@@ -13,7 +13,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/theme';
-import { drawMark, drawPieces, drawRuling, drawSheet, type ShownMark } from './drawing';
+import { drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, type ShownMark } from './drawing';
 import { Magnifier } from './Magnifier';
 import { PictureTiles } from './picture-tiles';
 import { setTable, takeTool, useTable } from './table-store';
@@ -23,6 +23,7 @@ import { keptUnder, moved, picturePlacement, toSheet, wholeSheet, zoomed } from 
 const clickSlack = 4;
 /** Where outlines are proved the picture only shows through. */
 const paleShare = 0.3;
+const isProving = (stage: string): boolean => stage === 'prove' || stage === 'make-ready';
 /** A mark's end is picked up from this near. */
 const pickReach = 13;
 
@@ -58,6 +59,7 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
   const marks = useShownMarks(picture, stage);
   const trace = stage === 'bring-in' || stage === 'true-up' ? null : (preview ?? job.trace);
   const shown = useMemo((): readonly Piece[] => (stage === 'trace' ? (trace?.pieces ?? []) : keptPieces(trace)), [trace, stage]);
+  const overall = isProving(stage) ? overallBox(shown) : null;
   const isPicking = stage === 'true-up' && (tool !== null || actions.isDraggingMark);
   return (
     <Box
@@ -81,12 +83,13 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
           <Layer listening={false}>
             <Shape sceneFunc={(context) => drawSheet(nativeOf(context), shownView, fit)} />
           </Layer>
-          <PictureLayer opacity={(opacity ?? picture.opacity) * (stage === 'prove' || stage === 'make-ready' ? paleShare : 1)}>
+          <PictureLayer opacity={(opacity ?? picture.opacity) * (isProving(stage) ? paleShare : 1)}>
             <Shape sceneFunc={(context) => tiles.draw(nativeOf(context), placement, screen, window.devicePixelRatio)} />
           </PictureLayer>
           <Layer listening={false}>
             <Shape sceneFunc={(context) => drawRuling(nativeOf(context), shownView, fit, screen)} />
             <Shape sceneFunc={(context) => drawPieces(nativeOf(context), shownView, shown, hoveredPiece, selectedPiece)} />
+            {overall && <Shape sceneFunc={(context) => drawOverallSize(nativeOf(context), shownView, overall, job.unit)} />}
             <Shape
               sceneFunc={(context) => {
                 for (const mark of marks) drawMark(nativeOf(context), placement, mark);

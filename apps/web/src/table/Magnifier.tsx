@@ -80,13 +80,15 @@ export function Magnifier({ tiles, placement, at, screen }: Props) {
       <Box
         sx={{
           position: 'absolute',
-          bottom: 10,
-          left: 0,
-          right: 0,
-          textAlign: 'center',
+          bottom: 12,
+          left: '50%',
+          transform: 'translateX(-50%)',
+          px: 1,
+          borderRadius: 1,
           fontSize: 11.5,
+          whiteSpace: 'nowrap',
           color: colours.ink,
-          textShadow: `0 0 3px ${colours.sheet}, 0 0 3px ${colours.sheet}`,
+          bgcolor: 'rgba(255, 253, 248, 0.9)',
         }}
       >
         {picturePoint.x.toFixed(1)}, {picturePoint.y.toFixed(1)} px

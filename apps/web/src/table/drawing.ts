@@ -4,7 +4,8 @@
  * screen pixels on the canvas that it is given.
  */
 import type { Mark, Piece, Purpose } from '@nuvet/core/job';
-import { apply, circleOf, type Path, type Point, stepsOf, type Transform } from '@nuvet/core/plane';
+import { printBoth } from '@nuvet/core/length';
+import { apply, type Box, circleOf, heightOf, type Path, type Point, stepsOf, type Transform, widthOf } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import { colours } from '@/ui/theme';
 import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
@@ -264,4 +265,31 @@ function drawWord(canvas: Canvas, word: string, at: Point, colour: string): void
   canvas.textAlign = 'center';
   canvas.textBaseline = 'middle';
   canvas.fillText(word, at.x, at.y - 20.5);
+}
+
+/** The overall width and height of a box of the sheet, as dimension lines beside it. */
+export function drawOverallSize(canvas: Canvas, view: View, box: Box, unit: 'mm' | 'in'): void {
+  const [low, high] = [toScreen(view, { x: box.minX, y: box.minY }), toScreen(view, { x: box.maxX, y: box.maxY })];
+  const [below, beside, tick] = [low.y + 26, low.x - 26, 5];
+  canvas.save();
+  canvas.strokeStyle = colours.ink;
+  canvas.lineWidth = 1;
+  canvas.beginPath();
+  for (const [ax, ay, bx, by] of [
+    [low.x, below, high.x, below],
+    [low.x, below - tick, low.x, below + tick],
+    [high.x, below - tick, high.x, below + tick],
+    [beside, low.y, beside, high.y],
+    [beside - tick, low.y, beside + tick, low.y],
+    [beside - tick, high.y, beside + tick, high.y],
+  ] as const) {
+    canvas.moveTo(ax, ay);
+    canvas.lineTo(bx, by);
+  }
+  canvas.stroke();
+  drawWord(canvas, printBoth(widthOf(box), unit), { x: (low.x + high.x) / 2, y: below + 20.5 }, colours.line);
+  canvas.translate(beside, (low.y + high.y) / 2);
+  canvas.rotate(-Math.PI / 2);
+  drawWord(canvas, printBoth(heightOf(box), unit), { x: 0, y: 20.5 }, colours.line);
+  canvas.restore();
 }

@@ -17,7 +17,7 @@ export interface Grain {
 }
 
 /** Fitted segments keep this share of the tolerance as their root mean square. */
-const rmsShare = 1 / 10;
+const rmsShare = 1 / 8;
 
 export function grainOf(softness: number, roughness: number, tolerancePx: number): Grain {
   const stairs = Math.max(0, roughness - 0.1);

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { applyCommand, emptyJob, type Job, type JobTrace, type Mark, type Picture } from '../job/index.ts';
+import { circlePath, type Path } from '../plane/index.ts';
+import { findingsOf } from './index.ts';
+
+const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
+const sized: Picture = {
+  id,
+  name: 'otter.png',
+  widthPx: 1000,
+  heightPx: 800,
+  resolution: { dpi: 300, source: 'jfif' },
+  opacity: 1,
+  marks: [],
+};
+const known = (key: string, px: number, mm: number): Mark => ({
+  kind: 'known-length',
+  id: key,
+  a: { x: 0, y: 0 },
+  b: { x: px, y: 0 },
+  text: `${mm}`,
+  mm,
+});
+const piece = (name: string, outer: Path, more: object = {}) => ({
+  id: name,
+  name,
+  purpose: 'cut' as const,
+  leftOut: false,
+  runsOff: false,
+  outer,
+  holes: [],
+  ...more,
+});
+const jobOf = (picture: Picture, pieces: ReturnType<typeof piece>[]): Job => {
+  const job = applyCommand(emptyJob('Otter'), { do: 'bring-in', picture });
+  const trace: JobTrace = {
+    pictureId: id,
+    settings: { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 },
+    threshold: 128,
+    dropped: 0,
+    mmPerPx: 0.1,
+    toSheet: { a: 0.1, b: 0, c: 0, d: -0.1, e: 0, f: 80 },
+    pieces,
+  };
+  return pieces.length > 0 ? applyCommand(job, { do: 'set-trace', trace }) : job;
+};
+const codes = (job: Job) => findingsOf(job).map((f) => `${f.weight}: ${f.code}`);
+const disc = piece('Piece 1', circlePath({ x: 20, y: 20 }, 10));
+const byLength = { ...sized, marks: [known('a', 1000, 100)] };
+
+describe('findings', () => {
+  it('are none for closed pieces of known size', () => expect(codes(jobOf(byLength, [disc]))).toEqual([]));
+  it('ask for a picture, a size, a trace, in that order', () => {
+    expect(codes(emptyJob('Otter'))).toEqual(['stops: no-picture']);
+    expect(codes(jobOf({ ...sized, resolution: null }, []))).toEqual(['stops: size-unknown', 'stops: no-pieces']);
+  });
+  it('say when the size rests on the file alone', () => expect(codes(jobOf(sized, [disc]))).toEqual(['look: size-from-file']));
+  it('name known lengths that disagree by more than half a percent, and no others', () => {
+    expect(codes(jobOf({ ...sized, marks: [known('a', 1000, 100), known('b', 500, 50.2)] }, [disc]))).toEqual([]);
+    expect(codes(jobOf({ ...sized, marks: [known('a', 1000, 100), known('b', 500, 52)] }, [disc]))).toEqual(['look: marks-disagree']);
+  });
+  it('stop at an outline that is open, by flag or by a gap', () => {
+    const circle = circlePath({ x: 20, y: 20 }, 10);
+    const gap: Path = { ...circle, segments: circle.segments.slice(0, 1) };
+    for (const outer of [{ ...circle, closed: false }, gap]) {
+      const [finding] = findingsOf(jobOf(byLength, [disc, piece('Piece 2', outer)]));
+      expect(finding).toMatchObject({ code: 'open', weight: 'stops', pieceIds: ['Piece 2'], message: 'Piece 2 is not closed.' });
+    }
+  });
+  it('point at pieces that the picture cuts off, unless they are left out', () => {
+    const rim = piece('Piece 2', circlePath({ x: 0, y: 0 }, 5), { runsOff: true });
+    expect(codes(jobOf(byLength, [disc, rim]))).toEqual(['look: runs-off']);
+    expect(codes(jobOf(byLength, [disc, { ...rim, leftOut: true }]))).toEqual([]);
+    expect(codes(jobOf(byLength, [{ ...rim, leftOut: true }]))).toEqual(['stops: all-left-out']);
+  });
+});
