@@ -16,7 +16,7 @@ it('arcs follow any cubic within the tolerance, both ways', () => {
         for (const t of [0.25, 0.5, 0.75]) expect(nearestOnPath(whole, pointOn(start, segment, t)).distance).toBeLessThan(0.0105);
       }
     }),
-    { numRuns: 80 },
+    { numRuns: 60 },
   );
 });
 

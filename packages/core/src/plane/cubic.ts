@@ -121,7 +121,7 @@ export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest 
     const sagitta = (bend * (t1 - t0) ** 2) / 8;
     if (nearestOnLine(a, { kind: 'line', to: b }, p).distance - sagitta >= best.distance) return;
     const middle = (t0 + t1) / 2;
-    if (sagitta < 1e-3 * size || t1 - t0 < 1e-4) {
+    if (sagitta < 1e-5 * size || t1 - t0 < 1e-5) {
       const found = slideToNearest(from, s, p, middle, (t1 - t0) / 2);
       if (found.distance < best.distance) best = found;
       return;
