@@ -69,6 +69,20 @@ describe('marks', () => {
     await page.keyboard.press('Delete');
     await settled(page);
     expect((await job()).pictures[0]?.marks).toEqual([]);
+
+    // And by keyboard alone: a level line of 30 screen pixels.
+    await page.mouse.move(5, 5);
+    await table().focus();
+    await page.keyboard.press('l');
+    await page.keyboard.press('Enter');
+    for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Enter');
+    await settled(page);
+    const [typed] = (await job()).pictures[0]?.marks ?? [];
+    expect(typed?.kind).toBe('level');
+    expect(((typed?.b.x as number) - (typed?.a.x as number)) * Math.hypot(placement.a, placement.b)).toBeCloseTo(30, 6);
+    await page.keyboard.press('Control+z');
+    await settled(page);
     expect(errors).toEqual([]);
   });
 });

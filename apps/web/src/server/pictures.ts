@@ -13,7 +13,7 @@ import { headerBytes, type PictureHeader, readPictureHeader, uprightSize } from 
 import type { Picture } from '@nuvet/core/job';
 import { greyFromRgba } from '@nuvet/core/raster';
 import pLimit from 'p-limit';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import sharp from 'sharp';
 import { levelsOf } from '../table/pyramid.ts';
 import { owned, type Person } from './access.ts';
@@ -57,12 +57,19 @@ export async function receivePicture(person: Person, name: string, body: WebStre
   const folder = await mkdtemp(join(tmpdir(), 'nuvet-picture-'));
   const file = join(folder, 'picture');
   try {
+    await forgetStrays(person);
     await pipeline(Readable.fromWeb(body), limitedTo(mostBytes), createWriteStream(file));
     const header = await checkedHeader(file, name);
     return await oneAtATime(() => keep(person, name, file, header));
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** Pictures that no job has taken in within a day are let go. */
+async function forgetStrays({ workshopId }: Person): Promise<void> {
+  const dayAgo = new Date(Date.now() - 24 * 3600 * 1000);
+  await models().PictureRow.destroy({ where: { workshopId, jobId: null, createdAt: { [Op.lt]: dayAgo } } });
 }
 
 /** Lets bytes through up to a limit; the rest is read away, so that the answer reaches whoever sends. */

@@ -229,6 +229,7 @@ const keys: [string, string][] = [
   ['0', 'the whole sheet'],
   ['K, L, P, M', 'known length, level, plumb, measure'],
   ['Arrows on a mark', 'move its end by a pixel; with Shift by a tenth'],
+  ['Arrows, Enter with a tool', 'place a mark without the mouse'],
   ['Delete', 'take the chosen mark away'],
   ['1 to 5', 'the stages'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],

@@ -39,7 +39,7 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
     () => new PictureTiles(picture.id, picture.widthPx, picture.heightPx),
     [picture.id, picture.widthPx, picture.heightPx],
   );
-  const [, redraw] = useState(0);
+  const [tick, redraw] = useState(0);
   useEffect(() => {
     let waiting = 0;
     const stop = tiles.onTile(() => {
@@ -53,13 +53,37 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
   }, [tiles]);
   useScreenSize(frame);
   useViewKeptUnder(picture, fit);
-  const shownView = view ?? (screen.width > 0 ? wholeSheet(fit, screen) : null);
+  const shownView = useMemo(() => view ?? (screen.width > 0 ? wholeSheet(fit, screen) : null), [view, screen, fit]);
   const actions = usePointerActions(frame, picture, fit, stage);
   const placement = useMemo(() => (shownView ? picturePlacement(shownView, fit) : null), [shownView, fit]);
   const marks = useShownMarks(picture, stage);
   const trace = stage === 'bring-in' || stage === 'true-up' ? null : (preview ?? job.trace);
   const shown = useMemo((): readonly Piece[] => (stage === 'trace' ? (trace?.pieces ?? []) : keptPieces(trace)), [trace, stage]);
-  const overall = isProving(stage) ? overallBox(shown) : null;
+  // Kept as they are while only the pointer moves, so that the canvases are not drawn again.
+  const sheetShape = useMemo(
+    () => shownView && <Shape sceneFunc={(context) => drawSheet(nativeOf(context), shownView, fit)} />,
+    [shownView, fit],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the tick tells that a tile has come in
+  const pictureShape = useMemo(
+    () => placement && <Shape sceneFunc={(context) => tiles.draw(nativeOf(context), placement, screen, window.devicePixelRatio)} />,
+    [placement, tiles, screen, tick],
+  );
+  const outlineShapes = useMemo(() => {
+    const overall = isProving(stage) ? overallBox(shown) : null;
+    return (
+      shownView && (
+        <Shape
+          sceneFunc={(context) => {
+            const canvas = nativeOf(context);
+            drawRuling(canvas, shownView, fit, screen);
+            drawPieces(canvas, shownView, shown, hoveredPiece, selectedPiece);
+            if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
+          }}
+        />
+      )
+    );
+  }, [shownView, fit, screen, shown, hoveredPiece, selectedPiece, stage, job.unit]);
   const isPicking = stage === 'true-up' && (tool !== null || actions.isDraggingMark);
   return (
     <Box
@@ -80,16 +104,10 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
     >
       {shownView && placement && (
         <Stage width={screen.width} height={screen.height} listening={false}>
+          <Layer listening={false}>{sheetShape}</Layer>
+          <PictureLayer opacity={(opacity ?? picture.opacity) * (isProving(stage) ? paleShare : 1)}>{pictureShape}</PictureLayer>
           <Layer listening={false}>
-            <Shape sceneFunc={(context) => drawSheet(nativeOf(context), shownView, fit)} />
-          </Layer>
-          <PictureLayer opacity={(opacity ?? picture.opacity) * (isProving(stage) ? paleShare : 1)}>
-            <Shape sceneFunc={(context) => tiles.draw(nativeOf(context), placement, screen, window.devicePixelRatio)} />
-          </PictureLayer>
-          <Layer listening={false}>
-            <Shape sceneFunc={(context) => drawRuling(nativeOf(context), shownView, fit, screen)} />
-            <Shape sceneFunc={(context) => drawPieces(nativeOf(context), shownView, shown, hoveredPiece, selectedPiece)} />
-            {overall && <Shape sceneFunc={(context) => drawOverallSize(nativeOf(context), shownView, overall, job.unit)} />}
+            {outlineShapes}
             <Shape
               sceneFunc={(context) => {
                 for (const mark of marks) drawMark(nativeOf(context), placement, mark);
@@ -284,6 +302,16 @@ function usePointerActions(frame: React.RefObject<HTMLDivElement | null>, pictur
       const arrow = arrows[event.key];
       const { selectedEnd, screen } = useTable.getState();
       const mark = picture.marks.find((m) => m.id === selectedEnd?.markId);
+      const { tool, pointer } = useTable.getState();
+      if (tool && stage === 'true-up' && (arrow || event.key === 'Enter')) {
+        // By keyboard alone: arrows move the place that Enter takes, with shift by single screen pixels.
+        const at = pointer ?? { x: screen.width / 2, y: screen.height / 2 };
+        const step = event.shiftKey ? 1 : 10;
+        if (arrow) setTable({ pointer: { x: at.x + arrow[0] * step, y: at.y + arrow[1] * step } });
+        else click(at);
+        event.preventDefault();
+        return;
+      }
       if (arrow && mark && selectedEnd && stage === 'true-up') {
         // By one pixel of the picture, with shift by a tenth, the way that the arrow points on the screen.
         const step = event.shiftKey ? 0.1 : 1;

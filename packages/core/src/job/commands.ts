@@ -19,7 +19,6 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('set-making'), making: jobSchema.shape.making }),
   z.strictObject({ do: z.literal('bring-in'), picture: pictureSchema }),
   z.strictObject({ do: z.literal('set-opacity'), pictureId, opacity: pictureSchema.shape.opacity }),
-  z.strictObject({ do: z.literal('set-resolution'), pictureId, resolution: pictureSchema.shape.resolution }),
   z.strictObject({ do: z.literal('add-mark'), pictureId, mark: markSchema }),
   z.strictObject({ do: z.literal('move-mark'), pictureId, markId, a: pointSchema, b: pointSchema }),
   z.strictObject({ do: z.literal('set-length'), pictureId, markId, text: z.string().max(200), mm: z.number().positive() }),
@@ -47,7 +46,6 @@ export function labelOf(command: Command): string {
     case 'set-making': return 'the way of making';
     case 'bring-in': return 'the picture';
     case 'set-opacity': return 'the opacity';
-    case 'set-resolution': return 'the resolution';
     case 'add-mark': return command.mark.kind === 'known-length' ? 'a known length' : command.mark.kind === 'check' ? 'a check measurement' : `a ${command.mark.kind} line`;
     case 'move-mark': return 'moving a mark';
     case 'set-length': return 'a typed length';
@@ -71,8 +69,6 @@ export function applyCommand(job: Job, command: Command): Job {
       return { ...job, pictures: [command.picture], trace: null };
     case 'set-opacity':
       return withPicture(job, command.pictureId, (picture) => ({ ...picture, opacity: command.opacity }));
-    case 'set-resolution':
-      return withPicture(job, command.pictureId, (picture) => ({ ...picture, resolution: command.resolution }));
     case 'add-mark':
       refuseShort(command.mark);
       return withPicture(job, command.pictureId, (picture) => ({ ...picture, marks: [...picture.marks, command.mark] }));

@@ -7,10 +7,22 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
+import MenuItem from '@mui/material/MenuItem';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings, fitOf, type Job, type JobTraceSettings, measuresOf, type Picture, type Piece } from '@nuvet/core/job';
+import {
+  defaultTraceSettings,
+  fitOf,
+  type Job,
+  type JobTraceSettings,
+  measuresOf,
+  type Picture,
+  type Piece,
+  type Purpose,
+  purposes,
+} from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { memo, useCallback, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
@@ -232,6 +244,8 @@ const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: Piec
           type="button"
           title={piece.leftOut ? 'Take this piece back in' : 'Leave this piece out'}
           aria-label={`${piece.leftOut ? 'Take in' : 'Leave out'} ${piece.name}`}
+          onFocus={() => setTable({ hoveredPiece: piece.id })}
+          onBlur={() => setTable({ hoveredPiece: null })}
           onClick={(event) => {
             event.stopPropagation();
             onLeaveOut([piece.id], !piece.leftOut);
@@ -272,6 +286,7 @@ const pieceTable = {
 const shortLength = (mm: number, unit: Job['unit']): string => (unit === 'mm' ? mm.toFixed(2) : (mm / 25.4).toFixed(3));
 
 function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
+  const run = useJob((s) => s.run);
   const m = measuresOf(piece);
   return (
     <Box sx={{ my: 1, p: 1.25, borderRadius: 1, bgcolor: 'rgba(30, 123, 107, 0.08)' }}>
@@ -281,6 +296,20 @@ function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
       <Reading name="All round">{printBoth(m.perimeterMm, unit)}</Reading>
       <Reading name="Area">{(m.areaMm2 / 100).toFixed(2)} cm²</Reading>
       <Reading name="Holes">{m.holes}</Reading>
+      <TextField
+        select
+        fullWidth
+        label="Purpose"
+        value={piece.purpose}
+        onChange={(event) => run({ do: 'set-purpose', pieceIds: [piece.id], purpose: event.target.value as Purpose })}
+        sx={{ mt: 1.25 }}
+      >
+        {purposes.map((purpose) => (
+          <MenuItem key={purpose} value={purpose}>
+            {purpose}
+          </MenuItem>
+        ))}
+      </TextField>
     </Box>
   );
 }
