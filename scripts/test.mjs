@@ -2,15 +2,14 @@
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { installNodePackages } from './node-packages.mjs';
-import { freePort, startPostgres } from './private-postgres.mjs';
 import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
 import { fail, run, say } from './run.mjs';
+import { withApplication } from './running-application.mjs';
 import { installMissing, needs } from './system-packages.mjs';
-import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
+import { buildWeb } from './web-server.mjs';
 
 const program = (name) => join(projectFolder, 'node_modules/.bin', name);
 const counts = { passed: 0, failed: 0 };
-let [database, web] = [null, null];
 
 async function check(name, work) {
   say(name);
@@ -44,12 +43,6 @@ async function vitest(name, config, environment = {}) {
   }
 }
 
-async function stop() {
-  await web?.stop();
-  await database?.stop();
-}
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => stop().finally(() => process.exit(130)));
-
 try {
   await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
   await installNodePackages();
@@ -64,14 +57,11 @@ try {
   }
   await check('lint and layers', () => run(program('biome'), ['check', '--error-on-warnings', '.'], { cwd: projectFolder, quiet: true }));
   await vitest('unit tests', 'vitest.config.ts');
-  database = await startPostgres({ name: 'postgres-test', fresh: true });
-  await runTypeScript('scripts/load-demo.ts', [], { DATABASE_URL: database.url });
-  web = await startWeb({ databaseUrl: database.url, port: await freePort() });
-  await vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', { NUVET_ADDRESS: web.address, DATABASE_URL: database.url });
+  await withApplication('postgres-test', ({ address, databaseUrl }) =>
+    vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', { NUVET_ADDRESS: address, DATABASE_URL: databaseUrl }),
+  );
 } catch (error) {
-  await stop();
   fail(error);
 }
-await stop();
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed > 0 ? 1 : 0);

@@ -59,11 +59,11 @@ function pieceFindings(job: Job): Finding[] {
   if (all.length === 0) return [found('no-pieces', 'stops', 'Nothing is traced yet. The Trace stage finds the outlines.')];
   if (kept.length === 0) return [found('all-left-out', 'stops', 'Every piece is left out. Take at least one back in, under Trace.')];
   const open = kept.filter(({ outer, holes }) => ![outer, ...holes].every(isClosed));
-  const cut = kept.filter((p) => p.runsOff);
+  const offEdge = kept.filter((p) => p.runsOff);
   return [
     ...(open.length > 0 ? [found('open', 'stops', `${named(open)} not closed.`, open)] : []),
-    ...(cut.length > 0
-      ? [found('runs-off', 'look', `${named(cut)} cut off by the picture's edge. Leave out what is only the rim of the scan.`, cut)]
+    ...(offEdge.length > 0
+      ? [found('runs-off', 'look', `${named(offEdge)} cut off by the picture's edge. Leave out what is only the rim of the scan.`, offEdge)]
       : []),
   ];
 }

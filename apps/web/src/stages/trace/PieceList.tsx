@@ -1,0 +1,171 @@
+'use client';
+/**
+ * The pieces found, as a table: sizes, points, left out or not; and the chosen one in full.
+ */
+import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
+import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type Job, measuresOf, type Piece, type Purpose, purposes } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { memo, useState } from 'react';
+import { setTable, useTable } from '@/table/table-store';
+import { colours } from '@/ui/theme';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+
+/** More rows than this are shown on request only. */
+const rowsAtFirst = 200;
+
+export function PieceList({
+  job,
+  pieces,
+  dropped,
+  onLeaveOut,
+}: {
+  job: Job;
+  pieces: readonly Piece[];
+  dropped: number;
+  onLeaveOut: (ids: string[], leftOut: boolean) => void;
+}) {
+  const { hoveredPiece, selectedPiece } = useTable();
+  const [all, setAll] = useState(false);
+  const kept = pieces.filter((p) => !p.leftOut);
+  if (pieces.length === 0) return null;
+  const selected = pieces.find((p) => p.id === selectedPiece);
+  return (
+    <Section
+      title={`${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}${kept.length < pieces.length ? `, ${pieces.length - kept.length} left out` : ''}`}
+    >
+      <Typography variant="caption" color="textSecondary">
+        Sizes in {job.unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
+      </Typography>
+      {selected && <SelectedPiece piece={selected} unit={job.unit} />}
+      <Box component="table" aria-label="Pieces" sx={pieceTable}>
+        <thead>
+          <tr>
+            <th>Piece</th>
+            <th>Wide</th>
+            <th>High</th>
+            <th>Perimeter</th>
+            <th>Points</th>
+            <th aria-label="Left out or not" />
+          </tr>
+        </thead>
+        <tbody>
+          {pieces.slice(0, all ? undefined : rowsAtFirst).map((piece) => (
+            <PieceRow
+              key={piece.id}
+              piece={piece}
+              unit={job.unit}
+              isLit={piece.id === selectedPiece || piece.id === hoveredPiece}
+              onLeaveOut={onLeaveOut}
+            />
+          ))}
+        </tbody>
+      </Box>
+      {!all && pieces.length > rowsAtFirst && <Button onClick={() => setAll(true)}>Show all {pieces.length}</Button>}
+    </Section>
+  );
+}
+
+interface PieceRowProps {
+  readonly piece: Piece;
+  readonly unit: Job['unit'];
+  readonly isLit: boolean;
+  readonly onLeaveOut: (ids: string[], leftOut: boolean) => void;
+}
+
+/** A row of plain elements: there may be hundreds, and they must not hold up the page. */
+const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: PieceRowProps) {
+  const m = measuresOf(piece);
+  return (
+    <tr
+      aria-selected={isLit}
+      data-left-out={piece.leftOut || undefined}
+      onPointerEnter={() => setTable({ hoveredPiece: piece.id })}
+      onPointerLeave={() => setTable({ hoveredPiece: null })}
+      onClick={() => setTable(({ selectedPiece }) => ({ selectedPiece: piece.id === selectedPiece ? null : piece.id }))}
+    >
+      <td>{piece.name.replace('Piece ', '')}</td>
+      <td>{shortLength(m.widthMm, unit)}</td>
+      <td>{shortLength(m.heightMm, unit)}</td>
+      <td>{shortLength(m.perimeterMm, unit)}</td>
+      <td>{m.segments}</td>
+      <td>
+        <button
+          type="button"
+          title={piece.leftOut ? 'Take this piece back in' : 'Leave this piece out'}
+          aria-label={`${piece.leftOut ? 'Take in' : 'Leave out'} ${piece.name}`}
+          onFocus={() => setTable({ hoveredPiece: piece.id })}
+          onBlur={() => setTable({ hoveredPiece: null })}
+          onClick={(event) => {
+            event.stopPropagation();
+            onLeaveOut([piece.id], !piece.leftOut);
+          }}
+        >
+          {piece.leftOut ? <VisibilityOffOutlined fontSize="inherit" /> : <VisibilityOutlined fontSize="inherit" />}
+        </button>
+      </td>
+    </tr>
+  );
+});
+
+const pieceTable = {
+  width: '100%',
+  borderCollapse: 'collapse',
+  fontSize: 13,
+  mt: 0.5,
+  '& th': { fontWeight: 600, color: 'text.secondary', textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
+  '& td': { textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
+  '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
+  '& tbody tr': { cursor: 'pointer' },
+  '& tbody tr[aria-selected=true]': { bgcolor: 'rgba(30, 123, 107, 0.1)' },
+  '& tr[data-left-out] td': { textDecoration: 'line-through', color: 'text.secondary' },
+  '& button': {
+    border: 0,
+    bgcolor: 'transparent',
+    p: 0.5,
+    display: 'grid',
+    fontSize: 18,
+    color: 'text.secondary',
+    cursor: 'pointer',
+    borderRadius: 1,
+    ml: 'auto',
+  },
+  '& button:hover': { color: 'primary.main' },
+} as const;
+
+const shortLength = (mm: number, unit: Job['unit']): string => (unit === 'mm' ? mm.toFixed(2) : (mm / 25.4).toFixed(3));
+
+function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
+  const run = useJob((s) => s.run);
+  const m = measuresOf(piece);
+  return (
+    <Box sx={{ my: 1, p: 1.25, borderRadius: 1, bgcolor: 'rgba(30, 123, 107, 0.08)' }}>
+      <Typography variant="h3">{piece.name}</Typography>
+      <Reading name="Wide">{printBoth(m.widthMm, unit)}</Reading>
+      <Reading name="High">{printBoth(m.heightMm, unit)}</Reading>
+      <Reading name="All round">{printBoth(m.perimeterMm, unit)}</Reading>
+      <Reading name="Area">{(m.areaMm2 / 100).toFixed(2)} cm²</Reading>
+      <Reading name="Holes">{m.holes}</Reading>
+      <TextField
+        select
+        fullWidth
+        label="Purpose"
+        value={piece.purpose}
+        onChange={(event) => run({ do: 'set-purpose', pieceIds: [piece.id], purpose: event.target.value as Purpose })}
+        sx={{ mt: 1.25 }}
+      >
+        {purposes.map((purpose) => (
+          <MenuItem key={purpose} value={purpose}>
+            {purpose}
+          </MenuItem>
+        ))}
+      </TextField>
+    </Box>
+  );
+}
