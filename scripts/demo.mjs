@@ -1,6 +1,6 @@
 // `npm run demo`: everything from a bare clone to the running application with the demo jobs.
 import { installNodePackages } from './node-packages.mjs';
-import { freePort, startPostgres } from './private-postgres.mjs';
+import { startPostgres } from './private-postgres.mjs';
 import { fail, RunError, say } from './run.mjs';
 import { installMissing, needs } from './system-packages.mjs';
 import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
@@ -34,8 +34,7 @@ try {
   if (!own) database = await startPostgres({ name: 'postgres-demo', fresh });
   const databaseUrl = own ?? database.url;
   await runTypeScript('scripts/load-demo.ts', [], { DATABASE_URL: databaseUrl });
-  const port = await freePort(Number(process.env.PORT) || 3000);
-  web = await startWeb({ databaseUrl, port });
+  web = await startWeb({ name: 'demo', databaseUrl, wantedPort: Number(process.env.PORT) || 3000 });
   say('Ctrl-C stops the application and its database.');
   console.log(`\nNuvet is ready: ${web.address}\n`);
   const code = await web.ended;

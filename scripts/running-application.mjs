@@ -1,5 +1,5 @@
 // The whole application with freshly loaded demo data and a database of its own, for as long as some work takes.
-import { freePort, startPostgres } from './private-postgres.mjs';
+import { startPostgres } from './private-postgres.mjs';
 import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
 
 /**
@@ -19,7 +19,7 @@ export async function withApplication(name, work) {
     await buildWeb();
     database = await startPostgres({ name, fresh: true });
     await runTypeScript('scripts/load-demo.ts', [], { DATABASE_URL: database.url });
-    web = await startWeb({ databaseUrl: database.url, port: await freePort() });
+    web = await startWeb({ name, databaseUrl: database.url });
     await work({ address: web.address, databaseUrl: database.url });
   } finally {
     await stop();

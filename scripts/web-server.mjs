@@ -1,8 +1,9 @@
 // The web application: built for production when its sources have changed, started, and waited for.
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, readlinkSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { freePort } from './private-postgres.mjs';
 import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
 import { RunError, run, say } from './run.mjs';
 
@@ -44,17 +45,39 @@ export const runTypeScript = (script, words = [], environment = {}) =>
     env: { ...baseEnvironment, ...environment },
   });
 
+/** A server left over from a killed run is stopped: its database is gone, and it would hold the port. */
+async function stopLeftover(pidFile) {
+  if (!existsSync(pidFile)) return;
+  const pid = Number(readFileSync(pidFile, 'utf8'));
+  rmSync(pidFile);
+  try {
+    // Another program may have the number by now: only one that runs in this folder is ours.
+    if (readlinkSync(`/proc/${pid}/cwd`) === realpathSync(web)) {
+      say('stopping the application of an earlier run');
+      process.kill(pid, 'SIGKILL');
+      for (let tries = 0; tries < 50 && existsSync(`/proc/${pid}/cwd`); tries++) await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  } catch (error) {
+    if (!['ENOENT', 'ESRCH', 'EACCES', 'EPERM'].includes(error.code)) throw error;
+  }
+}
+
 /**
  * Starts the built application and waits until it answers.
+ * @param {{ name: string, databaseUrl: string, wantedPort?: number }} what the next free port is taken; 0 for any
  * @returns {Promise<{ address: string, ended: Promise<number>, stop: () => Promise<void> }>}
  */
-export async function startWeb({ databaseUrl, port }) {
+export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
+  const pidFile = join(keptFolder, `web-${name}.pid`);
+  await stopLeftover(pidFile);
+  const port = await freePort(wantedPort);
   const server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port)], {
     cwd: web,
     detached: true,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...baseEnvironment, NODE_ENV: 'production', DATABASE_URL: databaseUrl },
   });
+  writeFileSync(pidFile, String(server.pid));
   let said = '';
   for (const stream of [server.stdout, server.stderr])
     stream.on('data', (part) => {
@@ -87,6 +110,7 @@ export async function startWeb({ databaseUrl, port }) {
       const late = setTimeout(() => server.kill('SIGKILL'), 5000);
       await ended;
       clearTimeout(late);
+      rmSync(pidFile, { force: true });
     },
   };
 }

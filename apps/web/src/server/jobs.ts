@@ -108,6 +108,8 @@ export async function takeSteps(person: Person, id: string, base: number, steps:
     const row = owned(person, await JobRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE }), 'job');
     if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', 'This job was changed in another window.');
     for (const step of steps) await applyStep(person, row, step, transaction);
+    // What is stored is always a whole, valid job.
+    row.document = jobSchema.parse(row.document);
     row.revision += 1;
     await row.save({ transaction });
     return { revision: row.revision, job: row.document };

@@ -163,7 +163,7 @@ function useShownMarks(picture: Picture, stage: string): ShownMark[] {
   const fit = fitOf(picture);
   const marks = picture.marks.map((mark): ShownMark => {
     const { a, b } = dragged?.markId === mark.id ? dragged : mark;
-    const measured = printMm(distance(a, b) * fit.mmPerPx);
+    const measured = fit.model === 'unsized' ? `${distance(a, b).toFixed(1)} px` : printMm(distance(a, b) * fit.mmPerPx);
     const word = mark.kind === 'known-length' ? mark.text || 'length?' : mark.kind === 'check' ? measured : mark.kind;
     return { kind: mark.kind, a, b, word, selectedEnd: selectedEnd?.markId === mark.id ? selectedEnd.end : null };
   });

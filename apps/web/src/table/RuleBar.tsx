@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { fitOf, measuresOf, type Picture } from '@nuvet/core/job';
 import { printInches } from '@nuvet/core/length';
 import { apply, distance, inverse, type Point } from '@nuvet/core/plane';
+import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/theme';
 import { useTable } from './table-store';
@@ -26,7 +27,6 @@ export function RuleBar({ picture }: { picture: Picture | null }) {
       : (dragged ?? chosen ?? null);
   const ends = span && fit ? ([apply(fit.toSheet, span.a), apply(fit.toSheet, span.b)] as const) : null;
   const size = piece ? measuresOf(piece) : null;
-  const isSized = fit !== null && fit.model !== 'unsized';
   return (
     <Box
       component="footer"
@@ -44,12 +44,8 @@ export function RuleBar({ picture }: { picture: Picture | null }) {
         whiteSpace: 'nowrap',
       }}
     >
-      <Reading
-        name="Position"
-        text={at ? `${at.x.toFixed(2)}, ${at.y.toFixed(2)} mm · ${printInches(at.x).replace(' in', '')}, ${printInches(at.y)}` : '–'}
-        width={300}
-      />
-      <Reading name="Distance" text={ends ? both(distance(...ends)) : '–'} width={190} />
+      <Reading name="Position" text={at && fit ? position(at, fit) : '–'} width={300} />
+      <Reading name="Distance" text={ends && fit ? length(distance(...ends), fit) : '–'} width={190} />
       <Reading name="Angle" text={ends ? `${angleOf(...ends).toFixed(2)}°` : '–'} width={80} />
       <Reading
         name="Piece"
@@ -60,7 +56,7 @@ export function RuleBar({ picture }: { picture: Picture | null }) {
         }
         width={300}
       />
-      {fit && !isSized && (
+      {fit && !isTrue(fit) && (
         <Typography variant="caption" sx={{ color: 'warning.main', fontWeight: 600, ml: 'auto' }}>
           not at true size yet
         </Typography>
@@ -69,7 +65,17 @@ export function RuleBar({ picture }: { picture: Picture | null }) {
   );
 }
 
-const both = (mm: number): string => `${mm.toFixed(2)} mm · ${printInches(mm)}`;
+/** Before the true size is known, readings are in the picture's pixels: millimetres would be made up. */
+const isTrue = (fit: TrueUpFit): boolean => fit.model !== 'unsized';
+
+function position({ x, y }: Point, fit: TrueUpFit): string {
+  if (!isTrue(fit)) return `${(x / fit.mmPerPx).toFixed(1)}, ${(y / fit.mmPerPx).toFixed(1)} px`;
+  return `${x.toFixed(2)}, ${y.toFixed(2)} mm · ${printInches(x).replace(' in', '')}, ${printInches(y)}`;
+}
+
+function length(mm: number, fit: TrueUpFit): string {
+  return isTrue(fit) ? `${mm.toFixed(2)} mm · ${printInches(mm)}` : `${(mm / fit.mmPerPx).toFixed(1)} px`;
+}
 
 /** Degrees counter-clockwise from level, within half a turn either way. */
 const angleOf = (a: Point, b: Point): number => (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;

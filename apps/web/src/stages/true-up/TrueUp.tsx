@@ -68,9 +68,9 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
       tray={tools.map((t) => (
         <ToolCard key={t.tool} {...t} isInHand={tool === t.tool} onClick={() => takeTool(tool === t.tool ? null : t.tool)} />
       ))}
-      next={{ word: 'Next: trace', onClick: () => onStage('trace') }}
+      next={nextStep(picture, fit, tool, onStage)}
     >
-      <Prompt tool={tool} hasFirst={firstEnd !== null} fit={fit} />
+      <Prompt text={promptFor(picture, tool, firstEnd !== null, fit)} />
       {picture.marks.length > 0 && (
         <Section title="Marks">
           {shown.marks.map((mark) => (
@@ -85,21 +85,31 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
 
 const distanceIsEnough = (picture: Picture): boolean => picture.marks.every((m) => distance(m.a, m.b) >= 0.5);
 
-function Prompt({ tool, hasFirst, fit }: { tool: Tool | null; hasFirst: boolean; fit: TrueUpFit }) {
-  const text = tool
-    ? hasFirst
-      ? 'Click the other end. Escape takes the first one back.'
-      : {
-          'known-length': 'Click one end of a length that you know.',
-          level: 'Click one end of a line that must be level.',
-          plumb: 'Click one end of a line that must be upright.',
-          check: 'Click one end of what you want to measure.',
-        }[tool]
-    : fit.model === 'uniform'
-      ? null
-      : fit.model === 'resolution'
-        ? 'The size comes from the resolution in the file. Mark one length that you know to be sure of it.'
-        : 'How large is it really? Take “Known length”, click the two ends of something you can measure, and type its length.';
+/** A picture without a size wants a known length first; Trace can still be entered from the top. */
+function nextStep(picture: Picture, fit: TrueUpFit, tool: Tool | null, onStage: (stage: StageName) => void) {
+  const isWaiting = picture.marks.some((m) => m.kind === 'known-length' && m.mm === null);
+  if (fit.model !== 'unsized' || isWaiting)
+    return { word: 'Next: trace', onClick: () => onStage('trace'), disabled: fit.model === 'unsized' };
+  return { word: 'Mark a known length', onClick: () => takeTool('known-length'), disabled: tool === 'known-length' };
+}
+
+const firstClick: Record<Tool, string> = {
+  'known-length': 'Click one end of a length that you know.',
+  level: 'Click one end of a line that must be level.',
+  plumb: 'Click one end of a line that must be upright.',
+  check: 'Click one end of what you want to measure.',
+};
+
+function promptFor(picture: Picture, tool: Tool | null, hasFirst: boolean, fit: TrueUpFit): string | null {
+  if (tool) return hasFirst ? 'Click the other end. Escape takes the first one back.' : firstClick[tool];
+  if (picture.marks.some((m) => m.kind === 'known-length' && m.mm === null)) return 'Now type how long it truly is, as you would say it.';
+  if (fit.model === 'resolution') return 'The size comes from the resolution in the file. Mark one length that you know to be sure of it.';
+  if (fit.model === 'unsized')
+    return 'How large is it really? Take “Known length”, click the two ends of something you can measure, and type its length.';
+  return null;
+}
+
+function Prompt({ text }: { text: string | null }) {
   return text ? (
     <Typography role="status" sx={{ borderLeft: `3px solid ${colours.verdigris}`, pl: 1.5 }}>
       {text}
@@ -111,7 +121,6 @@ function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: Tr
   const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
   const { asked, selectedEnd } = useTable();
   const leftOver = fit.leftOvers.find((l) => l.id === mark.id);
-  const measuredMm = distance(mark.a, mark.b) * fit.mmPerPx;
   const isSelected = selectedEnd?.markId === mark.id;
   return (
     <Box
@@ -132,7 +141,7 @@ function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: Tr
         </Typography>
         {mark.kind !== 'known-length' && (
           <Typography variant="body2" sx={{ fontWeight: 550 }}>
-            {mark.kind === 'check' ? printBoth(measuredMm, unit) : <Direction leftOver={leftOver} />}
+            {mark.kind === 'check' ? measuredText(mark, fit, unit) : <Direction leftOver={leftOver} />}
           </Typography>
         )}
         <Tooltip title="Take this mark away (Delete)">
@@ -153,7 +162,7 @@ function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: Tr
             unit={unit}
             placeholder="such as 74 mm or 6in"
             takesFocus={asked === mark.id}
-            hint={leftOver ? undefined : `measures ${printMm(measuredMm)} so far`}
+            hint={leftOver ? undefined : 'such as 74.06, 6in, 2,5 cm or 4\' 5 1/2"'}
             onLength={(mm, text) => {
               run({ do: 'set-length', pictureId: picture.id, markId: mark.id, text, mm });
               setTable({ asked: null });
@@ -168,6 +177,11 @@ function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: Tr
       )}
     </Box>
   );
+}
+
+/** Before the true size is known a distance is only so many pixels. */
+function measuredText({ a, b }: Mark, fit: TrueUpFit, unit: 'mm' | 'in'): string {
+  return fit.model === 'unsized' ? `${distance(a, b).toFixed(1)} px` : printBoth(distance(a, b) * fit.mmPerPx, unit);
 }
 
 const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(2)}`;
