@@ -1,11 +1,11 @@
 'use client';
+/**
+ * One job: top bar, docket, light table, rule bar.
+ */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-/**
- * One job: top bar, docket, light table, rule bar.
- */
 import { fitOf, type Picture } from '@nuvet/core/job';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';

@@ -1,8 +1,8 @@
 'use client';
-import Box from '@mui/material/Box';
 /**
  * The middle of the screen: the sheet with its picture, outlines and marks, and what the pointer does on it.
  */
+import Box from '@mui/material/Box';
 import { fitOf, keptPieces, overallBox, type Picture, type Piece } from '@nuvet/core/job';
 import { printMm } from '@nuvet/core/length';
 import { apply, distance, inverse } from '@nuvet/core/plane';

@@ -1,8 +1,8 @@
 'use client';
-import Box from '@mui/material/Box';
 /**
  * A round glass beside the pointer: the picture at full resolution around the point that a click would take.
  */
+import Box from '@mui/material/Box';
 import { apply, chain, inverse, type Point, shift, stretch, type Transform } from '@nuvet/core/plane';
 import { useEffect, useRef } from 'react';
 import { colours } from '@/ui/theme';

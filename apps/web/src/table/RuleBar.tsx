@@ -1,9 +1,9 @@
 'use client';
-import Box from '@mui/material/Box';
-import Typography from '@mui/material/Typography';
 /**
  * The strip of live readings under the light table, always in mm and in inches.
  */
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
 import { fitOf, measuresOf, type Picture } from '@nuvet/core/job';
 import { printInches } from '@nuvet/core/length';
 import { apply, distance, inverse, type Point } from '@nuvet/core/plane';

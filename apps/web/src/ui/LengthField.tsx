@@ -1,9 +1,9 @@
 'use client';
-import Box from '@mui/material/Box';
-import TextField from '@mui/material/TextField';
 /**
  * A field that takes a length as people say it, and shows at its place what is wrong with it.
  */
+import Box from '@mui/material/Box';
+import TextField from '@mui/material/TextField';
 import { parseLength, printBoth } from '@nuvet/core/length';
 import { useEffect, useRef, useState } from 'react';
 

@@ -1,13 +1,13 @@
 'use client';
+/**
+ * Brings a picture in by drop or file chooser: the whole of `children` takes the drop. Shows progress, can be stopped,
+ * and says at its place what was wrong with a file.
+ */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-/**
- * Brings a picture in by drop or file chooser: the whole of `children` takes the drop. Shows progress, can be stopped,
- * and says at its place what was wrong with a file.
- */
 import type { Picture } from '@nuvet/core/job';
 import { type ReactNode, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';

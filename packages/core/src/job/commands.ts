@@ -38,6 +38,9 @@ export class CommandError extends Error {
   }
 }
 
+/** What a new trace is called in undo and redo. */
+export const traceLabel = 'the trace';
+
 /** What an edit is called in undo and redo. */
 export function labelOf(command: Command): string {
   switch (command.do) {
@@ -50,7 +53,7 @@ export function labelOf(command: Command): string {
     case 'move-mark': return 'moving a mark';
     case 'set-length': return 'a typed length';
     case 'remove-mark': return 'taking a mark away';
-    case 'set-trace': return 'the trace';
+    case 'set-trace': return traceLabel;
     case 'leave-out': return command.leftOut ? 'leaving out pieces' : 'taking pieces back in';
     case 'set-purpose': return 'a purpose';
   } // biome-ignore format: a command a line

@@ -1,4 +1,4 @@
-export { applyCommand, type Command, CommandError, commandSchema, labelOf } from './commands.ts';
+export { applyCommand, type Command, CommandError, commandSchema, labelOf, traceLabel } from './commands.ts';
 export { type Edit, edited, patchSchema, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures } from './measures.ts';
 export {

@@ -30,6 +30,7 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const pieces = shown?.pieces ?? [];
   const kept = pieces.filter((p) => !p.leftOut);
   const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
+  const isEmpty = shown !== null && pieces.length === 0 && !progress;
   const isSized = fitOf(picture).model !== 'unsized';
   return (
     <Docket
@@ -58,8 +59,8 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
         </Alert>
       )}
       <Settings settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={setMoving} />
-      {message ? (
-        <Alert severity="warning">{message}</Alert>
+      {message || isEmpty ? (
+        <Alert severity="warning">{message ?? 'No shape was found. Move the threshold, or lower the smallest size.'}</Alert>
       ) : progress ? (
         <Box role="status">
           <Typography variant="body2">{progress.word === 'reading' ? 'Reading the picture' : 'Finding outlines'} …</Typography>

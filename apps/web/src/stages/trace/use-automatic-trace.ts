@@ -3,9 +3,9 @@
  * Keeps the trace in step with the picture and the settings: computed in the worker while sliders move, kept in the
  * job once they rest.
  */
-import { fitOf, type JobTraceSettings, type Picture } from '@nuvet/core/job';
+import { fitOf, type JobTrace, type JobTraceSettings, type Picture, traceLabel } from '@nuvet/core/job';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { setTable, useTable } from '@/table/table-store';
+import { setTable } from '@/table/table-store';
 import { heard, tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
 
@@ -32,8 +32,16 @@ export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, 
     JSON.stringify(trace.toSheet) === JSON.stringify(fit.toSheet) &&
     Math.abs(trace.mmPerPx - fit.mmPerPx) < 1e-9 * fit.mmPerPx;
   // After an undo the outlines of that time are shown as they were: finding them anew would take redo away.
-  const isHeldBack = useJob((s) => s.redoable.length > 0) && !isMoving && round === 0;
+  const couldRedo = useJob((s) => s.redoable.length > 0 && (s.job.trace !== null || s.redoable.some((e) => e.label === traceLabel)));
+  const isHeldBack = couldRedo && !isMoving && round === 0;
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const pending = useRef<JobTrace | null>(null);
+  /** Puts what is being tried out into the job. */
+  const keep = () => {
+    if (pending.current) run({ do: 'set-trace', trace: pending.current });
+    pending.current = null;
+    setTable({ preview: null });
+  };
   const key = JSON.stringify([picture.id, fit.toSheet, settings, round]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture, fit and settings
@@ -53,12 +61,11 @@ export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, 
         (found) => {
           if (!isWanted || !found) return;
           setProgress(null);
-          if (found.pieces.length === 0) setMessage('No shape was found. Move the threshold, or lower the smallest size.');
           setTable({ preview: found });
+          pending.current = found;
           rest.current = setTimeout(
             () => {
-              run({ do: 'set-trace', trace: found });
-              setTable({ preview: null });
+              keep();
               setRound(0);
               onKept();
             },
@@ -76,12 +83,12 @@ export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, 
       isWanted = false;
     };
   }, [key]);
-  // What was still being tried out goes with the stage.
+  // What has not come to rest when the stage is left is kept then.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when the stage is left
   useEffect(
     () => () => {
       clearTimeout(rest.current);
-      const { preview } = useTable.getState();
-      if (preview) setTable({ preview: null });
+      keep();
     },
     [],
   );
