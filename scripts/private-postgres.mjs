@@ -117,6 +117,10 @@ export async function startPostgres({ name, fresh = false }) {
     complaint = (complaint + part).slice(-4000);
   });
   let ended = false;
+  // Also when the script ends before the database has answered: SIGINT is PostgreSQL's fast shutdown.
+  process.once('exit', () => {
+    if (!ended) process.kill(-server.pid, 'SIGINT');
+  });
   const end = new Promise((resolve) =>
     server.on('close', () => {
       ended = true;

@@ -1,4 +1,5 @@
 // The whole application with freshly loaded demo data and a database of its own, for as long as some work takes.
+import { claim } from './one-at-a-time.mjs';
 import { startPostgres } from './private-postgres.mjs';
 import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
 
@@ -8,6 +9,7 @@ import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
  * @param {(running: { address: string, databaseUrl: string }) => Promise<void>} work
  */
 export async function withApplication(name, work) {
+  claim(name);
   let [database, web] = [null, null];
   const stop = async () => {
     await web?.stop();

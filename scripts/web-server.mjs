@@ -85,6 +85,8 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
     });
   server.stderr.on('data', (part) => process.stderr.write(part));
   let code = null;
+  // Also when the script ends before the application has answered.
+  process.once('exit', () => code === null && server.kill('SIGKILL'));
   const ended = new Promise((resolve) =>
     server.on('close', (number) => {
       code = number ?? 1;
