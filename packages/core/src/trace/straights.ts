@@ -55,7 +55,9 @@ export function straightStretches(course: Course, grain: Grain, from: number, to
     if (used[first - from] || used[last - from]) continue;
     const stretch = settled(course, grain, first, last);
     used.fill(1, first - from, last - from + 1);
-    if (stretch && stretch.last - stretch.first >= least) taken.push(stretch);
+    // A stretch that the run's end cuts short has not had the length in which an arc would show its bow.
+    const enough = first === from || last === to ? 2.5 * least : least;
+    if (stretch && stretch.last - stretch.first >= enough) taken.push(stretch);
   }
   return taken.sort((a, b) => a.first - b.first);
 }

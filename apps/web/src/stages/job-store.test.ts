@@ -1,0 +1,177 @@
+/** The open job against a server played by the test: saving, undo across a reload, lost connections, other windows. */
+import { applyCommand, emptyJob, type Job, type Picture } from '@nuvet/core/job';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { createJobStore } from './job-store';
+import { stageStates } from './stage';
+
+const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
+const picture: Picture = {
+  id,
+  name: 'otter.png',
+  widthPx: 900,
+  heightPx: 600,
+  resolution: { dpi: 300, source: 'png' },
+  opacity: 1,
+  marks: [],
+};
+const first = applyCommand(emptyJob('Otter'), { do: 'bring-in', picture });
+const opened = (more: object = {}) => ({ id, job: first, revision: 5, done: ['the picture'], redoable: [], ...more });
+
+interface Asked {
+  base: number;
+  steps: { step: string; command?: { do: string } }[];
+  wanted: boolean;
+}
+let asked: Asked[];
+/** What the server does next; answers a save with the revision after it unless told otherwise. */
+let answer: (body: Asked) => Promise<Response> | Response;
+const saved = (body: Asked, more: object = {}) => Response.json({ revision: body.base + 1, ...more });
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  asked = [];
+  answer = (body) => saved(body);
+  vi.stubGlobal('fetch', async (_url: string, init?: { body?: string }) => {
+    const body = init?.body ? (JSON.parse(init.body) as Asked) : ({ base: 0, steps: [], wanted: false } as Asked);
+    if (init?.body) asked.push(body);
+    return answer(body);
+  });
+});
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+const rest = () => vi.advanceTimersByTimeAsync(50);
+
+describe('the open job', () => {
+  it('does an edit at once and saves it from the revision that it was opened at', async () => {
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'rename', name: 'Float' });
+    expect(store.getState()).toMatchObject({ job: { name: 'Float' }, saving: 'saving' });
+    await rest();
+    expect(store.getState().saving).toBe('saved');
+    expect(asked).toEqual([{ base: 5, steps: [{ step: 'do', command: { do: 'rename', name: 'Float' } }], wanted: false }]);
+  });
+  it('saves one after the other, what has gathered meanwhile together', async () => {
+    let release: (() => void) | null = null;
+    answer = (body) =>
+      new Promise((resolve) => {
+        release = () => resolve(saved(body));
+      });
+    const store = createJobStore(opened());
+    for (const name of ['A', 'B', 'C']) store.getState().run({ do: 'rename', name });
+    await rest();
+    expect(asked.map((a) => a.steps.length)).toEqual([1]);
+    answer = (body) => saved(body);
+    (release as unknown as () => void)();
+    await rest();
+    expect(asked.map((a) => [a.base, a.steps.length])).toEqual([
+      [5, 1],
+      [6, 2],
+    ]);
+    expect(store.getState()).toMatchObject({ saving: 'saved', job: { name: 'C' } });
+  });
+  it('takes no step, and saves nothing, for an edit that changes nothing or is refused', async () => {
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'rename', name: 'Otter' });
+    store.getState().run({ do: 'remove-mark', pictureId: id, markId: 'gone' });
+    await rest();
+    expect(asked).toEqual([]);
+    expect(store.getState().message).toBe('This mark is no longer there.');
+    store.getState().dismiss();
+    expect(store.getState().message).toBeNull();
+  });
+  it('undoes and redoes its own edits at once', async () => {
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    store.getState().undo();
+    expect(store.getState()).toMatchObject({ job: { unit: 'mm' }, redoable: [{ label: 'the unit' }] });
+    store.getState().redo();
+    expect(store.getState().job.unit).toBe('in');
+    await rest();
+    expect(asked.flatMap((a) => a.steps.map((s) => s.step))).toEqual(['do', 'undo', 'redo']);
+  });
+  it('lets the server undo what was done before the page was loaded, and takes its job', async () => {
+    answer = (body) => saved(body, { job: emptyJob('Otter') });
+    const store = createJobStore(opened());
+    store.getState().undo();
+    await rest();
+    expect(asked).toEqual([{ base: 5, steps: [{ step: 'undo' }], wanted: true }]);
+    expect(store.getState()).toMatchObject({ job: { pictures: [] }, done: [], redoable: [{ label: 'the picture' }] });
+    store.getState().undo();
+    await rest();
+    expect(asked).toHaveLength(1);
+  });
+  it('a new edit takes redo away', () => {
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    store.getState().undo();
+    store.getState().run({ do: 'rename', name: 'Other' });
+    expect(store.getState().redoable).toEqual([]);
+  });
+  it('keeps edits without a connection and saves them in order when it is back', async () => {
+    answer = () => Promise.reject(new TypeError('fetch failed'));
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'rename', name: 'A' });
+    await rest();
+    expect(store.getState().saving).toBe('no-connection');
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    answer = (body) => saved(body);
+    asked = [];
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(store.getState().saving).toBe('saved');
+    expect(asked.flatMap((a) => a.steps.map((s) => s.command?.do))).toEqual(['rename', 'set-unit']);
+  });
+  it('stops at a change in another window, and does its own again on top when asked', async () => {
+    answer = () => Response.json({ code: 'changed-elsewhere', message: 'This job was changed in another window.' }, { status: 409 });
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    await rest();
+    expect(store.getState()).toMatchObject({ saving: 'changed-elsewhere', message: 'This job was changed in another window.' });
+    const theirs: Job = { ...first, name: 'Named elsewhere' };
+    answer = (body) =>
+      body.steps.length > 0 ? saved(body) : Response.json(opened({ job: theirs, revision: 9, done: ['the picture', 'the name'] }));
+    await store.getState().takeNewest(true);
+    await rest();
+    expect(store.getState()).toMatchObject({ job: { name: 'Named elsewhere', unit: 'in' }, saving: 'saved' });
+    expect(asked.at(-1)).toMatchObject({ base: 9, steps: [{ command: { do: 'set-unit' } }] });
+  });
+  it('or lets its own go', async () => {
+    answer = () => Response.json({ code: 'changed-elsewhere', message: 'x' }, { status: 409 });
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    await rest();
+    answer = () => Response.json(opened({ revision: 9 }));
+    await store.getState().takeNewest(false);
+    expect(store.getState()).toMatchObject({ job: { unit: 'mm' }, saving: 'saved' });
+  });
+  it('says what the server refused', async () => {
+    answer = () => Response.json({ code: 'no-more-steps', message: 'There is nothing more to undo.' }, { status: 422 });
+    const store = createJobStore(opened());
+    store.getState().undo();
+    await rest();
+    expect(store.getState()).toMatchObject({ saving: 'refused', message: 'There is nothing more to undo.' });
+  });
+});
+
+describe('what the stages say of themselves', () => {
+  const known = (key: string, px: number, mm: number) => ({
+    kind: 'known-length' as const,
+    id: key,
+    a: { x: 0, y: 0 },
+    b: { x: px, y: 0 },
+    text: `${mm}`,
+    mm,
+  });
+  const texts = (job: Job) => Object.values(stageStates(job)).map((s) => s.text);
+  const marked = (...marks: Picture['marks']): Job => ({ ...first, pictures: [{ ...picture, marks }] });
+  it('with nothing brought in, only that', () => expect(texts(emptyJob('x'))).toEqual(['no picture yet', '', '', '', '']));
+  it('where the scale comes from, and how far marks are off', () => {
+    expect(texts(first)[1]).toBe('0.0847 mm per px, from the file');
+    expect(texts({ ...first, pictures: [{ ...picture, resolution: null }] })[1]).toBe('size not known yet');
+    expect(texts(marked(known('a', 900, 90)))[1]).toBe('0.1000 mm per px, by one length');
+    expect(texts(marked(known('a', 900, 90), known('b', 900, 91)))[1]).toBe('0.1006 mm per px, off by 0.50 mm at most');
+  });
+  it('that files wait for the proof, and the proof for a trace', () =>
+    expect(texts(marked(known('a', 900, 90))).slice(2)).toEqual(['not traced yet', 'not ready', 'waits for the proof']));
+});

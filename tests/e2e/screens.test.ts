@@ -1,0 +1,121 @@
+/** The screens as anyone may meet them: every stage passes an accessibility check, and the rarer controls do their work. */
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Job } from '@nuvet/core/job';
+import { demoJobs, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { svgSeen } from '../unit/outside-readers.ts';
+import { dropFile } from './bench-hand.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address, jobWith, json } from './server.ts';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const scan = scanScene(demoJobs[3]?.scene as Scene, { dpi: 150, seed: 17 });
+let browser: Browser;
+let page: Page;
+let id: string;
+const errors: string[] = [];
+const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+  ({ id } = await jobWith('Screens', await pngOf(scan.picture, 150)));
+});
+afterAll(async () => browser?.close());
+
+/** What axe-core (WCAG 2.2 A and AA rules) holds against the page as it is. */
+async function complaints(): Promise<string[]> {
+  await page.addScriptTag({ content: axe });
+  return page.evaluate(async () => {
+    const run = (
+      window as unknown as {
+        axe: { run(context: Document, options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> };
+      }
+    ).axe.run;
+    const { violations } = await run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] });
+    return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`);
+  });
+}
+
+describe('accessibility', () => {
+  it('the list of jobs', async () => {
+    await page.goto(address);
+    await page.waitForLoadState('networkidle');
+    expect(await complaints()).toEqual([]);
+  });
+  it.each(['bring-in', 'true-up', 'trace', 'prove', 'make-ready'])('the stage %s', async (stage) => {
+    await page.goto(`${address}/jobs/${id}?stage=${stage}`);
+    await page.getByRole('application', { name: 'Light table' }).waitFor();
+    if (stage === 'trace') await page.getByRole('table', { name: 'Pieces' }).waitFor();
+    await settled(page);
+    expect(await complaints()).toEqual([]);
+  });
+});
+
+describe('the rarer controls', () => {
+  it('a purpose given to a piece stands in the SVG as a group', async () => {
+    await page.goto(`${address}/jobs/${id}?stage=trace`);
+    await page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').nth(1).click();
+    await page.getByLabel('Purpose').click();
+    await page.getByRole('option', { name: 'engrave' }).click();
+    await settled(page);
+    expect((await job()).trace?.pieces.map((p) => p.purpose)).toEqual(['cut', 'engrave']);
+    await page.getByRole('button', { name: /^Make ready/ }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download SVG' }).click()]);
+    const seen = svgSeen(readFileSync((await download.path()) as string, 'utf8'));
+    expect(seen.groups).toEqual(['cut', 'engrave']);
+    expect(seen.paths).toHaveLength(2);
+  });
+  it('way of making, stock and thickness are kept', async () => {
+    await page.getByLabel('Way of making').click();
+    await page.getByRole('option', { name: 'Foam' }).click();
+    await page.getByLabel('Stock').fill('Insulation board');
+    await page.getByLabel('Measured thickness').fill('2"');
+    await page.getByLabel('Measured thickness').press('Enter');
+    await expect.poll(async () => (await job()).making).toEqual({ way: 'foam', stock: 'Insulation board', thicknessMm: 50.8 });
+  });
+  it('the opacity slider works from the keyboard and is one step of undo', async () => {
+    await page.getByRole('button', { name: /^Bring in/ }).click();
+    const slider = page.getByLabel('Opacity of the picture');
+    await slider.focus();
+    await slider.press('Home');
+    await expect.poll(async () => (await job()).pictures[0]?.opacity).toBe(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(async () => (await job()).pictures[0]?.opacity).toBe(1);
+  });
+  it('another picture takes the place of the first, and undo brings the first back with its trace', async () => {
+    const other = scanScene(demoJobs[1]?.scene as Scene, { dpi: 100, seed: 18 });
+    await dropFile(page, 'wheel.png', 'image/png', await pngOf(other.picture, 100));
+    await page.getByRole('heading', { name: 'wheel.png' }).waitFor();
+    await settled(page);
+    expect((await job()).trace).toBeNull();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('heading', { name: 'Screens.png' }).waitFor();
+    await expect.poll(async () => (await job()).trace?.pieces.length).toBe(2);
+  });
+  it('keys lead through the stages, and help names them', async () => {
+    for (const [key, word] of [
+      ['5', 'Make ready'],
+      ['4', 'Prove'],
+      ['2', 'True up'],
+      ['3', 'Trace'],
+    ] as const) {
+      await page.keyboard.press(key);
+      expect(await page.getByRole('button', { name: new RegExp(`^${word}`) }).getAttribute('aria-current')).toBe('step');
+    }
+    await page.getByRole('button', { name: 'Help' }).click();
+    await page.getByText('one step back; nothing drawn is lost').waitFor();
+    await page.keyboard.press('Escape');
+  });
+  it('deleting a job asks first, and can be thought better of', async () => {
+    await page.goto(address);
+    await page.getByRole('button', { name: 'Delete Screens' }).click();
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    expect(await page.getByText('Screens', { exact: true }).count()).toBe(1);
+    await page.getByRole('button', { name: 'Delete Screens' }).click();
+    await page.getByRole('button', { name: 'Delete', exact: true }).click();
+    await expect.poll(() => page.getByText('Screens', { exact: true }).count()).toBe(0);
+    expect(errors).toEqual([]);
+  });
+});
