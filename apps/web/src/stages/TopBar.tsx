@@ -38,7 +38,7 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
       }}
     >
       <Box sx={{ width: 218, display: 'flex', flexDirection: 'column', justifyContent: 'center', pl: 2, pr: 1, minWidth: 0 }}>
-        <Link href="/" style={{ color: colours.verdigris, fontSize: 12.5, fontWeight: 650, textDecoration: 'none' }}>
+        <Link href="/" style={{ color: colours.verdigris, fontSize: 12.5, lineHeight: '24px', fontWeight: 650, textDecoration: 'none' }}>
           ‹ Nuvet, all jobs
         </Link>
         <JobName key={job.name} />
@@ -84,7 +84,7 @@ function JobName() {
         if (event.key === 'Escape') setTyped(name);
         event.stopPropagation();
       }}
-      inputProps={{ 'aria-label': 'Name of the job', style: { padding: 0, textOverflow: 'ellipsis' } }}
+      inputProps={{ 'aria-label': 'Name of the job', style: { padding: 0, height: 24, textOverflow: 'ellipsis' } }}
       sx={{ fontSize: 15.5, fontWeight: 650 }}
     />
   );
