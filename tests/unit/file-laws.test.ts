@@ -45,6 +45,13 @@ const sizeOf = (list: FilePiece[]) => {
   return box ? [widthOf(box), heightOf(box)] : [0, 0];
 };
 
+it('SVG: a circle whose radius has more digits than the file keeps its radius all round', () => {
+  const r = 5.40875;
+  const [path] = svgSeen(writeSvg([{ name: 'Disc', purpose: 'cut', ...piece(circlePath({ x: 0, y: 0 }, r)) }], 'Disc')).paths;
+  expect(path?.length).toBeCloseTo(2 * Math.PI * r, 2);
+  expect((path?.box.maxY ?? 0) - (path?.box.minY ?? 0)).toBeCloseTo(2 * r, 2);
+});
+
 it('SVG: overall size, one path a piece, lengths', () => {
   fc.assert(
     fc.property(pieces, (list) => {

@@ -5,10 +5,11 @@
  */
 
 import { type Purpose, purposes } from '../job/schema.ts';
-import { circleOf } from '../plane/arc.ts';
+import { circleOf, splitArc } from '../plane/arc.ts';
 import type { Path } from '../plane/path.ts';
 import { stepsOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
+import type { ArcSegment } from '../plane/segment.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
 
 /** Purpose is told by dash pattern and weight, then by colour; lengths in mm. */
@@ -23,6 +24,8 @@ const strokes: Record<Purpose, { colour: string; width: number; dash?: string }>
 
 /** A tenth of a micrometre: far below what any machine resolves. */
 const decimals = 4;
+/** Wider arcs are divided, radians. */
+const widestArc = 2;
 const figure = (value: number): string => String(Number(value.toFixed(decimals)));
 
 /** @throws EmptyFileError where there are no pieces */
@@ -58,14 +61,26 @@ function pathElement({ name, outer, holes }: FilePiece, heightMm: number): strin
 /** Path data with y turned down from the top of a box of the height given. */
 export function pathData(path: Path, heightMm: number): string {
   const at = ({ x, y }: Point): string => `${figure(x)} ${figure(heightMm - y)}`;
-  const parts = stepsOf(path).map(({ from, segment }) => {
-    if (segment.kind === 'line') return `L${at(segment.to)}`;
-    if (segment.kind === 'cubic') return `C${at(segment.c1)} ${at(segment.c2)} ${at(segment.to)}`;
-    const radius = figure(circleOf(from, segment).radius);
-    // With y down a counter-clockwise arc runs against the positive angle.
-    return `A${radius} ${radius} 0 ${Math.abs(segment.sweep) > Math.PI ? 1 : 0} ${segment.sweep > 0 ? 0 : 1} ${at(segment.to)}`;
+  const parts = stepsOf(path).flatMap(({ from, segment }): string[] => {
+    if (segment.kind === 'line') return [`L${at(segment.to)}`];
+    if (segment.kind === 'cubic') return [`C${at(segment.c1)} ${at(segment.c2)} ${at(segment.to)}`];
+    return arcData(from, segment, at);
   });
   return `M${at(path.start)} ${parts.join(' ')}${path.closed ? ' Z' : ''}`;
+}
+
+/**
+ * SVG finds an arc's centre from its ends and radius: near a half turn the last printed digit would move it by
+ * hundredths of a millimetre, so that wide arcs are written as several.
+ */
+function arcData(from: Point, arc: ArcSegment, at: (p: Point) => string): string[] {
+  if (Math.abs(arc.sweep) > widestArc) {
+    const [first, second] = splitArc(from, arc, 0.5);
+    return [...arcData(from, first, at), ...arcData(first.to, second, at)];
+  }
+  const radius = figure(circleOf(from, arc).radius);
+  // With y down a counter-clockwise arc runs against the positive angle.
+  return [`A${radius} ${radius} 0 0 ${arc.sweep > 0 ? 0 : 1} ${at(arc.to)}`];
 }
 
 function escaped(text: string): string {
