@@ -4,17 +4,10 @@
  * Rests on: immer's patches.
  */
 import { applyPatches, enablePatches, type Patch } from 'immer';
-import { z } from 'zod';
 import { applyCommand, type Command, labelOf } from './commands.ts';
 import type { Job } from './schema.ts';
 
 enablePatches();
-
-export const patchSchema = z.strictObject({
-  op: z.enum(['add', 'remove', 'replace']),
-  path: z.array(z.union([z.string(), z.number()])),
-  value: z.unknown().optional(),
-});
 
 /** One edit, to be done again or undone. */
 export interface Edit {

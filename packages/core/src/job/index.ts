@@ -1,5 +1,5 @@
 export { applyCommand, type Command, CommandError, commandSchema, labelOf, traceLabel } from './commands.ts';
-export { type Edit, edited, patchSchema, redone, undone } from './history.ts';
+export { type Edit, edited, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures } from './measures.ts';
 export {
   defaultTraceSettings,

@@ -27,7 +27,6 @@ export {
   dot,
   type Point,
   point,
-  scaled,
   subtract,
   unitVector,
 } from './point.ts';

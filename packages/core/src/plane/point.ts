@@ -9,7 +9,6 @@ export interface Point {
 export const point = (x: number, y: number): Point => ({ x, y });
 export const add = (a: Point, b: Point): Point => ({ x: a.x + b.x, y: a.y + b.y });
 export const subtract = (a: Point, b: Point): Point => ({ x: a.x - b.x, y: a.y - b.y });
-export const scaled = (a: Point, k: number): Point => ({ x: a.x * k, y: a.y * k });
 export const dot = (a: Point, b: Point): number => a.x * b.x + a.y * b.y;
 /** The z part of the cross product: positive when b lies counter-clockwise of a (y up). */
 export const cross = (a: Point, b: Point): number => a.x * b.y - a.y * b.x;

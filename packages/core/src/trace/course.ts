@@ -103,20 +103,15 @@ export class Course {
     return l.dx * ((this.ys[i] as number) - l.y) - l.dy * ((this.xs[i] as number) - l.x);
   }
 
-  /**
-   * How rough the course is: the median distance of points from the line through their neighbourhood, px.
-   * Short stretches tell the noise, long ones the stairs of a one-bit scan.
-   */
+  /** How rough the course is: the median distance of points from the line through eight steps of it, px. */
   roughness(): number {
+    const reach = 8;
+    if (this.count < 4 * reach) return 0;
     const line: StretchLine = { x: 0, y: 0, dx: 1, dy: 0, rms: 0 };
-    const median = (reach: number): number => {
-      if (this.count < 4 * reach) return 0;
-      const stride = Math.max(1, Math.floor(this.count / 200));
-      const found: number[] = [];
-      for (let k = 0; k < this.count; k += stride) found.push(this.line(k, k + reach, line).rms);
-      return found.sort((a, b) => a - b)[found.length >> 1] as number;
-    };
-    return median(8);
+    const stride = Math.max(1, Math.floor(this.count / 200));
+    const found: number[] = [];
+    for (let k = 0; k < this.count; k += stride) found.push(this.line(k, k + reach, line).rms);
+    return found.sort((a, b) => a - b)[found.length >> 1] as number;
   }
 }
 

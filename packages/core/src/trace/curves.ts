@@ -48,7 +48,7 @@ function divided(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): 
   return [...divided(course, grain, start, middle), ...divided(course, grain, middle, end)];
 }
 
-/** Neighbours replaced by one curve wherever that fits, the ones that fit best first in order of travel. */
+/** Neighbours replaced by one curve wherever that fits, in order of travel. */
 function joined(course: Course, grain: Grain, curves: Fitted[]): Fitted[] {
   const result = [...curves];
   for (let k = 0; k + 1 < result.length; ) {
