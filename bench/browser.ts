@@ -71,7 +71,7 @@ export async function measureBrowser(address: string): Promise<void> {
   const made = await fetch(`${address}/api/jobs`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ name: 'Bench', pictureId: picture.id }),
+    body: JSON.stringify({ name: 'Bench', pictureIds: [picture.id] }),
   });
   const { id } = (await made.json()) as { id: string };
   await page.goto(`${address}/jobs/${id}?stage=true-up`);

@@ -12,10 +12,10 @@ import { listJobs, makeJob, openJob, takeSteps } from '../apps/web/src/server/jo
 import { migrate } from '../apps/web/src/server/migrate.ts';
 import { receivePicture } from '../apps/web/src/server/pictures.ts';
 
-function markOf(demo: DemoJob, scan: Scan, name: string): Pick<Mark, 'id' | 'a' | 'b'> {
+function markOf(demo: DemoJob, scan: Scan, kind: Mark['kind'], name: string, stated: Mark['stated']): Mark {
   const ends = demo.scene.marks?.[name];
   if (!ends) throw new Error(`${demo.scene.name} has no mark ${name}`);
-  return { id: `${demo.scene.name}-${name}`, a: scan.at(ends[0]), b: scan.at(ends[1]) };
+  return { id: `${demo.scene.name}-${name}`, kind, points: ends.map((p) => scan.at(p)), stated };
 }
 
 /** The edits that bring the job to where the workshop has it now. */
@@ -24,9 +24,9 @@ function commandsOf(demo: DemoJob, scan: Scan, pictureId: string): Command[] {
   return [
     { do: 'set-unit', unit: demo.unit },
     { do: 'set-making', making: demo.making },
-    { do: 'add-mark', pictureId, mark: { kind: 'known-length', ...markOf(demo, scan, mark), text, mm } },
-    { do: 'add-mark', pictureId, mark: { kind: 'level', ...markOf(demo, scan, 'level') } },
-    { do: 'add-mark', pictureId, mark: { kind: 'check', ...markOf(demo, scan, demo.check) } },
+    { do: 'add-mark', pictureId, mark: markOf(demo, scan, 'known-length', mark, [{ text, value: mm }]) },
+    { do: 'add-mark', pictureId, mark: markOf(demo, scan, 'level', 'level', []) },
+    { do: 'add-mark', pictureId, mark: markOf(demo, scan, 'check', demo.check, [{ text: '', value: null }]) },
   ];
 }
 
@@ -35,8 +35,8 @@ async function load(demo: DemoJob): Promise<void> {
   const scan = scanScene(demo.scene, demo.scan);
   const png = await pngOf(scan.picture, demo.scan.dpi);
   const body = Readable.toWeb(Readable.from([png])) as ReadableStream<Uint8Array>;
-  const brought = await receivePicture(person, `${demo.scene.name}.png`, body);
-  const id = await makeJob(person, demo.name, brought.id);
+  const brought = await receivePicture(person, { name: `${demo.scene.name}.png`, page: 0, resolution: null }, body);
+  const id = await makeJob(person, demo.name, [brought.id]);
   const { revision } = await openJob(person, id);
   const steps = commandsOf(demo, scan, brought.id).map((command) => ({ step: 'do' as const, command }));
   const { job, revision: next } = await takeSteps(person, id, revision, steps);

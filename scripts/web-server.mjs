@@ -1,7 +1,7 @@
 // The web application: built for production when its sources have changed, started, and waited for.
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, readlinkSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, readdirSync, readFileSync, readlinkSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { freePort } from './private-postgres.mjs';
 import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
@@ -16,19 +16,27 @@ function sourcesDigest() {
   const hash = createHash('sha256');
   const visit = (path) => {
     for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
-      if (['node_modules', '.next', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue;
+      if (['node_modules', '.next', 'public', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue;
       const full = join(path, entry.name);
       if (entry.isDirectory()) visit(full);
       else hash.update(full).update(readFileSync(full));
     }
   };
   visit(web);
-  visit(join(projectFolder, 'packages/core'));
+  for (const name of ['core', 'pictures']) visit(join(projectFolder, 'packages', name));
   hash.update(readFileSync(join(projectFolder, 'package-lock.json')));
   return hash.digest('hex');
 }
 
+/** What the PDF reader fetches while it reads: fonts, character maps and decoders, as its package ships them. */
+function copyPdfData() {
+  for (const folder of ['standard_fonts', 'cmaps', 'wasm', 'iccs']) {
+    cpSync(join(projectFolder, 'node_modules/pdfjs-dist', folder), join(web, 'public/pdf', folder), { recursive: true });
+  }
+}
+
 export async function buildWeb() {
+  copyPdfData();
   const digest = sourcesDigest();
   const isBuilt = existsSync(stamp) && readFileSync(stamp, 'utf8') === digest && existsSync(join(web, '.next/BUILD_ID'));
   if (isBuilt) return;
@@ -62,8 +70,25 @@ async function stopLeftover(pidFile) {
   }
 }
 
+/** Starts the stand-in scanner for the pages of an address; it ends with this script. */
+async function startScanner(origin) {
+  const script = join(projectFolder, 'packages/scanner/src/main.ts');
+  const origins = [origin, origin.replace('127.0.0.1', 'localhost')];
+  const service = spawn(process.execPath, ['--import', 'tsx', script, '0', ...origins], {
+    cwd: projectFolder,
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: baseEnvironment,
+  });
+  process.once('exit', () => service.kill('SIGKILL'));
+  const port = await new Promise((resolve, reject) => {
+    service.stdout.on('data', (part) => resolve(/listening on (\d+)/.exec(String(part))?.[1]));
+    service.once('close', () => reject(new RunError('The stand-in scanner did not start.')));
+  });
+  return { address: `http://127.0.0.1:${port}`, stop: () => service.kill('SIGTERM') };
+}
+
 /**
- * Starts the built application and waits until it answers.
+ * Starts the built application, with the stand-in scanner, and waits until it answers.
  * @param {{ name: string, databaseUrl: string, wantedPort?: number }} what the next free port is taken; 0 for any
  * @returns {Promise<{ address: string, ended: Promise<number>, stop: () => Promise<void> }>}
  */
@@ -71,11 +96,13 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
   const pidFile = join(keptFolder, `web-${name}.pid`);
   await stopLeftover(pidFile);
   const port = await freePort(wantedPort);
+  const address = `http://127.0.0.1:${port}`;
+  const scanner = await startScanner(address);
   const server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port)], {
     cwd: web,
     detached: true,
     stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...baseEnvironment, NODE_ENV: 'production', DATABASE_URL: databaseUrl },
+    env: { ...baseEnvironment, NODE_ENV: 'production', DATABASE_URL: databaseUrl, NUVET_SCANNER: scanner.address },
   });
   writeFileSync(pidFile, String(server.pid));
   let said = '';
@@ -93,7 +120,6 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
       resolve(code);
     }),
   );
-  const address = `http://127.0.0.1:${port}`;
   for (let tries = 0; ; tries++) {
     const answers = await fetch(`${address}/api/health`).then(
       (response) => response.ok,
@@ -107,6 +133,7 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
     address,
     ended,
     async stop() {
+      scanner.stop();
       if (code !== null) return;
       server.kill('SIGTERM');
       const late = setTimeout(() => server.kill('SIGKILL'), 5000);

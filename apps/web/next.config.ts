@@ -2,8 +2,8 @@ import { fileURLToPath } from 'node:url';
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  transpilePackages: ['@nuvet/core'],
-  serverExternalPackages: ['sequelize', 'pg', 'sharp'],
+  transpilePackages: ['@nuvet/core', '@nuvet/pictures'],
+  serverExternalPackages: ['sequelize', 'pg', 'sharp', 'bmp-ts'],
   turbopack: { root: fileURLToPath(new URL('../..', import.meta.url)) },
   outputFileTracingRoot: fileURLToPath(new URL('../..', import.meta.url)),
   poweredByHeader: false,

@@ -27,11 +27,11 @@ describe('a picture that cannot be one', async () => {
       'notes.png',
       'image/png',
       async () => Buffer.from('Dear workshop, the panel is 130 mm wide.'),
-      /“notes.png” is not a PNG or JPEG picture/,
+      /“notes.png” is not a picture that Nuvet can read/,
     ],
     ['short.jpg', 'image/jpeg', async () => (await jpegOf(scan.picture, 120)).subarray(0, 9000), /“short.jpg” is damaged or was cut short/],
     ['huge.png', 'image/png', async () => hugePng(), /20000 x 20000 pixels, 400 megapixels. Nuvet takes up to 100/],
-    ['nothing.png', 'image/png', async () => Buffer.alloc(0), /“nothing.png” is not a PNG or JPEG picture/],
+    ['nothing.png', 'image/png', async () => Buffer.alloc(0), /“nothing.png” is not a picture that Nuvet can read/],
   ];
   it.each(pictures)('%s on the list of jobs: a plain message, no job made', async (name, type, bytes, message) => {
     await page.goto(address);
@@ -45,7 +45,7 @@ describe('a picture that cannot be one', async () => {
     await page.goto(`${address}/jobs/${id}?stage=bring-in`);
     await settled(page);
     await dropFile(page, 'notes.png', 'image/png', Buffer.from('no picture'));
-    await page.getByRole('alert').filter({ hasText: 'is not a PNG or JPEG picture' }).waitFor();
+    await page.getByRole('alert').filter({ hasText: 'is not a picture that Nuvet can read' }).waitFor();
     expect(await page.getByText('Bad days.png').count()).toBe(1);
     expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { pictures: [{ name: 'Bad days.png' }] } });
   });
@@ -122,8 +122,8 @@ describe('a length that cannot be one', () => {
 
   it('both ends on the same place are refused with a word', async () => {
     const state = (await json('GET', `/api/jobs/${id}`)).body as { revision: number; job: { pictures: { id: string }[] } };
-    const ends = { id: 'x', a: { x: 5, y: 5 }, b: { x: 5, y: 5 } };
-    const command = { do: 'add-mark', pictureId: state.job.pictures[0]?.id, mark: { kind: 'level', ...ends } };
+    const points = [{ x: 5, y: 5 }, { x: 5, y: 5 }]; // biome-ignore format: one line
+    const command = { do: 'add-mark', pictureId: state.job.pictures[0]?.id, mark: { kind: 'level', id: 'x', points, stated: [] } };
     const answer = await json('POST', `/api/jobs/${id}/edits`, { base: state.revision, steps: [{ step: 'do', command }] });
     expect(answer).toMatchObject({ status: 422, body: { code: 'marks-coincide' } });
   });

@@ -5,7 +5,7 @@
 import { apply, inverse, type Point } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import type { Page } from 'playwright-core';
-import { picturePlacement, type Size, type View, wholeSheet, zoomed } from '../../apps/web/src/table/view.ts';
+import { placementOf, type Size, type View, wholeSheet, zoomed } from '../../apps/web/src/table/view.ts';
 
 /** Puts a file on the page as if it were dropped there. */
 export async function dropFile(page: Page, name: string, type: string, bytes: Buffer): Promise<void> {
@@ -37,8 +37,8 @@ async function tableBox(page: Page): Promise<{ left: number; top: number } & Siz
 export async function clickInPicture(page: Page, fit: TrueUpFit, point: Point): Promise<Point> {
   const table = await tableBox(page);
   await page.keyboard.press('0');
-  let view: View = wholeSheet(fit, table);
-  const at = (): Point => apply(picturePlacement(view, fit), point);
+  let view: View = wholeSheet(fit.sheetBox, table);
+  const at = (): Point => apply(placementOf(view, fit), point);
   for (let turn = 0; turn < 3; turn++) {
     const here = { x: Math.round(at().x), y: Math.round(at().y) };
     await page.mouse.move(table.left + here.x, table.top + here.y);
@@ -50,5 +50,5 @@ export async function clickInPicture(page: Page, fit: TrueUpFit, point: Point): 
   await page.mouse.move(table.left + here.x, table.top + here.y);
   await page.mouse.down();
   await page.mouse.up();
-  return apply(inverse(picturePlacement(view, fit)), here);
+  return apply(inverse(placementOf(view, fit)), here);
 }

@@ -54,7 +54,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   await field.fill('6in');
   await field.press('Enter');
   await page.getByText('= 152.40 mm · 6 in').waitFor();
-  const known: TrueUpMark = { kind: 'known-length', id: 'known', a: clickedA, b: clickedB, mm: 152.4 };
+  const known: TrueUpMark = { kind: 'known-length', id: 'known', points: [clickedA, clickedB], stated: [152.4] };
 
   await page.getByRole('application', { name: 'Light table' }).focus();
   await page.keyboard.press('l');

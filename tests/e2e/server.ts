@@ -20,6 +20,6 @@ export async function jobWith(
   bytes: Uint8Array,
 ): Promise<{ id: string; picture: { id: string; widthPx: number; heightPx: number } }> {
   const picture = (await (await sendPicture(`${name}.png`, bytes)).json()) as { id: string; widthPx: number; heightPx: number };
-  const { body } = await json('POST', '/api/jobs', { name, pictureId: picture.id });
+  const { body } = await json('POST', '/api/jobs', { name, pictureIds: [picture.id] });
   return { id: (body as { id: string }).id, picture };
 }

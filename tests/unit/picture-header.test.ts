@@ -1,5 +1,5 @@
 /** Picture headers, of files that libvips wrote (through sharp) and of bytes laid out by the standards. */
-import { readPictureHeader, uprightSize } from '@nuvet/core/formats';
+import { isTrustworthy, readPictureHeader } from '@nuvet/core/formats';
 import { greyPicture } from '@nuvet/core/raster';
 import { jpegOf, pngOf } from '@nuvet/truth';
 import sharp from 'sharp';
@@ -17,10 +17,9 @@ describe('a picture header', () => {
       resolution: { dpi, source: 'png' },
     });
   });
-  it('of a JPEG gives density, orientation and the upright size', async () => {
+  it('of a JPEG gives density and orientation', async () => {
     const header = readPictureHeader(await jpegOf(grey, 300, 6));
     expect(header).toMatchObject({ kind: 'jpeg', widthPx: 40, heightPx: 30, orientation: 6, resolution: { dpi: 300 } });
-    expect(uprightSize(header as NonNullable<typeof header>)).toEqual({ widthPx: 30, heightPx: 40 });
   });
   it('of a plain JFIF in dots per centimetre gives dots per inch (ITU-T T.871: unit 2)', () => {
     const jfif = [0xff, 0xd8, 0xff, 0xe0, 0, 16, 0x4a, 0x46, 0x49, 0x46, 0, 1, 2, 2, 0, 100, 0, 100, 0, 0];
@@ -31,8 +30,10 @@ describe('a picture header', () => {
       resolution: { dpi: 254, source: 'jfif' },
     });
   });
-  it('without a believable density states none: one pixel a millimetre is what programs write when they know nothing', async () => {
-    expect(readPictureHeader(await pngOf(grey, null))?.resolution).toBeNull();
+  it('tells densities that programs write when they know nothing: one pixel a millimetre, 72, 96 (common practice)', async () => {
+    const written = readPictureHeader(await pngOf(grey, null))?.resolution?.dpi ?? 300;
+    for (const dpi of [written, 1, 72, 96]) expect(isTrustworthy(dpi)).toBe(false);
+    for (const dpi of [75, 100, 150, 300, 1200]) expect(isTrustworthy(dpi)).toBe(true);
   });
   it('is found in a progressive JPEG too', async () => {
     const bytes = await sharp(Buffer.from(grey.data), { raw: { width: 40, height: 30, channels: 1 } })

@@ -5,7 +5,7 @@ import { fitTrueUp } from '@nuvet/core/trueup';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { levelSize, levelsOf } from '../../apps/web/src/table/pyramid.ts';
-import { keptUnder, picturePlacement, toScreen, toSheet, wholeSheet, zoomed } from '../../apps/web/src/table/view.ts';
+import { keptUnder, placementOf, toScreen, toSheet, wholeSheet, zoomed } from '../../apps/web/src/table/view.ts';
 
 const size = { widthPx: 3000, heightPx: 2000 };
 const screen = { width: 940, height: 708 };
@@ -13,7 +13,7 @@ const screen = { width: 940, height: 708 };
 describe('the view', () => {
   it('shows the whole sheet with a margin', () => {
     const fit = fitTrueUp(size, [], 300);
-    const view = wholeSheet(fit, screen);
+    const view = wholeSheet(fit.sheetBox, screen);
     for (const corner of [
       { x: 0, y: 0 },
       { x: fit.sheetWidthMm, y: fit.sheetHeightMm },
@@ -45,14 +45,30 @@ describe('the view', () => {
     const after = fitTrueUp(
       size,
       [
-        { kind: 'known-length', id: 'a', a: { x: 0, y: 0 }, b: { x: 100, y: 0 }, mm: 900 },
-        { kind: 'level', id: 'b', a: { x: 0, y: 0 }, b: { x: 100, y: 7 } },
+        {
+          kind: 'known-length',
+          id: 'a',
+          points: [
+            { x: 0, y: 0 },
+            { x: 100, y: 0 },
+          ],
+          stated: [900],
+        },
+        {
+          kind: 'level',
+          id: 'b',
+          points: [
+            { x: 0, y: 0 },
+            { x: 100, y: 7 },
+          ],
+          stated: [],
+        },
       ],
       null,
     );
-    const view = wholeSheet(before, screen);
+    const view = wholeSheet(before.sheetBox, screen);
     const kept = keptUnder(view, before, after, size);
-    const [was, is] = [picturePlacement(view, before), picturePlacement(kept, after)];
+    const [was, is] = [placementOf(view, before), placementOf(kept, after)];
     const middle = { x: 1500, y: 1000 };
     expect(apply(is, middle).x).toBeCloseTo(apply(was, middle).x, 9);
     expect(apply(is, middle).y).toBeCloseTo(apply(was, middle).y, 9);

@@ -1,76 +1,153 @@
 /**
- * In: the words after `nuvet trace`. Out: what they ask for, or a usage error of one line.
+ * In: the words after `nuvet trace` or `nuvet true-up`. Out: what they ask for, or a usage error of one line.
  */
 import { parseArgs } from 'node:util';
 import { parseLength } from '@nuvet/core/length';
+import type { Point } from '@nuvet/core/plane';
 import type { TraceSettings } from '@nuvet/core/trace';
-import type { TrueUpMark } from '@nuvet/core/trueup';
+import { markShapes, type PullingKind, type ShapeModel, shapeModels, type TrueUpMark } from '@nuvet/core/trueup';
 
-export interface TraceRequest {
+/** How a picture is read and trued up: what both commands share. */
+export interface SizingRequest {
   readonly picture: string;
-  readonly out: readonly string[];
+  /** From 1. */
+  readonly page: number;
   readonly report: string | null;
   readonly dpi: number | null;
   readonly marks: readonly TrueUpMark[];
+  /** Null takes the recommended model. */
+  readonly model: ShapeModel | null;
+  readonly scaleCard: boolean;
+  readonly straighten: boolean;
+}
+
+export interface TraceRequest extends SizingRequest {
+  readonly out: readonly string[];
   readonly settings: TraceSettings;
+}
+
+export interface TrueUpRequest extends SizingRequest {
+  readonly out: string;
 }
 
 /** Something that the person can mend; shown as one line, exit 2. */
 export class UsageError extends Error {}
 
 export const usage = `nuvet trace PICTURE --out FILE [--out FILE ...] [--report FILE.json]
-  PICTURE                       PNG or JPEG
-  --out FILE                    .svg or .dxf; repeatable
-  --report FILE.json            sizes of all pieces, in mm
-  --dpi N                       true size from the resolution; default: what the file itself says
-  --known X1,Y1,X2,Y2=LENGTH    two marks in the picture's pixels (origin top left, a pixel's centre at +0.5) and the
-                                length between them, such as 74mm or 6in; repeatable
-  --level X1,Y1,X2,Y2           two marks that must come out horizontal; repeatable
-  --plumb X1,Y1,X2,Y2           two marks that must come out vertical; repeatable
+nuvet true-up PICTURE --out FILE.png [--report FILE.json]
+  PICTURE                       PNG, JPEG, WebP, GIF, TIFF, BMP or PDF
+  --page N                      which page of a PDF or TIFF (default 1)
+  --out FILE                    trace: .svg or .dxf, repeatable; true-up: .png, straight and at true size
+  --report FILE.json            the fit with its left-overs, and for trace the sizes of all pieces, in mm
+  --dpi N                       true size from the resolution; default: what the file itself says, if that can be
+                                trusted; for a PDF the resolution that it is drawn at (default 300)
+Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each repeatable:
+  --known X1,Y1,X2,Y2=LENGTH    two places and the length between them, such as 74mm or 6in
+  --level X1,Y1,X2,Y2           two places that must come out horizontal
+  --plumb X1,Y1,X2,Y2           two places that must come out vertical
+  --square X1,Y1,X2,Y2,X3,Y3    one leg, the corner and the other leg of a right angle
+  --frame X1,Y1,...,X4,Y4=WxH   the corners in turn of a rectangle, such as 210mmx297mm
+  --circle X,Y;X,Y;X,Y=DIAMETER three places or more on a circle's rim
+  --scale-card                  find the printed scale card and use it
+  --straighten auto             turn so that most lines lie level or plumb
+  --model auto|uniform|stretch|affine|perspective   (default auto: the plainest that explains the marks)
+Tracing:
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
   --smallest LENGTH             smaller specks and pinholes are left out (default 1mm)`;
 
 const list = { type: 'string', multiple: true } as const;
 const one = { type: 'string' } as const;
+const sizingOptions = {
+  page: one,
+  report: one,
+  dpi: one,
+  known: list,
+  level: list,
+  plumb: list,
+  square: list,
+  frame: list,
+  circle: list,
+  model: one,
+  'scale-card': { type: 'boolean' },
+  straighten: one,
+} as const;
 
-export function readArguments(words: readonly string[]): TraceRequest {
-  const { values, positionals } = parsed(words);
-  const [picture, ...more] = positionals;
-  if (!picture) throw new UsageError('name a picture: nuvet trace PICTURE --out FILE');
-  if (more.length > 0) throw new UsageError(`one picture at a time; “${more[0]}” is too much`);
-  const out = values.out ?? [];
+export function readTraceArguments(words: readonly string[]): TraceRequest {
+  const { values, positionals } = parsed(words, { ...sizingOptions, out: list, threshold: one, tolerance: one, smallest: one });
+  const out = (values.out as string[] | undefined) ?? [];
+  const sizing = sizingRequest(values, positionals, 'trace PICTURE --out FILE');
   if (out.length === 0) throw new UsageError('name a file to write: --out FILE.svg or --out FILE.dxf');
   const odd = out.find((file) => !/\.(svg|dxf)$/i.test(file));
   if (odd) throw new UsageError(`--out ${odd}: the file must end in .svg or .dxf`);
+  const word = (name: string, otherwise: string) => (values[name] as string | undefined) ?? otherwise;
   return {
-    picture,
+    ...sizing,
     out,
-    report: values.report ?? null,
-    dpi: values.dpi === undefined ? null : positive('--dpi', values.dpi),
-    marks: [
-      ...(values.known ?? []).map((word, k) => knownLength(word, k)),
-      ...(values.level ?? []).map((word, k) => ({ kind: 'level' as const, id: `level ${k + 1}`, ...ends('--level', word) })),
-      ...(values.plumb ?? []).map((word, k) => ({ kind: 'plumb' as const, id: `plumb ${k + 1}`, ...ends('--plumb', word) })),
-    ],
     settings: {
-      threshold: threshold(values.threshold ?? 'auto'),
-      toleranceMm: length('--tolerance', values.tolerance ?? '0.1mm'),
-      smallestMm: length('--smallest', values.smallest ?? '1mm', 'any'),
+      threshold: threshold(word('threshold', 'auto')),
+      toleranceMm: length('--tolerance', word('tolerance', '0.1mm')),
+      smallestMm: length('--smallest', word('smallest', '1mm'), 'any'),
     },
   };
 }
 
-function parsed(words: readonly string[]) {
+export function readTrueUpArguments(words: readonly string[]): TrueUpRequest {
+  const { values, positionals } = parsed(words, { ...sizingOptions, out: one });
+  const sizing = sizingRequest(values, positionals, 'true-up PICTURE --out FILE.png');
+  const out = values.out as string | undefined;
+  if (!out) throw new UsageError('name a file to write: --out FILE.png');
+  if (!/\.png$/i.test(out)) throw new UsageError(`--out ${out}: the file must end in .png`);
+  return { ...sizing, out };
+}
+
+type Values = Readonly<Record<string, string | boolean | (string | boolean)[] | undefined>>;
+
+function parsed(words: readonly string[], options: Record<string, { type: 'string' | 'boolean'; multiple?: boolean }>) {
   try {
-    return parseArgs({
-      args: [...words],
-      allowPositionals: true,
-      options: { out: list, report: one, dpi: one, known: list, level: list, plumb: list, threshold: one, tolerance: one, smallest: one },
-    });
+    return parseArgs({ args: [...words], allowPositionals: true, options }) as { values: Values; positionals: string[] };
   } catch (error) {
     throw new UsageError((error as Error).message.split('. ')[0]);
   }
+}
+
+function sizingRequest(values: Values, [picture, ...more]: readonly string[], form: string): SizingRequest {
+  if (!picture) throw new UsageError(`name a picture: nuvet ${form}`);
+  if (more.length > 0) throw new UsageError(`one picture at a time; “${more[0]}” is too much`);
+  const word = (name: string) => values[name] as string | undefined;
+  const all = (name: string) => (values[name] as string[] | undefined) ?? [];
+  const { straighten } = values;
+  if (straighten !== undefined && straighten !== 'auto') throw new UsageError(`--straighten ${straighten}: auto is the only way`);
+  return {
+    picture,
+    page: word('page') === undefined ? 1 : pageNumber(word('page') as string),
+    report: word('report') ?? null,
+    dpi: word('dpi') === undefined ? null : positive('--dpi', word('dpi') as string),
+    marks: [
+      ...all('known').map((w, k) => statedMark('known-length', '--known', `known ${k + 1}`, w, 'X1,Y1,X2,Y2=LENGTH')),
+      ...all('level').map((w, k) => plainMark('level', '--level', `level ${k + 1}`, w)),
+      ...all('plumb').map((w, k) => plainMark('plumb', '--plumb', `plumb ${k + 1}`, w)),
+      ...all('square').map((w, k) => plainMark('right-angle', '--square', `square ${k + 1}`, w)),
+      ...all('frame').map((w, k) => statedMark('frame', '--frame', `frame ${k + 1}`, w, 'X1,Y1,...,X4,Y4=WxH')),
+      ...all('circle').map((w, k) => statedMark('circle', '--circle', `circle ${k + 1}`, w, 'X,Y;X,Y;X,Y=DIAMETER')),
+    ],
+    model: modelNamed(word('model') ?? 'auto'),
+    scaleCard: values['scale-card'] === true,
+    straighten: straighten === 'auto',
+  };
+}
+
+function pageNumber(word: string): number {
+  const page = Number(word);
+  if (!Number.isInteger(page) || page < 1) throw new UsageError(`--page ${word}: a whole number from 1 on is needed`);
+  return page;
+}
+
+function modelNamed(word: string): ShapeModel | null {
+  if (word === 'auto') return null;
+  const found = shapeModels.find((m) => m === word);
+  if (!found) throw new UsageError(`--model ${word}: auto, ${shapeModels.join(', ')} are there`);
+  return found;
 }
 
 function positive(name: string, word: string): number {
@@ -94,20 +171,31 @@ function length(name: string, word: string, range: 'positive' | 'any' = 'positiv
   return result.mm;
 }
 
-function ends(name: string, word: string) {
-  const numbers = word.split(',').map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
-  if (numbers.length !== 4 || !numbers.every(Number.isFinite)) throw new UsageError(`${name} ${word}: four numbers X1,Y1,X2,Y2 are needed`);
-  const [ax, ay, bx, by] = numbers as [number, number, number, number];
-  return { a: { x: ax, y: ay }, b: { x: bx, y: by } };
+const inWords = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight'];
+
+/** The places of a mark, as many as its kind takes. */
+function places(kind: PullingKind, name: string, word: string): Point[] {
+  const numbers = word.split(/[,;]/).map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
+  const { least, most } = markShapes[kind];
+  const count = numbers.length / 2;
+  if (!numbers.every(Number.isFinite) || !Number.isInteger(count) || count < least || count > most) {
+    const wanted = least === most ? (inWords[2 * least] ?? String(2 * least)) : `at least ${inWords[2 * least]}`;
+    throw new UsageError(`${name} ${word}: ${wanted} numbers are needed, x and y in turn`);
+  }
+  return Array.from({ length: count }, (_, k) => ({ x: numbers[2 * k] as number, y: numbers[2 * k + 1] as number }));
 }
 
-function knownLength(word: string, k: number): TrueUpMark {
+const plainMark = (kind: PullingKind, name: string, id: string, word: string): TrueUpMark => ({
+  kind,
+  id,
+  points: places(kind, name, word),
+  stated: [],
+});
+
+function statedMark(kind: PullingKind, name: string, id: string, word: string, form: string): TrueUpMark {
   const split = word.indexOf('=');
-  if (split < 0) throw new UsageError(`--known ${word}: write X1,Y1,X2,Y2=LENGTH`);
-  return {
-    kind: 'known-length',
-    id: `known ${k + 1}`,
-    ...ends('--known', word.slice(0, split)),
-    mm: length('--known', word.slice(split + 1)),
-  };
+  if (split < 0) throw new UsageError(`${name} ${word}: write ${form}`);
+  const lengths = kind === 'frame' ? word.slice(split + 1).split(/\s*x\s*/i) : [word.slice(split + 1)];
+  if (lengths.length !== markShapes[kind].stated.length) throw new UsageError(`${name} ${word}: write ${form}`);
+  return { kind, id, points: places(kind, name, word.slice(0, split)), stated: lengths.map((l) => length(name, l)) };
 }

@@ -27,6 +27,7 @@ beforeAll(async () => {
   writeFileSync(join(folder, 'plate.png'), await pngOf(scan.picture, null));
   writeFileSync(join(folder, 'plate300.jpg'), await jpegOf(scan.picture, 300));
   writeFileSync(join(folder, 'text.png'), 'not a picture');
+  writeFileSync(join(folder, 'broken.pdf'), '%PDF-1.7 and then nothing');
   writeFileSync(join(folder, 'short.jpg'), readFileSync(join(folder, 'plate300.jpg')).subarray(0, 20_000));
   writeFileSync(
     join(folder, 'blank.png'),
@@ -79,8 +80,8 @@ describe('nuvet trace', () => {
   it.each([
     [['trace', 'plate.png', '--out', 'x.svg'], /true size is not known: add --dpi N or --known/],
     [['trace', 'gone.png', '--out', 'x.svg'], /no such file/],
-    [['trace', 'text.png', '--out', 'x.svg'], /neither a PNG nor a JPEG/],
-    [['trace', 'short.jpg', '--out', 'x.svg'], /damaged or cut short/],
+    [['trace', 'text.png', '--out', 'x.svg'], /not a picture that Nuvet can read/],
+    [['trace', 'short.jpg', '--out', 'x.svg'], /damaged or was cut short/],
     [['trace', 'blank.png', '--out', 'x.svg'], /no shape was found/],
     [['trace', 'plate.png', '--dpi', '0', '--out', 'x.svg'], /--dpi 0/],
     [['trace', 'plate.png', '--dpi', '300', '--out', 'x.pdf'], /must end in .svg or .dxf/],
@@ -92,6 +93,13 @@ describe('nuvet trace', () => {
     [['trace', 'plate.png', '--dpi', '300', '--tolerance', '0', '--out', 'x.svg'], /more than zero/],
     [['trace', 'plate.png', '--dpi', '300', '--frobnicate', '--out', 'x.svg'], /frobnicate/],
     [['trace', 'plate.png', '--dpi', '300', '--out', 'x.svg', '--out', 'none/x.dxf'], /no such folder/],
+    [['trace', 'plate.png', '--frame', '1,2,3,4,5,6,7,8=210mm', '--out', 'x.svg'], /write X1,Y1,...,X4,Y4=WxH/],
+    [['trace', 'plate.png', '--frame', '0,0,100,0,200,0,0,100=21cmx29cm', '--out', 'x.svg'], /Three corners of the frame lie in one line/],
+    [['trace', 'plate.png', '--known', '1,2,300,4=6in', '--model', 'perspective', '--out', 'x.svg'], /cannot carry it/],
+    [['trace', 'plate.png', '--scale-card', '--out', 'x.svg'], /scale card was not found/],
+    [['trace', 'plate.png', '--dpi', '300', '--page', '2', '--out', 'x.svg'], /has 1 pages; there is no page 2/],
+    [['trace', 'broken.pdf', '--out', 'x.svg'], /damaged, or is no PDF/],
+    [['true-up', 'plate.png', '--dpi', '300', '--out', 'x.svg'], /must end in .png/],
     [['tarce'], /not a command/],
   ])('%s: exit 2, one line, no file', async (words, message) => {
     const { code, out, error } = await nuvet(...words);

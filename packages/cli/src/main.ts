@@ -1,8 +1,9 @@
 /**
  * In: the command's words. Out: the exit code: 0 done, 2 something that the person can mend, said in one line.
  */
-import { readArguments, UsageError, usage } from './arguments.ts';
+import { readTraceArguments, readTrueUpArguments, UsageError, usage } from './arguments.ts';
 import { trace } from './trace.ts';
+import { trueUp } from './true-up.ts';
 
 export async function main(words: readonly string[]): Promise<number> {
   const [command, ...rest] = words;
@@ -11,12 +12,17 @@ export async function main(words: readonly string[]): Promise<number> {
     return command === undefined ? 2 : 0;
   }
   try {
-    if (command !== 'trace') throw new UsageError(`“${command}” is not a command; there is: nuvet trace PICTURE --out FILE`);
-    for (const line of await trace(readArguments(rest))) console.log(line);
+    for (const line of await done(command, rest)) console.log(line);
     return 0;
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
     console.error(`nuvet: ${error.message.replace(/\s*\n\s*/g, ' ')}`);
     return 2;
   }
+}
+
+function done(command: string, rest: readonly string[]): Promise<string[]> {
+  if (command === 'trace') return trace(readTraceArguments(rest));
+  if (command === 'true-up') return trueUp(readTrueUpArguments(rest));
+  throw new UsageError(`“${command}” is not a command; there are nuvet trace and nuvet true-up`);
 }

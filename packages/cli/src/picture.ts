@@ -1,31 +1,58 @@
 /**
- * In: a picture file. Out: its grey pixels, upright, and the resolution that the file states.
+ * In: the name of a picture file. Out: its pixels, in colour and grey, and the resolution that it states.
  */
-import { readFile } from 'node:fs/promises';
-import { readPictureHeader } from '@nuvet/core/formats';
-import { type GreyPicture, greyFromRgba } from '@nuvet/core/raster';
-import sharp from 'sharp';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type GreyPicture, greyFromRgb, greyPicture, type Pixels } from '@nuvet/core/raster';
+import { decodePicture, PictureError, readPictureFile } from '@nuvet/pictures';
 import { UsageError } from './arguments.ts';
+import { renderPdfPage } from './pdf.ts';
 
-const mostPixels = 100e6;
+export interface ReadPicture {
+  readonly grey: GreyPicture;
+  readonly pixels: Pixels;
+  /** Null where the file states none, or one that cannot be trusted. */
+  readonly dpi: number | null;
+}
 
-export async function readPicture(file: string): Promise<{ picture: GreyPicture; dpi: number | null }> {
+/**
+ * @param page of a PDF or TIFF, from 1
+ * @param pdfDpi the resolution that a PDF is drawn at
+ * @throws UsageError where the file cannot be used
+ */
+export async function readPicture(file: string, page: number, pdfDpi: number): Promise<ReadPicture> {
   const bytes = await readFile(file).catch((error: NodeJS.ErrnoException) => {
     throw new UsageError(`${file}: ${error.code === 'ENOENT' ? 'there is no such file' : 'cannot be read'}`);
   });
-  const header = readPictureHeader(bytes);
-  if (!header) throw new UsageError(`${file}: is neither a PNG nor a JPEG picture`);
-  if (header.widthPx * header.heightPx > mostPixels) {
-    throw new UsageError(`${file}: ${header.widthPx} x ${header.heightPx} pixels are too many; 100 megapixels at most`);
+  if (bytes.subarray(0, 1024).includes('%PDF-')) return fromPdf(file, bytes, page, pdfDpi);
+  return decoded(file, file, page);
+}
+
+async function fromPdf(file: string, bytes: Buffer, page: number, dpi: number): Promise<ReadPicture> {
+  const png = await renderPdfPage(file, bytes, page, dpi);
+  const folder = await mkdtemp(join(tmpdir(), 'nuvet-pdf-'));
+  try {
+    const part = join(folder, 'page.png');
+    await writeFile(part, png);
+    return { ...(await decoded(part, file, 1)), dpi };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
   }
-  const { data, info } = await sharp(bytes, { limitInputPixels: mostPixels, failOn: 'truncated' })
-    .rotate()
-    .toColourspace('srgb')
-    .ensureAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true })
-    .catch(() => {
-      throw new UsageError(`${file}: the picture is damaged or cut short`);
-    });
-  return { picture: greyFromRgba(data, info.width, info.height), dpi: header.resolution?.dpi ?? null };
+}
+
+async function decoded(file: string, name: string, page: number): Promise<ReadPicture> {
+  try {
+    const { kind, resolution } = await readPictureFile(file, name, page - 1);
+    const { data, width, height } = await decodePicture(file, kind, name, page - 1, 3);
+    const { grey, isGrey } = greyFromRgb(data, width, height);
+    return {
+      grey: greyPicture(grey, width, height),
+      pixels: { width, height, grey, colour: isGrey ? null : data },
+      dpi: resolution?.trusted ? resolution.dpi : null,
+    };
+  } catch (error) {
+    if (error instanceof PictureError) throw new UsageError(`${name}: ${error.message.replace(/^“[^”]*” /, '')}`);
+    throw error;
+  }
 }

@@ -6,16 +6,47 @@ import type { TrueUpFit } from '@nuvet/core/trueup';
 
 const degrees = (angle: number): number => (angle * 180) / Math.PI;
 
-export function reportOn(fit: TrueUpFit, pieces: readonly Piece[], threshold: number) {
+export function reportOnFit(fit: TrueUpFit) {
+  const { a, b, c, d, e, f, g, h, i } = fit.projection;
   return {
+    model: fit.model,
+    recommended: fit.recommended,
+    carried: fit.carried,
+    reason: fit.reason,
     mmPerPixel: fit.mmPerPx,
-    scaleFrom: fit.model === 'uniform' ? 'known lengths' : 'resolution',
+    mmPerPixelAlong: fit.mmPerPxAlong,
+    scaleFrom: fit.model === 'resolution' ? 'resolution' : 'marks',
     rotationDegrees: degrees(fit.turn),
-    leftOvers: fit.leftOvers.map((l) =>
-      l.kind === 'known-length'
-        ? { mark: l.id, statedMm: l.statedMm, measuredMm: l.measuredMm, offMm: l.offMm, offPercent: l.offPercent }
-        : { mark: l.id, offDegrees: degrees(l.offAngle), offMm: l.offMm },
-    ),
+    /** Rows of the matrix that takes (x, y, 1) in pixels to the sheet in mm. */
+    matrix: [
+      [a, c, e],
+      [b, d, f],
+      [g, h, i],
+    ],
+    noisePixels: fit.noisePx,
+    standardErrorPercent: 100 * fit.scaleError,
+    expect: fit.expect,
+    leftOvers: fit.leftOvers.map((l) => ({
+      mark: l.id,
+      offMm: l.offMm,
+      ...(l.offAngle === null ? {} : { offDegrees: degrees(l.offAngle) }),
+      ...(l.parts[0] && l.parts.length === 1
+        ? { statedMm: l.parts[0].statedMm, measuredMm: l.parts[0].measuredMm, offPercent: l.parts[0].offPercent }
+        : {}),
+      ...(l.parts.length > 1 ? { parts: l.parts } : {}),
+      pulls: l.pull,
+      setAside: l.isSetAside,
+    })),
+    suspects: [
+      ...fit.slips.map((s) => ({ mark: s.id, looksLike: s.looksLike, likelyMm: s.mendedMm })),
+      ...fit.suspects.map((s) => ({ mark: s.id, chance: s.chance })),
+    ],
+  };
+}
+
+export function reportOnPieces(fit: TrueUpFit, pieces: readonly Piece[], threshold: number) {
+  return {
+    ...reportOnFit(fit),
     threshold,
     pieces: pieces.map((piece) => {
       const m = measuresOf(piece);

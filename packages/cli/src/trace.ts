@@ -4,42 +4,40 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
-import { overallBox, traceOnSheet } from '@nuvet/core/job';
+import { newPicture, overallBox, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
 import { heightOf, widthOf } from '@nuvet/core/plane';
+import { greyPicture } from '@nuvet/core/raster';
 import { tracePicture } from '@nuvet/core/trace';
-import { fitTrueUp, TrueUpError, type TrueUpFit } from '@nuvet/core/trueup';
 import { type TraceRequest, UsageError } from './arguments.ts';
-import { readPicture } from './picture.ts';
-import { reportOn } from './report.ts';
+import { fitted, warningsOn } from './fitting.ts';
+import { flattened } from './flat-picture.ts';
+import { reportOnPieces } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export async function trace(request: TraceRequest): Promise<string[]> {
-  const { picture, dpi } = await readPicture(request.picture);
-  const size = { widthPx: picture.width, heightPx: picture.height };
-  const fit = fitted(size, request, dpi);
-  if (fit.model === 'unsized') {
-    throw new UsageError('the true size is not known: add --dpi N or --known X1,Y1,X2,Y2=LENGTH');
-  }
-  const traced = tracePicture(picture, fit.mmPerPx, request.settings);
+  const { picture, fit } = await fitted(request);
+  const { width: widthPx, height: heightPx } = picture.grey;
+  const asPicture = newPicture({ id: randomUUID(), name: basename(request.picture), widthPx, heightPx, resolution: null });
+  // Under perspective the picture is laid flat first; else it is traced as it is and its outlines are moved.
+  const flat = fit.model === 'perspective' ? flattened(picture.pixels, fit) : null;
+  const grey = flat ? greyPicture(flat.pixels.grey, flat.pixels.width, flat.pixels.height) : picture.grey;
+  const surface: Pick<Surface, 'toSheet' | 'mmPerPx'> = flat?.plan ?? {
+    ...surfaceOf(asPicture, null),
+    toSheet: fit.toSheet,
+    mmPerPx: fit.mmPerPx,
+  };
+  const traced = tracePicture(grey, surface.mmPerPx, request.settings);
   if (traced.pieces.length === 0) {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
-  const asPicture = { id: randomUUID(), name: basename(request.picture), ...size, resolution: null, opacity: 1, marks: [] };
-  const { pieces, threshold } = traceOnSheet(asPicture, request.settings, traced, fit);
+  const { pieces, threshold } = traceOnSheet(asPicture, request.settings, traced, surface, fit);
   const title = basename(request.picture).replace(/\.[^.]+$/, '');
-  const files = new Map(request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]));
-  if (request.report) files.set(request.report, `${JSON.stringify(reportOn(fit, pieces, threshold), null, 2)}\n`);
+  const files = new Map<string, string>(
+    request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
+  );
+  if (request.report) files.set(request.report, `${JSON.stringify(reportOnPieces(fit, pieces, threshold), null, 2)}\n`);
   await writeWholeFiles(files);
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';
-  return [...files.keys()].map((file) => `${file}: ${pieces.length} pieces, ${overall}`);
-}
-
-function fitted(size: { widthPx: number; heightPx: number }, request: TraceRequest, fileDpi: number | null): TrueUpFit {
-  try {
-    return fitTrueUp(size, request.marks, request.dpi ?? fileDpi);
-  } catch (error) {
-    if (error instanceof TrueUpError) throw new UsageError(error.message);
-    throw error;
-  }
+  return [...[...files.keys()].map((file) => `${file}: ${pieces.length} pieces, ${overall}`), ...warningsOn(fit).map((w) => `look: ${w}`)];
 }

@@ -5,7 +5,7 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { UsageError } from './arguments.ts';
 
-export async function writeWholeFiles(files: ReadonlyMap<string, string>): Promise<void> {
+export async function writeWholeFiles(files: ReadonlyMap<string, string | Uint8Array>): Promise<void> {
   const parts = [...files].map(([file, content]) => ({ file, part: `${file}.${process.pid}.part`, content }));
   try {
     for (const { file, part, content } of parts) {

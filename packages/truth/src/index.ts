@@ -1,8 +1,10 @@
+export { onScaleCard, squaredPrint } from './card-scene.ts';
 export { type Deviation, deviationOf } from './deviation.ts';
 export { fullSheetScene, plateScene, smoothScene, starScene, straightScene } from './figures.ts';
 export { type DemoJob, demoJobs } from './heron-lane/demo-jobs.ts';
 export { paperRule } from './paper-rule.ts';
-export { jpegOf, pngOf } from './picture-file.ts';
+export { type Photo, type PhotoSettings, photographScene } from './photo.ts';
+export { jpegOf, pngOf, tiffOf } from './picture-file.ts';
 export { type Random, randomFrom } from './random.ts';
 export { type Scan, type ScanSettings, scanScene } from './scan.ts';
 export { movedPiece, piece, type Scene, type ScenePiece } from './scene.ts';

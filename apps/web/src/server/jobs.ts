@@ -70,16 +70,16 @@ export async function listJobs(person: Person): Promise<JobSummary[]> {
   });
 }
 
-/** A new job, with the picture that it starts from if there is one. */
-export async function makeJob(person: Person, name: string, pictureId: string | null): Promise<string> {
+/** A new job, with the pictures that it starts from, side by side. */
+export async function makeJob(person: Person, name: string, pictureIds: readonly string[]): Promise<string> {
   const { sequelize, JobRow } = models();
   return sequelize.transaction(async (transaction) => {
     const row = await JobRow.create({ workshopId: person.workshopId, document: emptyJob(name) }, { transaction });
-    if (pictureId) {
+    for (const pictureId of pictureIds) {
       const picture = await pictureOf(person, pictureId);
       await applyStep(person, row, { step: 'do', command: { do: 'bring-in', picture } }, transaction);
-      await row.save({ transaction });
     }
+    if (pictureIds.length > 0) await row.save({ transaction });
     return row.id;
   });
 }
@@ -125,7 +125,7 @@ async function applyStep(
   const { JobEditRow } = models();
   const at = { jobId: row.id };
   if (step.step === 'do') {
-    const result = doCommand(row.document, await checked(person, row.id, step.command, transaction));
+    const result = doCommand(jobSchema.parse(row.document), await checked(person, row.id, step.command, transaction));
     if (!result) return;
     await JobEditRow.destroy({ where: { ...at, seq: { [Op.gt]: row.cursor } }, transaction });
     row.cursor += 1;
@@ -136,7 +136,8 @@ async function applyStep(
   const seq = step.step === 'undo' ? row.cursor : row.cursor + 1;
   const edit = await JobEditRow.findOne({ where: { ...at, seq }, transaction });
   if (!edit) throw new Problem(422, 'no-more-steps', `There is nothing more to ${step.step}.`);
-  row.document = step.step === 'undo' ? undone(row.document, edit) : redone(row.document, edit);
+  // Edits from before a document's version are brought up to it again.
+  row.document = jobSchema.parse(step.step === 'undo' ? undone(row.document, edit) : redone(row.document, edit));
   row.cursor += step.step === 'undo' ? -1 : 1;
 }
 

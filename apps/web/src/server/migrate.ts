@@ -5,9 +5,13 @@ import { type QueryInterface, QueryTypes } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { database } from './database.ts';
 import * as firstTables from './migrations/first-tables.ts';
+import * as workingCopies from './migrations/working-copies.ts';
 
 /** In order; a name never changes once it has landed. */
-const migrations: { name: string; up: (tables: QueryInterface) => Promise<void> }[] = [{ name: '001-first-tables', up: firstTables.up }];
+const migrations: { name: string; up: (tables: QueryInterface) => Promise<void> }[] = [
+  { name: '001-first-tables', up: firstTables.up },
+  { name: '002-working-copies', up: workingCopies.up },
+];
 
 /** A number of our own for the database's advisory lock, so that two starts at once do not both migrate. */
 const migrationLock = 7_262_001;

@@ -2,7 +2,8 @@
  * The tables as Sequelize models. What a job holds is its document (see docs/job-format.md); the edits beside it let
  * undo reach back to the job's beginning.
  */
-import type { Edit, Job } from '@nuvet/core/job';
+import type { Edit, Job, Picture } from '@nuvet/core/job';
+import type { PictureKind } from '@nuvet/pictures';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 import { database } from './database.ts';
 
@@ -32,11 +33,17 @@ export class PictureRow extends Model<InferAttributes<PictureRow>, InferCreation
   /** Null until a job takes the picture in. */
   declare jobId: CreationOptional<string | null>;
   declare name: string;
-  declare kind: 'png' | 'jpeg';
+  declare kind: PictureKind;
+  /** Of a file with several, from 0. */
+  declare page: CreationOptional<number>;
+  /** A working copy's original, and the fit that it was made for. */
+  declare originalId: CreationOptional<string | null>;
+  declare workingKey: CreationOptional<string | null>;
   declare widthPx: number;
   declare heightPx: number;
   declare resolutionDpi: number | null;
-  declare resolutionSource: 'png' | 'jfif' | 'exif' | null;
+  declare resolutionSource: NonNullable<Picture['resolution']>['source'] | null;
+  declare resolutionTrusted: CreationOptional<boolean>;
   declare byteLength: number;
   declare createdAt: CreationOptional<Date>;
 }
@@ -99,6 +106,10 @@ export function models() {
         heightPx: needed(DataTypes.INTEGER),
         resolutionDpi: DataTypes.DOUBLE,
         resolutionSource: DataTypes.TEXT,
+        resolutionTrusted: { ...needed(DataTypes.BOOLEAN), defaultValue: true },
+        page: { ...needed(DataTypes.INTEGER), defaultValue: 0 },
+        originalId: DataTypes.UUID,
+        workingKey: DataTypes.TEXT,
         byteLength: needed(DataTypes.INTEGER),
         createdAt: DataTypes.DATE,
       },

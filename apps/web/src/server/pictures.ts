@@ -3,17 +3,25 @@
  * tiles; and their grey pixels for tracing.
  */
 import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdtemp, open, rm, stat } from 'node:fs/promises';
+import { mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as WebStream } from 'node:stream/web';
-import { headerBytes, type PictureHeader, readPictureHeader, uprightSize } from '@nuvet/core/formats';
-import type { Picture } from '@nuvet/core/job';
+import { newPicture, type Picture } from '@nuvet/core/job';
 import { greyFromRgba } from '@nuvet/core/raster';
+import {
+  type Decoded,
+  decodePicture,
+  mostPixels,
+  PictureError,
+  type PictureFile,
+  type PictureKind,
+  readPictureFile,
+} from '@nuvet/pictures';
 import pLimit from 'p-limit';
-import { Op, type Transaction } from 'sequelize';
+import { type CreationAttributes, Op, type Transaction } from 'sequelize';
 import sharp from 'sharp';
 import { levelsOf } from '../table/pyramid.ts';
 import { owned, type Person } from './access.ts';
@@ -21,21 +29,27 @@ import { models, type PictureRow } from './models.ts';
 import { Problem } from './problem.ts';
 import { tileRowsOf } from './tiles.ts';
 
-const mostPixels = 100e6;
 const mostBytes = 400e6;
 const chunkBytes = 1 << 20;
 /** Pictures are worked on one after the other: each may take several hundred megabytes of memory. */
 const oneAtATime = pLimit(1);
 
-const asPicture = (row: PictureRow): Picture => ({
-  id: row.id,
-  name: row.name,
-  widthPx: row.widthPx,
-  heightPx: row.heightPx,
-  resolution: row.resolutionDpi && row.resolutionSource ? { dpi: row.resolutionDpi, source: row.resolutionSource } : null,
-  opacity: 1,
-  marks: [],
-});
+/** How a picture comes: which page of a file, and the resolution where whoever sends it knows it better than the file. */
+export interface Coming {
+  readonly name: string;
+  readonly page: number;
+  readonly resolution: { readonly dpi: number; readonly source: 'pdf' | 'scanner' } | null;
+}
+
+const asPicture = ({
+  id,
+  name,
+  widthPx,
+  heightPx,
+  resolutionDpi: dpi,
+  resolutionSource: source,
+  resolutionTrusted: trusted,
+}: PictureRow): Picture => newPicture({ id, name, widthPx, heightPx, resolution: dpi && source ? { dpi, source, trusted } : null });
 
 async function rowOf(person: Person, id: string): Promise<PictureRow> {
   return owned(person, await models().PictureRow.findByPk(id), 'picture');
@@ -50,20 +64,33 @@ export async function adoptPicture(id: string, jobId: string, transaction: Trans
 
 /**
  * Takes a picture in: streams it to disk, checks header and every pixel, keeps bytes and tiles.
- * @throws Problem 415 no PNG or JPEG; 413 too large; 422 damaged
+ * @throws Problem 415 no picture; 413 too large; 422 damaged, or no such page
  */
-export async function receivePicture(person: Person, name: string, body: WebStream<Uint8Array> | null): Promise<Picture> {
+export async function receivePicture(person: Person, coming: Coming, body: WebStream<Uint8Array> | null): Promise<Picture> {
   if (!body) throw new Problem(400, 'no-bytes', 'No picture came with the request.');
   const folder = await mkdtemp(join(tmpdir(), 'nuvet-picture-'));
   const file = join(folder, 'picture');
   try {
     await forgetStrays(person);
     await pipeline(Readable.fromWeb(body), limitedTo(mostBytes), createWriteStream(file));
-    const header = await checkedHeader(file, name);
-    return await oneAtATime(() => keep(person, name, file, header));
+    const found = await readPictureFile(file, coming.name, coming.page).catch(asProblem);
+    return await oneAtATime(() => keep(person, coming, file, found));
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+const statuses: Record<PictureError['code'], number> = {
+  'no-picture': 415,
+  'too-many-pixels': 413,
+  empty: 422,
+  damaged: 422,
+  'no-such-page': 422,
+};
+
+function asProblem(error: unknown): never {
+  if (error instanceof PictureError) throw new Problem(statuses[error.code], error.code, error.message);
+  throw error;
 }
 
 /** Pictures that no job has taken in within a day are let go. */
@@ -86,81 +113,50 @@ function limitedTo(most: number): Transform {
   });
 }
 
-async function checkedHeader(file: string, name: string): Promise<PictureHeader> {
-  const handle = await open(file);
-  const start = Buffer.alloc(headerBytes);
-  const { bytesRead } = await handle.read(start, 0, headerBytes, 0).finally(() => handle.close());
-  const header = readPictureHeader(start.subarray(0, bytesRead));
-  if (!header)
-    throw new Problem(415, 'no-picture', `“${name}” is not a PNG or JPEG picture. Save it as one of these and bring it in again.`);
-  const { widthPx, heightPx } = header;
-  if (widthPx * heightPx > mostPixels) {
-    const megapixels = Math.round((widthPx * heightPx) / 1e6);
-    throw new Problem(
-      413,
-      'too-many-pixels',
-      `“${name}” has ${widthPx} x ${heightPx} pixels, ${megapixels} megapixels. Nuvet takes up to 100: scan it at a lower resolution, or cut it in parts.`,
-    );
-  }
-  if (widthPx < 2 || heightPx < 2) throw new Problem(422, 'empty', `“${name}” has no pixels to speak of (${widthPx} x ${heightPx}).`);
-  return header;
+async function keep(person: Person, coming: Coming, file: string, { kind, resolution }: PictureFile): Promise<Picture> {
+  const decoded = await decodePicture(file, kind, coming.name, coming.page, 3).catch(asProblem);
+  const stated = coming.resolution ? { ...coming.resolution, trusted: true } : resolution;
+  const row = {
+    workshopId: person.workshopId,
+    name: coming.name,
+    kind,
+    page: coming.page,
+    resolutionDpi: stated?.dpi ?? null,
+    resolutionSource: stated?.source ?? null,
+    resolutionTrusted: stated?.trusted ?? true,
+    byteLength: (await stat(file)).size,
+  };
+  return asPicture(await stored(row, decoded, createReadStream(file, { highWaterMark: chunkBytes })));
 }
 
-async function keep(person: Person, name: string, file: string, header: PictureHeader): Promise<Picture> {
+/** A picture's row, its bytes and its tiles, all or none. */
+async function stored(
+  values: Omit<CreationAttributes<PictureRow>, 'widthPx' | 'heightPx'>,
+  decoded: Decoded,
+  bytes: AsyncIterable<Buffer> | Iterable<Buffer>,
+): Promise<PictureRow> {
   const { sequelize, PictureRow: Pictures, PictureChunkRow, PictureTileRow } = models();
-  const decoded = await decode(file, name, 3);
   return sequelize.transaction(async (transaction) => {
-    const row = await Pictures.create(
-      {
-        workshopId: person.workshopId,
-        name,
-        kind: header.kind,
-        ...uprightSize(header),
-        resolutionDpi: header.resolution?.dpi ?? null,
-        resolutionSource: header.resolution?.source ?? null,
-        byteLength: (await stat(file)).size,
-      },
-      { transaction },
-    );
+    const row = await Pictures.create({ ...values, widthPx: decoded.width, heightPx: decoded.height } as CreationAttributes<PictureRow>, {
+      transaction,
+    });
     let seq = 0;
-    for await (const bytes of createReadStream(file, { highWaterMark: chunkBytes })) {
-      await PictureChunkRow.create({ pictureId: row.id, seq: seq++, bytes }, { transaction });
-    }
+    for await (const part of bytes) await PictureChunkRow.create({ pictureId: row.id, seq: seq++, bytes: part }, { transaction });
     for await (const tiles of tileRowsOf(decoded)) {
       await PictureTileRow.bulkCreate(
         tiles.map((tile) => ({ pictureId: row.id, ...tile })),
         { transaction },
       );
     }
-    return asPicture(row);
+    return row;
   });
-}
-
-export interface Decoded {
-  readonly data: Buffer;
-  readonly width: number;
-  readonly height: number;
-  readonly channels: 3 | 4;
-}
-
-/** All pixels, upright, in sRGB: three channels over white, or four. @throws Problem 422 where the file is damaged */
-async function decode(source: string | Buffer, name: string, channels: 3 | 4): Promise<Decoded> {
-  const upright = sharp(source, { limitInputPixels: mostPixels, failOn: 'truncated' }).rotate().toColourspace('srgb');
-  const wanted = channels === 3 ? upright.flatten({ background: '#ffffff' }).removeAlpha() : upright.ensureAlpha();
-  const { data, info } = await wanted
-    .raw()
-    .toBuffer({ resolveWithObject: true })
-    .catch(() => {
-      throw new Problem(422, 'damaged', `“${name}” is damaged or was cut short: it ends before the picture does. Copy or scan it again.`);
-    });
-  return { data, width: info.width, height: info.height, channels };
 }
 
 /** The bytes as they came, a chunk at a time. */
 export async function bytesOf(
   person: Person,
   id: string,
-): Promise<{ kind: 'png' | 'jpeg'; name: string; byteLength: number; stream: Readable }> {
+): Promise<{ kind: PictureKind; page: number; name: string; byteLength: number; stream: Readable }> {
   const row = await rowOf(person, id);
   async function* chunks() {
     for (let seq = 0; ; seq++) {
@@ -169,17 +165,87 @@ export async function bytesOf(
       yield chunk.bytes;
     }
   }
-  return { kind: row.kind, name: row.name, byteLength: row.byteLength, stream: Readable.from(chunks()) };
+  return { kind: row.kind, page: row.page, name: row.name, byteLength: row.byteLength, stream: Readable.from(chunks()) };
+}
+
+async function pixelsOf(person: Person, id: string, channels: 3 | 4): Promise<Decoded> {
+  const { name, kind, page, stream } = await bytesOf(person, id);
+  const parts: Buffer[] = [];
+  for await (const part of stream) parts.push(part);
+  return decodePicture(Buffer.concat(parts), kind, name, page, channels).catch(asProblem);
 }
 
 /** The picture's grey pixels, one byte each, rows from the top. */
 export async function greyOf(person: Person, id: string): Promise<Uint8Array> {
   return oneAtATime(async () => {
-    const { name, stream } = await bytesOf(person, id);
-    const parts: Buffer[] = [];
-    for await (const part of stream) parts.push(part);
-    const { data, width, height } = await decode(Buffer.concat(parts), name, 4);
+    const { data, width, height } = await pixelsOf(person, id, 4);
     return greyFromRgba(data, width, height).data;
+  });
+}
+
+/** The picture's colours over white: red, green, blue, rows from the top. */
+export const coloursOf = (person: Person, id: string): Promise<Uint8Array> => oneAtATime(async () => (await pixelsOf(person, id, 3)).data);
+
+/** A working copy of a picture, made for one true-up fit, by the fit's key; null where there is none. */
+export async function workingCopyOf(person: Person, id: string, key: string): Promise<string | null> {
+  await rowOf(person, id);
+  const row = await models().PictureRow.findOne({ where: { originalId: id, workingKey: key } });
+  return row?.id ?? null;
+}
+
+const mostWorkingCopies = 3;
+
+/**
+ * Keeps a working copy: raw pixels, one or three bytes each. The oldest copies of the picture go.
+ * @throws Problem 400 where the bytes are not width x height x channels
+ */
+export async function keepWorkingCopy(
+  person: Person,
+  id: string,
+  key: string,
+  size: { width: number; height: number; channels: 1 | 3 },
+  body: WebStream<Uint8Array> | null,
+): Promise<string> {
+  const original = await rowOf(person, id);
+  const wanted = size.width * size.height * size.channels;
+  if (!body || size.width * size.height > mostPixels) throw new Problem(400, 'not-understood', 'This is no working copy.');
+  const parts: Buffer[] = [];
+  await pipeline(Readable.fromWeb(body), limitedTo(wanted), async (source) => {
+    for await (const part of source) parts.push(part as Buffer);
+  });
+  const raw = Buffer.concat(parts);
+  if (raw.length !== wanted) throw new Problem(400, 'not-understood', 'The working copy is not whole.');
+  return oneAtATime(async () => {
+    const there = await workingCopyOf(person, id, key);
+    if (there) return there;
+    const opened = () => sharp(raw, { raw: { width: size.width, height: size.height, channels: size.channels }, limitInputPixels: false });
+    const data = size.channels === 3 ? raw : await opened().toColourspace('srgb').removeAlpha().raw().toBuffer();
+    const png = await opened().png({ compressionLevel: 2 }).toBuffer();
+    const chunks = Array.from({ length: Math.ceil(png.length / chunkBytes) }, (_, k) => png.subarray(k * chunkBytes, (k + 1) * chunkBytes));
+    const row = await stored(
+      {
+        workshopId: person.workshopId,
+        jobId: original.jobId,
+        originalId: id,
+        workingKey: key,
+        name: original.name,
+        kind: 'png',
+        page: 0,
+        resolutionDpi: null,
+        resolutionSource: null,
+        resolutionTrusted: true,
+        byteLength: png.length,
+      },
+      { data, width: size.width, height: size.height, channels: 3 },
+      chunks,
+    );
+    const copies = await models().PictureRow.findAll({
+      where: { originalId: id },
+      order: [['createdAt', 'DESC']],
+      offset: mostWorkingCopies,
+    });
+    for (const copy of copies) await copy.destroy();
+    return row.id;
   });
 }
 

@@ -41,3 +41,13 @@ export function uuidOf(params: Asked['params'], name: string): string {
   if (!parsed.success) throw new Problem(404, 'not-there', 'There is nothing at this address.');
   return parsed.data;
 }
+
+/** Raw pixels of a picture, which never change. */
+export const pixelResponse = (pixels: Uint8Array): Response =>
+  new Response(pixels as Uint8Array<ArrayBuffer>, {
+    headers: {
+      'Content-Type': 'application/octet-stream',
+      'Content-Length': String(pixels.length),
+      'Cache-Control': 'private, max-age=31536000, immutable',
+    },
+  });

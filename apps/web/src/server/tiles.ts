@@ -2,9 +2,9 @@
  * In: a picture's pixels. Out: its tiles at every level, each level half the one below, down to a single tile.
  * A tile reaches one pixel over its neighbours to the right and below, so that no seam shows when it is drawn turned.
  */
+import type { Decoded } from '@nuvet/pictures';
 import sharp from 'sharp';
 import { levelSize, levelsOf, tileSize } from '../table/pyramid.ts';
-import type { Decoded } from './pictures.ts';
 
 export interface Tile {
   readonly level: number;

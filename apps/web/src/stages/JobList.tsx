@@ -19,9 +19,9 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { z } from 'zod';
 import type { JobSummary } from '@/server/jobs';
-import { PictureDrop } from '@/ui/PictureDrop';
 import { ask } from '@/ui/requests';
 import { colours } from '@/ui/theme';
+import { Incoming } from './bring-in/Incoming';
 import { waysOfMaking } from './ways';
 
 const madeSchema = z.object({ id: z.uuid() });
@@ -39,11 +39,16 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
   const [leaving, setLeaving] = useState<JobSummary | null>(null);
   return (
     <Box sx={{ height: '100vh' }}>
-      <PictureDrop
-        invitation="Drop the picture to start a new job"
-        onPicture={async (picture) => {
-          const { id } = await ask('POST', '/api/jobs', madeSchema, { name: nameFrom(picture.name), pictureId: picture.id });
-          router.push(`/jobs/${id}?stage=true-up`);
+      <Incoming
+        invitation="Drop to start a new job"
+        onBrought={async ({ pictures, drawings }) => {
+          const name = nameFrom((pictures[0] ?? drawings[0])?.name ?? '');
+          const { id } = await ask('POST', '/api/jobs', madeSchema, { name, pictureIds: pictures.map((p) => p.id) });
+          if (drawings.length > 0) {
+            const steps = drawings.map((drawing) => ({ step: 'do', command: { do: 'bring-in-drawing', drawing } }));
+            await ask('POST', `/api/jobs/${id}/edits`, z.unknown(), { base: 1, steps, wanted: false });
+          }
+          router.push(`/jobs/${id}?stage=${pictures.length > 0 ? 'true-up' : 'bring-in'}`);
         }}
       >
         {({ choose, busy, news }) => (
@@ -89,13 +94,13 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                   }}
                 >
                   <AddPhotoAlternateOutlined sx={{ fontSize: 40, mx: 'auto' }} />
-                  <Typography>Drop a PNG or JPEG anywhere on this page, or click here to choose one.</Typography>
+                  <Typography>Drop a picture, PDF, SVG or DXF anywhere on this page, or click here to choose one.</Typography>
                 </Box>
               </Box>
             </Box>
           </Box>
         )}
-      </PictureDrop>
+      </Incoming>
       <DeleteJob
         job={leaving}
         onDone={(deleted) => {

@@ -6,17 +6,17 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { fitOf, type Picture } from '@nuvet/core/job';
+import { keptPieces, type Picture, piecesOf, sheetBoxOf } from '@nuvet/core/job';
 import dynamic from 'next/dynamic';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
 import { RuleBar } from '@/table/RuleBar';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { wholeSheet } from '@/table/view';
-import { PictureDrop, type PictureDropState } from '@/ui/PictureDrop';
 import { colours } from '@/ui/theme';
 import { BringIn } from './bring-in/BringIn';
+import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { createJobStore, JobStoreContext, useJob } from './job-store';
 import { MakeReady } from './make-ready/MakeReady';
 import { Prove } from './prove/Prove';
@@ -28,11 +28,11 @@ import { TrueUp } from './true-up/TrueUp';
 // The canvas library reaches for the browser as soon as it is loaded.
 const LightTable = dynamic(() => import('@/table/LightTable'), { ssr: false });
 
-export function JobPage({ opened }: { opened: OpenedJob }) {
+export function JobPage({ opened, scannerService }: { opened: OpenedJob; scannerService: string | null }) {
   const [store] = useState(() => createJobStore(opened));
   return (
     <JobStoreContext value={store}>
-      <Bench />
+      <Bench scannerService={scannerService} />
     </JobStoreContext>
   );
 }
@@ -47,39 +47,93 @@ function useStage(picture: Picture | null): [StageName, (stage: StageName) => vo
   useEffect(() => {
     const asked = stageInAddress();
     if (asked) setStage(asked);
-    setTable({ view: null, selectedEnd: null, selectedPiece: null, hoveredPiece: null, preview: null, asked: null, opacity: null });
+    setTable({
+      view: null,
+      activeId: null,
+      selected: null,
+      selectedPiece: null,
+      hoveredPiece: null,
+      preview: null,
+      asked: null,
+      opacity: null,
+      asPhotographed: false,
+      peeked: null,
+    });
     takeTool(null);
   }, []);
   const go = (next: StageName) => {
     setStage(next);
     takeTool(null);
-    setTable({ hoveredPiece: null, selectedPiece: null, selectedEnd: null });
+    setTable({ hoveredPiece: null, selectedPiece: null, selected: null });
     // Kept in the address, so that a reload comes back to it.
     window.history.replaceState(null, '', `?stage=${next}`);
   };
   return [stage, go];
 }
 
-function Bench() {
-  const picture = useJob((s) => s.job.pictures[0] ?? null);
+/** A key that is held this long only peeks. */
+const holdMs = 350;
+
+/** H hides or shows the picture that is worked on; held, only until it is let go. */
+function useHidingKey(picture: Picture | null): void {
+  const run = useJob((s) => s.run);
+  const pressedAt = useRef<number | null>(null);
+  useHotkeys(
+    'h',
+    (event) => {
+      if (!picture || event.repeat || pressedAt.current !== null) return;
+      pressedAt.current = performance.now();
+      setTable({ peeked: picture.id });
+    },
+    { keydown: true, keyup: false },
+  );
+  useHotkeys(
+    'h',
+    () => {
+      const since = pressedAt.current;
+      pressedAt.current = null;
+      setTable({ peeked: null });
+      if (picture && since !== null && performance.now() - since < holdMs) {
+        run({ do: 'change-picture', pictureId: picture.id, change: { hidden: !picture.hidden } });
+      }
+    },
+    { keydown: false, keyup: true },
+  );
+}
+
+function Bench({ scannerService }: { scannerService: string | null }) {
+  const job = useJob((s) => s.job);
+  const activeId = useTable((s) => s.activeId);
+  const preview = useTable((s) => s.preview);
+  const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0] ?? null;
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
   const [stage, onStage] = useStage(picture);
+  const hasWork = picture !== null || job.drawings.length > 0;
+  const pieces = useMemo(() => {
+    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings: job.drawings });
+    const all = { trace: preview ?? job.trace, drawings: job.drawings };
+    return stage === 'trace' ? piecesOf(all) : keptPieces(all);
+  }, [stage, preview, job.trace, job.drawings]);
   useHotkeys('mod+z', undo, { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', redo, { preventDefault: true });
   useHotkeys('1,2,3,4,5', (_, { keys }) => {
     const wanted = stages[Number(keys?.join('')) - 1];
-    if (wanted && (picture || wanted === 'bring-in')) onStage(wanted);
+    if (wanted && (hasWork || wanted === 'bring-in')) onStage(wanted);
   });
-  useHotkeys('0', () => picture && setTable({ view: wholeSheet(fitOf(picture), useTable.getState().screen) }));
+  useHotkeys('0', () => hasWork && setTable({ view: wholeSheet(sheetBoxOf(job), useTable.getState().screen) }));
+  useHidingKey(picture);
   return (
-    <PictureDrop
-      invitation={picture ? 'Drop to put this picture in place of the one here' : 'Drop the picture on the table'}
-      onPicture={(brought) => {
-        run({ do: 'bring-in', picture: brought });
+    <Incoming
+      invitation={hasWork ? 'Drop to add it to this job' : 'Drop it on the table'}
+      onBrought={({ pictures, drawings }) => {
+        for (const brought of pictures) run({ do: 'bring-in', picture: brought });
+        for (const drawing of drawings) run({ do: 'bring-in-drawing', drawing });
+        const last = pictures.at(-1);
+        setTable({ view: null, ...(last ? { activeId: last.id } : {}) });
         onStage('bring-in');
       }}
     >
-      {(drop) => (
+      {(incoming) => (
         <Box
           sx={{
             display: 'grid',
@@ -90,39 +144,45 @@ function Bench() {
         >
           <TopBar stage={stage} onStage={onStage} />
           <Messages />
-          <StageDocket stage={stage} picture={picture} drop={drop} onStage={onStage} />
-          {picture ? <LightTable picture={picture} stage={stage} /> : <EmptyTable drop={drop} />}
-          <RuleBar picture={picture} />
+          <StageDocket stage={stage} picture={picture} incoming={incoming} scannerService={scannerService} onStage={onStage} />
+          {hasWork ? <LightTable active={picture} stage={stage} pieces={pieces} /> : <EmptyTable incoming={incoming} />}
+          <RuleBar picture={picture} pieces={pieces} />
         </Box>
       )}
-    </PictureDrop>
+    </Incoming>
   );
 }
 
-function StageDocket({
-  stage,
-  picture,
-  drop,
-  onStage,
-}: {
-  stage: StageName;
-  picture: Picture | null;
-  drop: PictureDropState;
-  onStage: (stage: StageName) => void;
-}) {
-  if (!picture || stage === 'bring-in') return <BringIn picture={picture} drop={drop} onStage={onStage} />;
-  if (stage === 'true-up') return <TrueUp picture={picture} onStage={onStage} />;
-  if (stage === 'trace') return <Trace picture={picture} onStage={onStage} />;
-  return stage === 'prove' ? <Prove onStage={onStage} /> : <MakeReady onStage={onStage} />;
+interface StageDocketProps {
+  readonly stage: StageName;
+  readonly picture: Picture | null;
+  readonly incoming: IncomingState;
+  readonly scannerService: string | null;
+  readonly onStage: (stage: StageName) => void;
 }
 
-function EmptyTable({ drop }: { drop: PictureDropState }) {
+function StageDocket({ stage, picture, incoming, scannerService, onStage }: StageDocketProps) {
+  if (stage === 'prove') return <Prove onStage={onStage} />;
+  if (stage === 'make-ready') return <MakeReady onStage={onStage} />;
+  if (!picture || stage === 'bring-in')
+    return <BringIn picture={picture} incoming={incoming} scannerService={scannerService} onStage={onStage} />;
+  // Each picture has marks and suggestions of its own: the docket starts afresh with it.
+  return stage === 'true-up' ? (
+    <TrueUp key={picture.id} picture={picture} onStage={onStage} />
+  ) : (
+    <Trace key={picture.id} picture={picture} onStage={onStage} />
+  );
+}
+
+function EmptyTable({ incoming }: { incoming: IncomingState }) {
   return (
     <Box sx={{ display: 'grid', placeItems: 'center', bgcolor: colours.ground }}>
       <Box sx={{ display: 'grid', gap: 2, justifyItems: 'center', border: `2px dashed ${colours.line}`, borderRadius: 3, p: 6 }}>
         <Typography variant="h2">Drop a scan or photo here</Typography>
-        <Typography color="textSecondary">PNG or JPEG, up to 100 megapixels. It stays as it is.</Typography>
-        <Button variant="outlined" onClick={drop.choose} disabled={drop.busy}>
+        <Typography color="textSecondary">
+          PNG, JPEG, WebP, GIF, TIFF, BMP, PDF; SVG and DXF as outlines. Everything stays as it is.
+        </Typography>
+        <Button variant="outlined" onClick={incoming.choose} disabled={incoming.busy}>
           Choose a picture
         </Button>
       </Box>

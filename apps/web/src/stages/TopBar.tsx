@@ -18,13 +18,15 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import { type Saving, useJob } from './job-store';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
 
 export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
-  const states = stageStates(job);
+  const activeId = useTable((s) => s.activeId);
+  const states = stageStates(job, activeId);
   return (
     <Box
       component="header"

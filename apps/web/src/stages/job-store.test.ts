@@ -1,19 +1,11 @@
 /** The open job against a server played by the test: saving, undo across a reload, lost connections, other windows. */
-import { applyCommand, emptyJob, type Job, type Picture } from '@nuvet/core/job';
+import { applyCommand, emptyJob, type Job, newPicture, type Picture } from '@nuvet/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { createJobStore } from './job-store';
 import { stageStates } from './stage';
 
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
-const picture: Picture = {
-  id,
-  name: 'otter.png',
-  widthPx: 900,
-  heightPx: 600,
-  resolution: { dpi: 300, source: 'png' },
-  opacity: 1,
-  marks: [],
-};
+const picture = newPicture({ id, name: 'otter.png', widthPx: 900, heightPx: 600, resolution: { dpi: 300, source: 'png', trusted: true } });
 const first = applyCommand(emptyJob('Otter'), { do: 'bring-in', picture });
 const opened = (more: object = {}) => ({ id, job: first, revision: 5, done: ['the picture'], redoable: [], ...more });
 
@@ -158,19 +150,21 @@ describe('what the stages say of themselves', () => {
   const known = (key: string, px: number, mm: number) => ({
     kind: 'known-length' as const,
     id: key,
-    a: { x: 0, y: 0 },
-    b: { x: px, y: 0 },
-    text: `${mm}`,
-    mm,
+    points: [
+      { x: 0, y: 0 },
+      { x: px, y: 0 },
+    ],
+    stated: [{ text: `${mm}`, value: mm }],
   });
-  const texts = (job: Job) => Object.values(stageStates(job)).map((s) => s.text);
+  const texts = (job: Job) => Object.values(stageStates(job, null)).map((s) => s.text);
   const marked = (...marks: Picture['marks']): Job => ({ ...first, pictures: [{ ...picture, marks }] });
   it('with nothing brought in, only that', () => expect(texts(emptyJob('x'))).toEqual(['no picture yet', '', '', '', '']));
   it('where the scale comes from, and how far marks are off', () => {
     expect(texts(first)[1]).toBe('0.0847 mm per px, from the file');
     expect(texts({ ...first, pictures: [{ ...picture, resolution: null }] })[1]).toBe('size not known yet');
     expect(texts(marked(known('a', 900, 90)))[1]).toBe('0.1000 mm per px, by one length');
-    expect(texts(marked(known('a', 900, 90), known('b', 900, 91)))[1]).toBe('0.1006 mm per px, off by 0.50 mm at most');
+    expect(texts(marked(known('a', 900, 90), known('b', 900, 90.1)))[1]).toBe('0.1001 mm per px, off by 0.05 mm at most');
+    expect(texts(marked(known('a', 900, 90), known('b', 900, 92)))[1]).toBe('0.1011 mm per px, marks disagree');
   });
   it('that files wait for the proof, and the proof for a trace', () =>
     expect(texts(marked(known('a', 900, 90))).slice(2)).toEqual(['not traced yet', 'not ready', 'waits for the proof']));

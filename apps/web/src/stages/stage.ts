@@ -1,7 +1,7 @@
 /**
  * The five stages, and what each says of itself in a few words.
  */
-import { fitOf, type Job, keptPieces } from '@nuvet/core/job';
+import { fitOf, type Job, keptPieces, type Piece } from '@nuvet/core/job';
 import { findingsOf } from '@nuvet/core/proof';
 import { type TrueUpFit, worstLeftOver } from '@nuvet/core/trueup';
 
@@ -18,20 +18,20 @@ export const stageWords: Record<StageName, string> = {
 
 export type StageState = { readonly text: string; readonly mood: 'open' | 'good' | 'look' };
 
-export function stageStates(job: Job): Record<StageName, StageState> {
-  const picture = job.pictures[0];
+/** @param activeId the picture that is worked on */
+export function stageStates(job: Job, activeId: string | null): Record<StageName, StageState> {
+  const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0];
   const open = (text: string): StageState => ({ text, mood: 'open' });
-  if (!picture)
+  if (!picture && job.drawings.length === 0)
     return { 'bring-in': open('no picture yet'), 'true-up': open(''), trace: open(''), prove: open(''), 'make-ready': open('') };
-  const fit = fitOf(picture);
-  const kept = keptPieces(job.trace);
+  const kept = keptPieces(job);
   const findings = findingsOf(job);
   const stops = findings.some((f) => f.weight === 'stops');
   const pieces = `${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}`;
   return {
-    'bring-in': { text: `${picture.widthPx} x ${picture.heightPx} px`, mood: 'good' },
-    'true-up': trueUpState(fit),
-    trace: kept.length > 0 ? { text: `${pieces}, all closed`, mood: 'good' } : open('not traced yet'),
+    'bring-in': { text: broughtIn(job), mood: 'good' },
+    'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
+    trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
     prove: stops
       ? open('not ready')
       : findings.length > 0
@@ -41,11 +41,27 @@ export function stageStates(job: Job): Record<StageName, StageState> {
   };
 }
 
+function broughtIn({ pictures, drawings }: Job): string {
+  const [only] = pictures;
+  if (only && pictures.length === 1 && drawings.length === 0) return `${only.widthPx} x ${only.heightPx} px`;
+  const parts = [
+    pictures.length > 0 ? `${pictures.length} ${pictures.length === 1 ? 'picture' : 'pictures'}` : '',
+    drawings.length > 0 ? `${drawings.length} ${drawings.length === 1 ? 'drawing' : 'drawings'}` : '',
+  ];
+  return parts.filter(Boolean).join(', ');
+}
+
+function traceState(kept: readonly Piece[], pieces: string): StageState {
+  const open = kept.filter((p) => !p.outer.closed).length;
+  return { text: open > 0 ? `${pieces}, ${open} open` : `${pieces}, all closed`, mood: 'good' };
+}
+
 function trueUpState(fit: TrueUpFit): StageState {
   const scale = `${fit.mmPerPx.toFixed(4)} mm per px`;
   if (fit.model === 'unsized') return { text: 'size not known yet', mood: 'open' };
   if (fit.model === 'resolution') return { text: `${scale}, from the file`, mood: 'look' };
+  if (fit.slips.length > 0 || fit.suspects.length > 0) return { text: `${scale}, marks disagree`, mood: 'look' };
   // One length alone has nothing that it could disagree with.
-  const lengths = fit.leftOvers.filter((l) => l.kind === 'known-length').length;
+  const lengths = fit.leftOvers.reduce((n, l) => n + l.parts.length, 0);
   return { text: lengths === 1 ? `${scale}, by one length` : `${scale}, off by ${worstLeftOver(fit).toFixed(2)} mm at most`, mood: 'good' };
 }

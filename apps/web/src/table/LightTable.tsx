@@ -1,23 +1,28 @@
 'use client';
 /**
- * The middle of the screen: the sheet with its picture, outlines and marks, and what the pointer does on it.
+ * The middle of the screen: the sheet with its pictures, outlines and marks, and what the pointer does on it.
  */
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import { fitOf, keptPieces, overallBox, type Picture, type Piece } from '@nuvet/core/job';
-import { printMm } from '@nuvet/core/length';
-import { apply, distance, inverse } from '@nuvet/core/plane';
-import type { TrueUpFit } from '@nuvet/core/trueup';
-import type Konva from 'konva';
+import { fitOf, type Mark, overallBox, type Picture, type Piece, type Surface, sheetBoxOf, type Tone } from '@nuvet/core/job';
+import type { Point } from '@nuvet/core/plane';
+import Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
+import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
-import { drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, type ShownMark } from './drawing';
+import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
+import { type Ground, groundOf } from './ground';
 import { Magnifier } from './Magnifier';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
-import { setTable, useTable } from './table-store';
-import { keptUnder, picturePlacement, wholeSheet } from './view';
+import { type Ghost, setTable, useTable } from './table-store';
+import { keptUnder, placementOf, wholeSheet } from './view';
+import { useSurfaces, useWorkingCopy } from './working-copies';
+
+// A layer a picture may be more than the library thinks wise; each is one plain canvas.
+Konva.showWarnings = false;
 
 /** Where outlines are proved the picture only shows through. */
 const paleShare = 0.3;
@@ -26,61 +31,66 @@ const isProving = (stage: string): boolean => stage === 'prove' || stage === 'ma
 const nativeOf = (context: Konva.Context): CanvasRenderingContext2D =>
   (context as unknown as { _context: CanvasRenderingContext2D })._context;
 
-export default function LightTable({ picture, stage }: { picture: Picture; stage: string }) {
+export default function LightTable({ active, stage, pieces }: { active: Picture | null; stage: string; pieces: readonly Piece[] }) {
   const job = useJob((s) => s.job);
-  const { view, screen, tool, pointer, opacity, preview, hoveredPiece, selectedPiece } = useTable();
+  const { view, screen, tool, taken, pointer, opacity, hoveredPiece, selectedPiece, asPhotographed, draggedPlace, snap, dragged, peeked } =
+    useTable();
   const frame = useRef<HTMLDivElement>(null);
-  const fit = fitOf(picture);
-  const tiles = useMemo(
-    () => new PictureTiles(picture.id, picture.widthPx, picture.heightPx),
-    [picture.id, picture.widthPx, picture.heightPx],
+  const [message, setMessage] = useState<string | null>(null);
+  const pictures = useMemo(
+    () => job.pictures.map((p) => (draggedPlace?.pictureId === p.id ? { ...p, place: draggedPlace.place } : p)),
+    [job.pictures, draggedPlace],
   );
-  const [tick, redraw] = useState(0);
-  useEffect(() => {
-    let waiting = 0;
-    const stop = tiles.onTile(() => {
-      cancelAnimationFrame(waiting);
-      waiting = requestAnimationFrame(() => redraw((n) => n + 1));
-    });
-    return () => {
-      cancelAnimationFrame(waiting);
-      stop();
-    };
-  }, [tiles]);
+  const shownActive = pictures.find((p) => p.id === active?.id) ?? null;
+  const surfaces = useSurfaces(pictures, asPhotographed && stage === 'true-up');
+  const { tilesOf, tick } = useTiles(surfaces);
+  useWorkingCopy(active, dragged !== null);
   useScreenSize(frame);
-  useViewKeptUnder(picture, fit);
-  const shownView = useMemo(() => view ?? (screen.width > 0 ? wholeSheet(fit, screen) : null), [view, screen, fit]);
-  const actions = usePointerActions(frame, picture, fit, stage);
-  const placement = useMemo(() => (shownView ? picturePlacement(shownView, fit) : null), [shownView, fit]);
-  const marks = useShownMarks(picture, stage);
-  const trace = stage === 'bring-in' || stage === 'true-up' ? null : (preview ?? job.trace);
-  const shown = useMemo((): readonly Piece[] => (stage === 'trace' ? (trace?.pieces ?? []) : keptPieces(trace)), [trace, stage]);
+  useViewKeptUnder(active);
+  const box = useMemo(() => sheetBoxOf({ pictures, drawings: job.drawings }), [pictures, job.drawings]);
+  const shownView = useMemo(() => view ?? (screen.width > 0 ? wholeSheet(box, screen) : null), [view, screen, box]);
+  const actions = usePointerActions(frame, active, stage, setMessage);
+  const surface = shownActive ? (surfaces[pictures.indexOf(shownActive)] as Surface) : null;
+  const ground = useMemo(
+    () => (shownActive && surface && shownView ? groundOf(shownActive, surface, shownView) : null),
+    [shownActive, surface, shownView],
+  );
+  const marks = useShownMarks(active, ground, stage);
+  // The docket's button ends what has been taken so far.
+  const finishTaken = useRef(actions.finishTaken);
+  finishTaken.current = actions.finishTaken;
+  useEffect(() => setTable({ endPlaces: tool ? () => finishTaken.current(tool, taken) : null }), [tool, taken]);
   // Kept as they are while only the pointer moves, so that the canvases are not drawn again.
   const sheetShape = useMemo(
-    () => shownView && <Shape sceneFunc={(context) => drawSheet(nativeOf(context), shownView, fit)} />,
-    [shownView, fit],
-  );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the tick tells that a tile has come in
-  const pictureShape = useMemo(
-    () => placement && <Shape sceneFunc={(context) => tiles.draw(nativeOf(context), placement, screen, window.devicePixelRatio)} />,
-    [placement, tiles, screen, tick],
+    () =>
+      shownView && (
+        <Shape
+          sceneFunc={(context) => {
+            for (const p of pictures) if (!p.hidden) drawSheet(nativeOf(context), shownView, fitOf(p).sheetBox);
+            if (pictures.every((p) => p.hidden)) drawSheet(nativeOf(context), shownView, box);
+          }}
+        />
+      ),
+    [shownView, pictures, box],
   );
   const outlineShapes = useMemo(() => {
-    const overall = isProving(stage) ? overallBox(shown) : null;
+    const overall = isProving(stage) ? overallBox(pieces) : null;
     return (
       shownView && (
         <Shape
           sceneFunc={(context) => {
             const canvas = nativeOf(context);
-            drawRuling(canvas, shownView, fit, screen);
-            drawPieces(canvas, shownView, shown, hoveredPiece, selectedPiece);
+            drawRuling(canvas, shownView, box, screen);
+            drawPieces(canvas, shownView, pieces, hoveredPiece, selectedPiece);
             if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
+            if (stage === 'true-up') drawDatum(canvas, shownView);
           }}
         />
       )
     );
-  }, [shownView, fit, screen, shown, hoveredPiece, selectedPiece, stage, job.unit]);
-  const isPicking = stage === 'true-up' && (tool !== null || actions.isDraggingMark);
+  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit]);
+  const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
+  const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
   return (
     <Box
       ref={frame}
@@ -93,42 +103,149 @@ export default function LightTable({ picture, stage }: { picture: Picture; stage
         overflow: 'hidden',
         bgcolor: colours.ground,
         touchAction: 'none',
-        cursor: isPicking ? 'crosshair' : 'grab',
+        cursor: isPicking ? 'crosshair' : tool === 'move-picture' ? 'move' : 'grab',
         outlineOffset: -3,
-        '&:active': { cursor: isPicking ? 'crosshair' : 'grabbing' },
+        '&:active': { cursor: isPicking ? 'crosshair' : tool === 'move-picture' ? 'move' : 'grabbing' },
       }}
     >
-      {shownView && placement && (
+      {shownView && (
         <Stage width={screen.width} height={screen.height} listening={false}>
           <Layer listening={false}>{sheetShape}</Layer>
-          <PictureLayer opacity={(opacity ?? picture.opacity) * (isProving(stage) ? paleShare : 1)}>{pictureShape}</PictureLayer>
+          {pictures.map((picture, k) => {
+            const shown = surfaces[k] as Surface;
+            if (picture.hidden !== (peeked === picture.id)) return null;
+            const share = picture.id === active?.id && opacity !== null ? opacity : picture.opacity;
+            return (
+              <PictureLayer
+                key={picture.id}
+                tiles={tilesOf(shown)}
+                tick={tick}
+                surface={shown}
+                view={shownView}
+                picture={picture}
+                screen={screen}
+                showsAll={tool?.startsWith('crop') === true && picture.id === active?.id}
+                opacity={share * (isProving(stage) ? paleShare : 1)}
+              />
+            );
+          })}
           <Layer listening={false}>
             {outlineShapes}
             <Shape
               sceneFunc={(context) => {
-                for (const mark of marks) drawMark(nativeOf(context), placement, mark);
+                for (const mark of marks) drawMark(nativeOf(context), mark);
+                if (snapAt && snap) drawSnap(nativeOf(context), snapAt, snap.kind);
               }}
             />
           </Layer>
         </Stage>
       )}
-      {isPicking && pointer && placement && <Magnifier tiles={tiles} placement={placement} at={pointer} screen={screen} />}
+      {isPicking && pointer && ground && (
+        <Magnifier tiles={tilesOf(ground.surface)} ground={ground} at={snapAt ?? pointer} screen={screen} />
+      )}
+      {message && (
+        <Alert
+          severity="warning"
+          onClose={() => setMessage(null)}
+          sx={{ position: 'absolute', top: 12, left: 12, right: 12, maxWidth: 620 }}
+        >
+          {message}
+        </Alert>
+      )}
     </Box>
   );
 }
 
-/** A layer whose whole canvas is as opaque as the picture, so that overlapping tiles do not show. */
-function PictureLayer({ opacity, children }: { opacity: number; children: React.ReactNode }) {
+/** Tiles for each surface that is shown; those of others are let go. */
+function useTiles(surfaces: readonly Surface[]) {
+  const kept = useRef(new Map<string, PictureTiles>());
+  const [tick, redraw] = useState(0);
+  const waiting = useRef(0);
+  const ids = surfaces.map((s) => s.id).join(' ');
+  const tilesOf = (surface: Surface): PictureTiles => {
+    let tiles = kept.current.get(surface.id);
+    if (!tiles) {
+      tiles = new PictureTiles(surface.id, surface.widthPx, surface.heightPx);
+      tiles.onTile(() => {
+        cancelAnimationFrame(waiting.current);
+        waiting.current = requestAnimationFrame(() => redraw((n) => n + 1));
+      });
+      kept.current.set(surface.id, tiles);
+    }
+    return tiles;
+  };
+  useEffect(() => {
+    const wanted = new Set(ids.split(' '));
+    for (const id of kept.current.keys()) if (!wanted.has(id)) kept.current.delete(id);
+  }, [ids]);
+  useEffect(() => () => cancelAnimationFrame(waiting.current), []);
+  return { tilesOf, tick };
+}
+
+interface PictureLayerProps {
+  readonly tiles: PictureTiles;
+  readonly tick: number;
+  readonly surface: Surface;
+  readonly view: { scale: number; x: number; y: number };
+  readonly picture: Picture;
+  readonly screen: { width: number; height: number };
+  /** While a crop is drawn, what lies outside the old one is shown too. */
+  readonly showsAll: boolean;
+  readonly opacity: number;
+}
+
+/** A layer whose whole canvas is as opaque as the picture, so that overlapping tiles do not show; its tone is the canvas's. */
+function PictureLayer({ tiles, tick, surface, view, picture, screen, showsAll, opacity }: PictureLayerProps) {
   const layer = useRef<Konva.Layer>(null);
   useLayoutEffect(() => {
     const element = layer.current?.getNativeCanvasElement();
-    if (element) element.style.opacity = String(opacity);
+    if (!element) return;
+    element.style.opacity = String(opacity);
+    element.style.filter = toneFilter(picture.tone);
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the tick tells that a tile has come in
+  const shape = useMemo(() => {
+    const placement = placementOf(view, surface);
+    const crop = showsAll ? null : picture.crop;
+    const ground = groundOf(picture, surface, view);
+    return (
+      <Shape
+        sceneFunc={(context) => {
+          const canvas = nativeOf(context);
+          canvas.save();
+          if (crop) {
+            canvas.beginPath();
+            crop.forEach((p, k) => {
+              const q = ground.toScreen(p);
+              if (k === 0) canvas.moveTo(q.x, q.y);
+              else canvas.lineTo(q.x, q.y);
+            });
+            canvas.closePath();
+            canvas.clip();
+          }
+          tiles.draw(canvas, placement, screen, window.devicePixelRatio);
+          canvas.restore();
+        }}
+      />
+    );
+  }, [tiles, tick, surface, view, picture, screen, showsAll]);
   return (
     <Layer ref={layer} listening={false}>
-      {children}
+      {shape}
     </Layer>
   );
+}
+
+/** A tone as a CSS filter: applied to the canvas as it is shown, never to the pixels. */
+function toneFilter({ lighten, contrast, invert, singleInk }: Tone): string {
+  const parts = [
+    singleInk ? 'grayscale(1) contrast(3)' : '',
+    invert ? 'invert(1)' : '',
+    contrast !== 0 ? `contrast(${contrast > 0 ? 1 + 4 * contrast : 1 + contrast})` : '',
+    // Towards white: all greys halved in depth, then lifted.
+    lighten > 0 ? `opacity(${1 - 0.9 * lighten})` : '',
+  ];
+  return parts.filter(Boolean).join(' ') || 'none';
 }
 
 function useScreenSize(frame: React.RefObject<HTMLDivElement | null>): void {
@@ -143,34 +260,70 @@ function useScreenSize(frame: React.RefObject<HTMLDivElement | null>): void {
   }, [frame]);
 }
 
-/** Keeps the picture in its place on the screen when its fit changes; shows it whole at first. */
-function useViewKeptUnder(picture: Picture, fit: TrueUpFit): void {
-  const before = useRef({ id: picture.id, fit });
+/** Keeps the active picture in its place on the screen when its fit changes; shows all at first. */
+function useViewKeptUnder(picture: Picture | null): void {
+  const fit = picture ? fitOf(picture) : null;
+  const before = useRef({ id: picture?.id, fit, place: picture?.place });
   useLayoutEffect(() => {
     const { view, screen } = useTable.getState();
-    if (before.current.id !== picture.id) setTable({ view: screen.width > 0 ? wholeSheet(fit, screen) : null });
-    else if (before.current.fit !== fit && (view || screen.width > 0)) {
-      setTable({ view: keptUnder(view ?? wholeSheet(before.current.fit, screen), before.current.fit, fit, picture) });
-    }
-    before.current = { id: picture.id, fit };
+    const { id, fit: old, place } = before.current;
+    const isMovedOnly = place && picture && (place.x !== picture.place.x || place.y !== picture.place.y);
+    // Laying a photograph flat changes its whole shape: then all of it is shown anew.
+    const isReshaped = (old?.model === 'perspective') !== (fit?.model === 'perspective');
+    if (id === picture?.id && isReshaped) setTable({ view: null });
+    else if (id === picture?.id && picture && fit && old && old !== fit && !isMovedOnly && (view || screen.width > 0)) {
+      setTable({ view: keptUnder(view ?? wholeSheet(old.sheetBox, screen), old, fit, picture) });
+    } else if (id === undefined && picture) setTable({ view: null });
+    before.current = { id: picture?.id, fit, place: picture?.place };
   }, [picture, fit]);
 }
 
-/** The marks as they stand now: those of the picture, one in the making, one being dragged. */
-function useShownMarks(picture: Picture, stage: string): ShownMark[] {
-  const { tool, firstEnd, dragged, selectedEnd, pointer, view, screen } = useTable();
-  if (stage !== 'true-up') return [];
-  const fit = fitOf(picture);
-  const marks = picture.marks.map((mark): ShownMark => {
-    const { a, b } = dragged?.markId === mark.id ? dragged : mark;
-    const measured = fit.model === 'unsized' ? `${distance(a, b).toFixed(1)} px` : printMm(distance(a, b) * fit.mmPerPx);
-    const word = mark.kind === 'known-length' ? mark.text || 'length?' : mark.kind === 'check' ? measured : mark.kind;
-    return { kind: mark.kind, a, b, word, selectedEnd: selectedEnd?.markId === mark.id ? selectedEnd.end : null };
-  });
-  const shownView = view ?? (screen.width > 0 ? wholeSheet(fit, screen) : null);
-  if (tool && firstEnd && pointer && shownView) {
-    const b = apply(inverse(picturePlacement(shownView, fit)), pointer);
-    marks.push({ kind: tool, a: firstEnd, b, word: '', selectedEnd: null });
+/** The marks as they stand now: those of the picture, one in the making, one being dragged, those suggested. */
+function useShownMarks(picture: Picture | null, ground: Ground | null, stage: string): ShownMark[] {
+  const { tool, taken, dragged, selected, pointer, snap, ghosts } = useTable();
+  const unit = useJob((s) => s.job.unit);
+  if (!picture || !ground) return [];
+  const shown: ShownMark[] = [];
+  if (stage === 'true-up') {
+    const fit = fitOf(picture);
+    const named = new Set([...fit.suspects, ...fit.slips].map((s) => s.id));
+    const onScreen = (points: readonly Point[]) => points.map((p) => ground.toScreen(p));
+    for (const ghost of ghosts) shown.push(shownGhost(ghost, onScreen(ghost.points)));
+    for (const mark of picture.marks) {
+      const points = dragged?.markId === mark.id ? dragged.points : mark.points;
+      const word = markReading({ ...mark, points: [...points] } as Mark, fit, unit);
+      shown.push({
+        kind: mark.kind,
+        points: onScreen(points),
+        word,
+        selected: selected?.markId === mark.id ? selected.index : null,
+        isGhost: false,
+        isSuspect: named.has(mark.id),
+      });
+    }
   }
-  return marks;
+  if (tool && tool !== 'move-picture' && tool !== 'datum' && taken.length > 0) {
+    const next = pointer ? [snap ? ground.toScreen(ground.originalOf(snap.at)) : pointer] : [];
+    const points = [...taken.map((p) => ground.toScreen(p)), ...next];
+    const [a, b] = points;
+    const corners = tool === 'crop-box' && a && b ? [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }] : points;
+    shown.push({
+      kind: tool.startsWith('crop') ? 'crop' : (tool as Mark['kind']),
+      points: corners,
+      word: '',
+      selected: null,
+      isGhost: false,
+      isSuspect: false,
+    });
+  }
+  return shown;
 }
+
+const shownGhost = (ghost: Ghost, points: readonly Point[]): ShownMark => ({
+  kind: ghost.kind,
+  points,
+  word: ghost.word,
+  selected: null,
+  isGhost: true,
+  isSuspect: false,
+});

@@ -3,9 +3,10 @@
  * A round glass beside the pointer: the picture at full resolution around the point that a click would take.
  */
 import Box from '@mui/material/Box';
-import { apply, chain, inverse, type Point, shift, stretch, type Transform } from '@nuvet/core/plane';
+import { chain, type Point, shift, stretch } from '@nuvet/core/plane';
 import { useEffect, useRef } from 'react';
 import { colours } from '@/ui/theme';
+import type { Ground } from './ground';
 import type { PictureTiles } from './picture-tiles';
 import type { Size } from './view';
 
@@ -13,13 +14,13 @@ const sizePx = 168;
 
 interface Props {
   readonly tiles: PictureTiles;
-  /** Picture pixels to the screen. */
-  readonly placement: Transform;
+  readonly ground: Ground;
   readonly at: Point;
   readonly screen: Size;
 }
 
-export function Magnifier({ tiles, placement, at, screen }: Props) {
+export function Magnifier({ tiles, ground, at, screen }: Props) {
+  const { placement } = ground;
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const draw = () => {
@@ -52,7 +53,7 @@ export function Magnifier({ tiles, placement, at, screen }: Props) {
     draw();
     return tiles.onTile(draw);
   }, [tiles, placement, at]);
-  const picturePoint = apply(inverse(placement), at);
+  const picturePoint = ground.toOriginal(at);
   const isRight = at.x + 40 + sizePx > screen.width;
   const isLow = at.y + 40 + sizePx > screen.height;
   return (

@@ -4,28 +4,32 @@
  */
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { fitOf, measuresOf, type Picture } from '@nuvet/core/job';
+import { fitOf, measuresOf, type Picture, type Piece, sheetBoxOf } from '@nuvet/core/job';
 import { printInches } from '@nuvet/core/length';
-import { apply, distance, inverse, type Point } from '@nuvet/core/plane';
+import { distance, type Point, project } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/theme';
+import { groundOf } from './ground';
 import { useTable } from './table-store';
-import { picturePlacement, toSheet, wholeSheet } from './view';
+import { toSheet, wholeSheet } from './view';
+import { surfaceNow } from './working-copies';
 
-export function RuleBar({ picture }: { picture: Picture | null }) {
-  const { view, screen, pointer, firstEnd, dragged, selectedEnd, selectedPiece, hoveredPiece, preview } = useTable();
-  const trace = useJob((s) => s.job.trace);
+export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: readonly Piece[] }) {
+  const { view, screen, pointer, taken, dragged, selected, selectedPiece, hoveredPiece, asPhotographed } = useTable();
+  const job = useJob((s) => s.job);
   const fit = picture ? fitOf(picture) : null;
-  const shownView = fit && (view ?? (screen.width > 0 ? wholeSheet(fit, screen) : null));
+  const shownView = view ?? (screen.width > 0 ? wholeSheet(sheetBoxOf(job), screen) : null);
   const at = shownView && pointer ? toSheet(shownView, pointer) : null;
-  const piece = (preview ?? trace)?.pieces.find((p) => p.id === (selectedPiece ?? hoveredPiece));
-  const chosen = picture?.marks.find((m) => m.id === selectedEnd?.markId);
+  const piece = pieces.find((p) => p.id === (selectedPiece ?? hoveredPiece));
+  const chosen = picture?.marks.find((m) => m.id === selected?.markId);
+  const ground = picture && shownView ? groundOf(picture, surfaceNow(picture, asPhotographed), shownView) : null;
   const span =
-    firstEnd && shownView && fit && pointer
-      ? { a: firstEnd, b: apply(inverse(picturePlacement(shownView, fit)), pointer) }
-      : (dragged ?? chosen ?? null);
-  const ends = span && fit ? ([apply(fit.toSheet, span.a), apply(fit.toSheet, span.b)] as const) : null;
+    taken.length > 0 && ground && pointer ? [taken.at(-1) as Point, ground.toOriginal(pointer)] : (dragged ?? chosen)?.points.slice(0, 2);
+  const ends =
+    span && fit && span.length === 2
+      ? ([project(fit.projection, span[0] as Point), project(fit.projection, span[1] as Point)] as const)
+      : null;
   const size = piece ? measuresOf(piece) : null;
   return (
     <Box
@@ -44,7 +48,7 @@ export function RuleBar({ picture }: { picture: Picture | null }) {
         whiteSpace: 'nowrap',
       }}
     >
-      <Reading name="Position" text={at && fit ? position(at, fit) : '–'} width={300} />
+      <Reading name="Position" text={at ? position(at, fit) : '–'} width={300} />
       <Reading name="Distance" text={ends && fit ? length(distance(...ends), fit) : '–'} width={190} />
       <Reading name="Angle" text={ends ? `${angleOf(...ends).toFixed(2)}°` : '–'} width={80} />
       <Reading
@@ -68,8 +72,8 @@ export function RuleBar({ picture }: { picture: Picture | null }) {
 /** Before the true size is known, readings are in the picture's pixels: millimetres would be made up. */
 const isTrue = (fit: TrueUpFit): boolean => fit.model !== 'unsized';
 
-function position({ x, y }: Point, fit: TrueUpFit): string {
-  if (!isTrue(fit)) return `${(x / fit.mmPerPx).toFixed(1)}, ${(y / fit.mmPerPx).toFixed(1)} px`;
+function position({ x, y }: Point, fit: TrueUpFit | null): string {
+  if (fit && !isTrue(fit)) return `${(x / fit.mmPerPx).toFixed(1)}, ${(y / fit.mmPerPx).toFixed(1)} px`;
   return `${x.toFixed(2)}, ${y.toFixed(2)} mm · ${printInches(x).replace(' in', '')}, ${printInches(y)}`;
 }
 

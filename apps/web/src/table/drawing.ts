@@ -5,8 +5,8 @@
  */
 import type { Mark, Piece, Purpose } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import { apply, type Box, circleOf, heightOf, type Path, type Point, stepsOf, type Transform, widthOf } from '@nuvet/core/plane';
-import type { TrueUpFit } from '@nuvet/core/trueup';
+import { type Box, circleOf, heightOf, type Path, type Point, stepsOf, widthOf } from '@nuvet/core/plane';
+import { centreOfRim } from '@nuvet/core/trueup';
 import { colours } from '@/ui/theme';
 import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
 
@@ -22,8 +22,8 @@ const strokes: Record<Purpose, { colour: string; width: number; dash: number[] }
   guide: { colour: '#8A8A84', width: 1, dash: [] },
 };
 
-export function drawSheet(canvas: Canvas, view: View, fit: TrueUpFit): void {
-  const [topLeft, bottomRight] = [toScreen(view, { x: 0, y: fit.sheetHeightMm }), toScreen(view, { x: fit.sheetWidthMm, y: 0 })];
+export function drawSheet(canvas: Canvas, view: View, box: Box): void {
+  const [topLeft, bottomRight] = [toScreen(view, { x: box.minX, y: box.maxY }), toScreen(view, { x: box.maxX, y: box.minY })];
   canvas.save();
   canvas.shadowColor = 'rgba(60, 45, 20, 0.18)';
   canvas.shadowBlur = 18;
@@ -34,7 +34,7 @@ export function drawSheet(canvas: Canvas, view: View, fit: TrueUpFit): void {
 }
 
 /** Millimetre ruling over the sheet: 10 mm lines from 3 screen pixels a millimetre, single ones from 9. */
-export function drawRuling(canvas: Canvas, view: View, fit: TrueUpFit, screen: Size): void {
+export function drawRuling(canvas: Canvas, view: View, box: Box, screen: Size): void {
   const from = toSheet(view, { x: 0, y: screen.height });
   const to = toSheet(view, { x: screen.width, y: 0 });
   const shown = (pitch: number, least: number) => Math.min(1, Math.max(0, (view.scale * pitch - least) / least));
@@ -47,8 +47,8 @@ export function drawRuling(canvas: Canvas, view: View, fit: TrueUpFit, screen: S
     canvas.strokeStyle = `rgba(32, 48, 58, ${strength * share})`;
     canvas.lineWidth = 1;
     canvas.beginPath();
-    const [x0, x1] = [Math.max(0, from.x), Math.min(fit.sheetWidthMm, to.x)];
-    const [y0, y1] = [Math.max(0, from.y), Math.min(fit.sheetHeightMm, to.y)];
+    const [x0, x1] = [Math.max(box.minX, from.x), Math.min(box.maxX, to.x)];
+    const [y0, y1] = [Math.max(box.minY, from.y), Math.min(box.maxY, to.y)];
     for (let x = Math.ceil(x0 / pitch) * pitch; x <= x1; x += pitch) {
       const p = Math.round(toScreen(view, { x, y: 0 }).x) + 0.5;
       canvas.moveTo(p, toScreen(view, { x, y: y0 }).y);
@@ -61,6 +61,29 @@ export function drawRuling(canvas: Canvas, view: View, fit: TrueUpFit, screen: S
     }
     canvas.stroke();
   }
+}
+
+/** The sheet's origin: a short corner mark with its word, so that a chosen datum can be seen. */
+export function drawDatum(canvas: Canvas, view: View): void {
+  const p = toScreen(view, { x: 0, y: 0 });
+  canvas.save();
+  for (const [style, width] of [
+    ['rgba(255, 253, 248, 0.9)', 4],
+    [colours.ink, 1.6],
+  ] as const) {
+    canvas.strokeStyle = style;
+    canvas.lineWidth = width;
+    canvas.beginPath();
+    canvas.moveTo(p.x + 22, p.y);
+    canvas.lineTo(p.x - 6, p.y);
+    canvas.moveTo(p.x, p.y + 6);
+    canvas.lineTo(p.x, p.y - 22);
+    canvas.stroke();
+  }
+  canvas.font = '600 12px "Figtree Variable", sans-serif';
+  canvas.fillStyle = colours.ink;
+  canvas.fillText('0, 0', p.x + 5, p.y + 15);
+  canvas.restore();
 }
 
 const drawnPaths = new WeakMap<Path, Path2D>();
@@ -89,6 +112,8 @@ function pathOf(path: Path): Path2D {
 interface Group {
   readonly purpose: Purpose;
   readonly leftOut: boolean;
+  /** Open lines have no inside to tint. */
+  readonly isOpen: boolean;
   readonly path: Path2D;
 }
 
@@ -99,8 +124,9 @@ function groupsOf(pieces: readonly Piece[]): Group[] {
   if (!groups) {
     const byLook = new Map<string, Group>();
     for (const piece of pieces) {
-      const look = piece.leftOut ? 'left out' : piece.purpose;
-      const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, path: new Path2D() };
+      const isOpen = !piece.outer.closed;
+      const look = `${piece.leftOut ? 'left out' : piece.purpose} ${isOpen}`;
+      const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, isOpen, path: new Path2D() };
       group.path.addPath(wholeOf(piece));
       byLook.set(look, group);
     }
@@ -121,8 +147,8 @@ export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[],
   canvas.save();
   canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
   canvas.lineJoin = 'round';
-  for (const { purpose, leftOut, path } of groupsOf(pieces)) {
-    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale);
+  for (const { purpose, leftOut, isOpen, path } of groupsOf(pieces)) {
+    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale, !isOpen);
     else {
       canvas.strokeStyle = 'rgba(85, 100, 109, 0.75)';
       canvas.lineWidth = 1 / view.scale;
@@ -135,20 +161,20 @@ export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[],
   for (const piece of chosen) {
     const whole = wholeOf(piece);
     canvas.fillStyle = 'rgba(30, 123, 107, 0.22)';
-    canvas.fill(whole, 'evenodd');
+    if (piece.outer.closed) canvas.fill(whole, 'evenodd');
     canvas.strokeStyle = 'rgba(30, 123, 107, 0.35)';
     canvas.lineWidth = 7 / view.scale;
     canvas.stroke(whole);
-    if (!piece.leftOut) drawOutlines(canvas, whole, piece.purpose, view.scale);
+    if (!piece.leftOut) drawOutlines(canvas, whole, piece.purpose, view.scale, piece.outer.closed);
   }
   canvas.restore();
   for (const piece of chosen) if (piece.id === selected) drawPoints(canvas, view, piece);
 }
 
-function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number): void {
+function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number, hasInside: boolean): void {
   const { colour, width, dash } = strokes[purpose];
   canvas.fillStyle = 'rgba(30, 123, 107, 0.09)';
-  canvas.fill(path, 'evenodd');
+  if (hasInside) canvas.fill(path, 'evenodd');
   // A pale rim keeps the line to be seen on black ink.
   canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
   canvas.lineWidth = (width + 1.6) / scale;
@@ -194,60 +220,123 @@ function angleBetween(a: Point, b: Point, c: Point): number {
   return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
 }
 
-const markColours: Record<Mark['kind'], string> = {
+const markColours: Record<ShownMark['kind'], string> = {
   'known-length': colours.verdigris,
   level: colours.indigo,
   plumb: colours.indigo,
+  'right-angle': colours.indigo,
+  frame: colours.verdigris,
+  circle: colours.verdigris,
+  box: colours.verdigris,
+  clearance: colours.verdigris,
+  'scale-card': colours.verdigris,
   check: colours.brass,
+  'check-angle': colours.brass,
+  'check-radius': colours.brass,
+  'check-along': colours.brass,
+  crop: colours.madder,
 };
 
 export interface ShownMark {
-  readonly kind: Mark['kind'];
-  readonly a: Point;
-  readonly b: Point;
+  readonly kind: Mark['kind'] | 'crop';
+  /** Screen pixels. */
+  readonly points: readonly Point[];
   /** Read beside the mark. */
   readonly word: string;
-  readonly selectedEnd: 'a' | 'b' | null;
+  readonly selected: number | null;
+  /** One that is only suggested. */
+  readonly isGhost: boolean;
+  readonly isSuspect: boolean;
 }
 
-/** A mark: a thin line between two rings, with its word beside the middle. */
-export function drawMark(canvas: Canvas, placement: Transform, mark: ShownMark): void {
-  const [a, b] = [apply(placement, mark.a), apply(placement, mark.b)];
-  const colour = markColours[mark.kind];
+/** How a mark's points are joined: in turn, all round, or as the circle through them. */
+function linesOf({ kind, points }: ShownMark): Path2D {
+  const path = new Path2D();
+  const [first, ...rest] = points;
+  if (!first) return path;
+  if ((kind === 'circle' || kind === 'check-radius') && points.length >= 3) {
+    const { x, y, radius } = centreOfRim(points);
+    path.arc(x, y, radius, 0, 2 * Math.PI);
+    return path;
+  }
+  if (kind === 'scale-card') {
+    for (let k = 0; k + 3 < points.length; k += 4) {
+      const [p, ...others] = points.slice(k, k + 4) as [Point, Point, Point, Point];
+      path.moveTo(p.x, p.y);
+      for (const q of others) path.lineTo(q.x, q.y);
+      path.closePath();
+    }
+    return path;
+  }
+  path.moveTo(first.x, first.y);
+  for (const p of rest) path.lineTo(p.x, p.y);
+  if (['frame', 'box', 'crop'].includes(kind) && points.length > 2) path.closePath();
+  return path;
+}
+
+/** A mark: thin lines between rings, with its word beside the middle. */
+export function drawMark(canvas: Canvas, mark: ShownMark): void {
+  const colour = mark.isSuspect ? colours.madder : markColours[mark.kind];
+  const lines = linesOf(mark);
   canvas.save();
   canvas.lineCap = 'round';
+  canvas.globalAlpha = mark.isGhost ? 0.75 : 1;
   for (const [style, width] of [
     ['rgba(255, 253, 248, 0.9)', 4.5],
     [colour, 2],
   ] as const) {
     canvas.strokeStyle = style;
     canvas.lineWidth = width;
-    canvas.setLineDash(mark.kind === 'check' && width === 2 ? [7, 5] : []);
-    canvas.beginPath();
-    canvas.moveTo(a.x, a.y);
-    canvas.lineTo(b.x, b.y);
-    canvas.stroke();
+    const isDashed = mark.kind.startsWith('check') || mark.kind === 'box' || mark.isGhost;
+    canvas.setLineDash(isDashed && width === 2 ? [7, 5] : []);
+    canvas.stroke(lines);
   }
   canvas.setLineDash([]);
-  for (const [p, end] of [
-    [a, 'a'],
-    [b, 'b'],
-  ] as const) {
-    const isSelected = mark.selectedEnd === end;
-    canvas.beginPath();
-    canvas.arc(p.x, p.y, isSelected ? 8 : 6, 0, 2 * Math.PI);
-    canvas.strokeStyle = 'rgba(255, 253, 248, 0.95)';
-    canvas.lineWidth = 5;
-    canvas.stroke();
-    canvas.strokeStyle = colour;
-    canvas.lineWidth = isSelected ? 3 : 2;
-    canvas.stroke();
-    canvas.beginPath();
-    canvas.arc(p.x, p.y, 1.2, 0, 2 * Math.PI);
-    canvas.fillStyle = colour;
-    canvas.fill();
+  // A hull's corners and a card's markers are found, not placed: they show no rings.
+  if (mark.kind !== 'box' && mark.kind !== 'scale-card') {
+    mark.points.forEach((p, k) => {
+      const isSelected = mark.selected === k;
+      canvas.beginPath();
+      canvas.arc(p.x, p.y, isSelected ? 8 : 6, 0, 2 * Math.PI);
+      canvas.strokeStyle = 'rgba(255, 253, 248, 0.95)';
+      canvas.lineWidth = 5;
+      canvas.stroke();
+      canvas.strokeStyle = colour;
+      canvas.lineWidth = isSelected ? 3 : 2;
+      canvas.stroke();
+      canvas.beginPath();
+      canvas.arc(p.x, p.y, 1.2, 0, 2 * Math.PI);
+      canvas.fillStyle = colour;
+      canvas.fill();
+    });
   }
-  if (mark.word) drawWord(canvas, mark.word, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, colour);
+  canvas.globalAlpha = 1;
+  if (mark.word) drawWord(canvas, mark.word, wordPlace(mark.points), colour);
+  canvas.restore();
+}
+
+const wordPlace = (points: readonly Point[]): Point => {
+  const [a, b] = points.length === 2 ? points : [points[0], points[1] ?? points[0]];
+  return { x: ((a?.x ?? 0) + (b?.x ?? 0)) / 2, y: ((a?.y ?? 0) + (b?.y ?? 0)) / 2 };
+};
+
+/** What the next click would take: one ring and its word. */
+export function drawSnap(canvas: Canvas, at: Point, word: string): void {
+  canvas.save();
+  canvas.beginPath();
+  canvas.arc(at.x, at.y, 9, 0, 2 * Math.PI);
+  canvas.strokeStyle = 'rgba(255, 253, 248, 0.95)';
+  canvas.lineWidth = 5;
+  canvas.stroke();
+  canvas.strokeStyle = colours.madder;
+  canvas.lineWidth = 2;
+  canvas.stroke();
+  canvas.font = '600 12px "Figtree Variable", sans-serif';
+  canvas.lineWidth = 4;
+  canvas.strokeStyle = 'rgba(255, 253, 248, 0.95)';
+  canvas.strokeText(word, at.x - 14 - canvas.measureText(word).width, at.y + 4);
+  canvas.fillStyle = colours.madder;
+  canvas.fillText(word, at.x - 14 - canvas.measureText(word).width, at.y + 4);
   canvas.restore();
 }
 

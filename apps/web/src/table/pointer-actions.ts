@@ -1,40 +1,58 @@
 'use client';
 /**
- * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, choose pieces.
+ * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
-import type { Job, Picture, Piece } from '@nuvet/core/job';
-import { apply, distance, inverse, isInside, type Point } from '@nuvet/core/plane';
-import type { TrueUpFit } from '@nuvet/core/trueup';
-import { nanoid } from 'nanoid';
+import { type Job, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
+import { distance, isInside, type Point } from '@nuvet/core/plane';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
-import { setTable, takeTool, useTable } from './table-store';
-import { moved, picturePlacement, toSheet, wholeSheet, zoomed } from './view';
+import { finder } from '@/workers/finding';
+import { type Ground, groundOf } from './ground';
+import { finish, isOpenEnded, placesOf } from './mark-making';
+import { setTable, type Tool, useTable } from './table-store';
+import { moved, toSheet, wholeSheet, zoomed } from './view';
+import { surfaceNow } from './working-copies';
 
 /** A press that moves less than this is a click, screen pixels. */
 const clickSlack = 4;
-/** A mark's end is picked up from this near. */
+/** A mark's point is picked up from this near. */
 const pickReach = 13;
+/** A feature of the picture is taken from this near. */
+const snapReach = 12;
+
+const arrows: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+const snaps = (tool: Tool | null): boolean => tool !== null && !tool.startsWith('crop') && tool !== 'move-picture' && tool !== 'box';
 
 /** Pan, zoom, marks and pieces by pointer, touch and keyboard. */
-export function usePointerActions(frame: React.RefObject<HTMLDivElement | null>, picture: Picture, fit: TrueUpFit, stage: string) {
+export function usePointerActions(
+  frame: React.RefObject<HTMLDivElement | null>,
+  picture: Picture | null,
+  stage: string,
+  onMessage: (text: string) => void,
+) {
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
   const touches = useRef(new Map<number, Point>());
   const press = useRef<{ at: Point; moved: boolean } | null>(null);
   const [isDraggingMark, setIsDraggingMark] = useState(false);
+  const [isMovingPicture, setIsMovingPicture] = useState(false);
+  const snapping = useRef<{ wanted: { at: Point; ground: Ground } | null; isBusy: boolean }>({ wanted: null, isBusy: false });
 
   const currentView = () => {
     const { view, screen } = useTable.getState();
-    return view ?? wholeSheet(fit, screen);
+    return view ?? wholeSheet(sheetBoxOf(job), screen);
   };
+  const ground = (): Ground | null =>
+    picture ? groundOf(picture, surfaceNow(picture, useTable.getState().asPhotographed), currentView()) : null;
   const here = (event: { clientX: number; clientY: number }): Point => {
     const box = frame.current?.getBoundingClientRect();
     return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) };
-  };
-  const inPicture = (p: Point): Point => {
-    const found = apply(inverse(picturePlacement(currentView(), fit)), p);
-    return { x: Math.min(picture.widthPx, Math.max(0, found.x)), y: Math.min(picture.heightPx, Math.max(0, found.y)) };
   };
 
   useEffect(() => {
@@ -44,39 +62,130 @@ export function usePointerActions(frame: React.RefObject<HTMLDivElement | null>,
     const turn = (event: WheelEvent) => {
       event.preventDefault();
       const step = event.deltaMode === 1 ? event.deltaY * 18 : event.deltaY;
-      setTable({ view: zoomed(currentView(), here(event), Math.exp(-step * (event.ctrlKey ? 0.01 : 0.0016))) });
+      setTable({ view: zoomed(currentView(), here(event), Math.exp(-step * (event.ctrlKey ? 0.01 : 0.0016))), snap: null });
     };
     element.addEventListener('wheel', turn, { passive: false });
     return () => element.removeEventListener('wheel', turn);
   });
 
-  /** The mark's end near a place, the nearest first. */
-  const endAt = (p: Point) => {
-    if (stage !== 'true-up') return null;
-    const placement = picturePlacement(currentView(), fit);
+  /** The mark's point near a place, the nearest first; what was found and not placed cannot be picked up. */
+  const pointAt = (p: Point) => {
+    const place = ground();
+    if (stage !== 'true-up' || !picture || picture.locked || !place) return null;
     const ends = picture.marks.flatMap((mark) =>
-      (['a', 'b'] as const).map((end) => ({ mark, end, off: distance(apply(placement, mark[end]), p) })),
+      mark.kind === 'box' || mark.kind === 'scale-card'
+        ? []
+        : mark.points.map((point, index) => ({ mark, index, off: distance(place.toScreen(point), p) })),
     );
     return ends.filter((e) => e.off <= pickReach).sort((x, y) => x.off - y.off)[0] ?? null;
   };
 
-  const click = (p: Point) => {
-    const { tool, firstEnd } = useTable.getState();
-    if (stage === 'true-up' && tool) {
-      const at = inPicture(p);
-      if (!firstEnd) return setTable({ firstEnd: at });
-      const ends = { id: nanoid(), a: firstEnd, b: at };
-      run({
-        do: 'add-mark',
-        pictureId: picture.id,
-        mark: tool === 'known-length' ? { kind: tool, ...ends, text: '', mm: null } : { kind: tool, ...ends },
-      });
-      takeTool(null);
-      setTable({ asked: tool === 'known-length' ? ends.id : null, selectedEnd: { markId: ends.id, end: 'b' } });
+  /** Asks for the feature near the pointer; only the newest place is looked at. */
+  const lookForSnap = (at: Point) => {
+    const place = ground();
+    if (!place) return;
+    snapping.current.wanted = { at, ground: place };
+    if (snapping.current.isBusy) return;
+    snapping.current.isBusy = true;
+    void (async () => {
+      while (snapping.current.wanted) {
+        const { at: p, ground: g } = snapping.current.wanted;
+        snapping.current.wanted = null;
+        const reach = Math.min(40, Math.max(3, snapReach / g.scale));
+        const found = await finder()
+          .snap(g.surface, g.toSurface(p), reach)
+          .catch(() => null);
+        setTable({ snap: found && g.scale * distance(found.at, g.toSurface(p)) <= snapReach + 2 ? found : null });
+      }
+      snapping.current.isBusy = false;
+    })();
+  };
+
+  /** The place that a click at a point takes: the feature shown there, or the point itself. */
+  const placeAt = (p: Point, isHeldOff: boolean): Point | null => {
+    const place = ground();
+    if (!place) return null;
+    const { snap } = useTable.getState();
+    const isNear = snap && distance(place.toSurface(p), snap.at) * place.scale <= snapReach + 2;
+    return snap && isNear && !isHeldOff ? place.originalOf(snap.at) : place.toOriginal(p);
+  };
+
+  const done = async (tool: Tool, taken: readonly Point[]) => {
+    const place = ground();
+    if (!picture || !place) return;
+    const message = await finish(run, picture, place, tool, taken);
+    if (message) onMessage(message);
+  };
+
+  /** One place more for the tool in hand; the last one makes the mark. */
+  const takePlace = (tool: Tool, p: Point, isHeldOff: boolean) => {
+    const { taken } = useTable.getState();
+    const [at, place, last] = [placeAt(p, isHeldOff), ground(), taken.at(-1)];
+    if (!at || !place) return;
+    const { least, most } = placesOf(tool);
+    const isAgain = last !== undefined && distance(place.toScreen(last), p) < clickSlack * 2;
+    if (isAgain) {
+      if (isOpenEnded(tool) && taken.length >= least) void done(tool, taken);
       return;
     }
+    const next = [...taken, at];
+    setTable({ taken: next });
+    if (next.length >= most) void done(tool, next);
+  };
+
+  const click = (p: Point, isHeldOff: boolean) => {
+    const { tool } = useTable.getState();
+    if (tool && picture && tool !== 'move-picture') return takePlace(tool, p, isHeldOff);
     if (stage === 'trace') setTable({ selectedPiece: pieceAt(job, toSheet(currentView(), p))?.id ?? null });
-    if (stage === 'true-up') setTable({ selectedEnd: null });
+    if (stage === 'true-up') setTable({ selected: null });
+    const under = stage === 'bring-in' ? pictureAt(job, toSheet(currentView(), p)) : null;
+    if (under) setTable({ activeId: under.id });
+  };
+
+  /** Two fingers: the view follows their middle and their distance. */
+  const pinch = (id: number, at: Point, last: Point) => {
+    const other = [...touches.current].find(([touch]) => touch !== id)?.[1] as Point;
+    const [middle, before] = [
+      { x: (at.x + other.x) / 2, y: (at.y + other.y) / 2 },
+      { x: (last.x + other.x) / 2, y: (last.y + other.y) / 2 },
+    ];
+    const grown = distance(at, other) / Math.max(1, distance(last, other));
+    setTable({ view: zoomed(moved(currentView(), middle.x - before.x, middle.y - before.y), middle, grown) });
+    if (press.current) press.current.moved = true;
+  };
+
+  /** What is held moves along: a picture, a mark's point, or the view. */
+  const drag = (at: Point, last: Point, isHeldOff: boolean) => {
+    const { dragged, selected, draggedPlace } = useTable.getState();
+    if (isMovingPicture && picture) {
+      const from = draggedPlace?.place ?? picture.place;
+      const { scale } = currentView();
+      setTable({
+        draggedPlace: { pictureId: picture.id, place: { x: from.x + (at.x - last.x) / scale, y: from.y - (at.y - last.y) / scale } },
+      });
+    } else if (isDraggingMark && dragged && selected) {
+      const place = placeAt(at, isHeldOff);
+      lookForSnap(at);
+      if (place) setTable({ dragged: { ...dragged, points: dragged.points.map((p, k) => (k === selected.index ? place : p)) } });
+    } else if (press.current?.moved) setTable({ view: moved(currentView(), at.x - last.x, at.y - last.y), snap: null });
+  };
+
+  /** By keyboard alone: arrows move the place that Enter takes, with shift by single screen pixels. */
+  const placeByKey = (tool: Tool, arrow: readonly [number, number] | undefined, event: React.KeyboardEvent) => {
+    const { pointer, screen, taken } = useTable.getState();
+    const at = pointer ?? { x: screen.width / 2, y: screen.height / 2 };
+    if (arrow) {
+      const step = event.shiftKey ? 1 : 10;
+      const next = { x: at.x + arrow[0] * step, y: at.y + arrow[1] * step };
+      setTable({ pointer: next });
+      if (snaps(tool)) lookForSnap(next);
+    } else if (isOpenEnded(tool) && taken.length >= placesOf(tool).least) void done(tool, taken);
+    else click(at, event.altKey);
+  };
+
+  const zoomBy = (factor: number) => {
+    const { screen } = useTable.getState();
+    setTable({ view: zoomed(currentView(), { x: screen.width / 2, y: screen.height / 2 }, factor) });
   };
 
   const handlers = {
@@ -85,12 +194,19 @@ export function usePointerActions(frame: React.RefObject<HTMLDivElement | null>,
       event.currentTarget.setPointerCapture(event.pointerId);
       touches.current.set(event.pointerId, at);
       press.current = { at, moved: false };
-      const found = useTable.getState().tool ? null : endAt(at);
-      if (found && touches.current.size === 1) {
+      const { tool } = useTable.getState();
+      if (touches.current.size !== 1) return;
+      if (tool === 'move-picture' && picture) {
+        if (picture.locked) onMessage('This picture is locked. Unlock it to move it.');
+        else setIsMovingPicture(true);
+        return;
+      }
+      const found = tool ? null : pointAt(at);
+      if (found) {
         setIsDraggingMark(true);
         setTable({
-          selectedEnd: { markId: found.mark.id, end: found.end },
-          dragged: { markId: found.mark.id, a: found.mark.a, b: found.mark.b },
+          selected: { markId: found.mark.id, index: found.index },
+          dragged: { markId: found.mark.id, points: found.mark.points },
           pointer: at,
         });
       }
@@ -98,88 +214,84 @@ export function usePointerActions(frame: React.RefObject<HTMLDivElement | null>,
     onPointerMove(event: React.PointerEvent) {
       const at = here(event);
       const last = touches.current.get(event.pointerId);
-      if (last && touches.current.size === 2) {
-        const other = [...touches.current].find(([id]) => id !== event.pointerId)?.[1] as Point;
-        const [middle, before] = [
-          { x: (at.x + other.x) / 2, y: (at.y + other.y) / 2 },
-          { x: (last.x + other.x) / 2, y: (last.y + other.y) / 2 },
-        ];
-        const grown = distance(at, other) / Math.max(1, distance(last, other));
-        setTable({ view: zoomed(moved(currentView(), middle.x - before.x, middle.y - before.y), middle, grown) });
-        if (press.current) press.current.moved = true;
-      } else if (last && press.current) {
+      if (last && touches.current.size === 2) pinch(event.pointerId, at, last);
+      else if (last && press.current) {
         if (distance(at, press.current.at) > clickSlack) press.current.moved = true;
-        const { dragged, selectedEnd } = useTable.getState();
-        if (isDraggingMark && dragged && selectedEnd) setTable({ dragged: { ...dragged, [selectedEnd.end]: inPicture(at) } });
-        else if (press.current.moved) setTable({ view: moved(currentView(), at.x - last.x, at.y - last.y) });
+        drag(at, last, event.altKey);
       }
       if (last) touches.current.set(event.pointerId, at);
       setTable({ pointer: at });
+      if (!last && snaps(useTable.getState().tool)) lookForSnap(at);
       if (stage === 'trace' && !last) setTable({ hoveredPiece: pieceAt(job, toSheet(currentView(), at))?.id ?? null });
     },
     onPointerUp(event: React.PointerEvent) {
       const wasClick = press.current && !press.current.moved && touches.current.size === 1;
       touches.current.delete(event.pointerId);
-      const { dragged } = useTable.getState();
-      if (isDraggingMark) {
-        if (dragged && !wasClick) run({ do: 'move-mark', pictureId: picture.id, ...dragged });
+      const { dragged, draggedPlace } = useTable.getState();
+      if (isMovingPicture) {
+        if (draggedPlace && !wasClick)
+          run({ do: 'change-picture', pictureId: draggedPlace.pictureId, change: { place: draggedPlace.place } });
+        setIsMovingPicture(false);
+        setTable({ draggedPlace: null });
+      } else if (isDraggingMark) {
+        if (dragged && picture && !wasClick)
+          run({ do: 'move-mark', pictureId: picture.id, markId: dragged.markId, points: [...dragged.points] });
         setIsDraggingMark(false);
-        setTable({ dragged: null });
-      } else if (wasClick) click(here(event));
+        setTable({ dragged: null, snap: null });
+      } else if (wasClick) click(here(event), event.altKey);
       if (touches.current.size === 0) press.current = null;
     },
     onPointerCancel(event: React.PointerEvent) {
       touches.current.delete(event.pointerId);
       setIsDraggingMark(false);
-      setTable({ dragged: null });
+      setIsMovingPicture(false);
+      setTable({ dragged: null, draggedPlace: null });
     },
-    onPointerLeave: () => setTable({ pointer: null, hoveredPiece: null }),
+    onPointerLeave: () => setTable({ pointer: null, hoveredPiece: null, snap: null }),
     onKeyDown(event: React.KeyboardEvent) {
-      const arrows: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
       const arrow = arrows[event.key];
-      const { selectedEnd, screen } = useTable.getState();
-      const mark = picture.marks.find((m) => m.id === selectedEnd?.markId);
-      const { tool, pointer } = useTable.getState();
-      if (tool && stage === 'true-up' && (arrow || event.key === 'Enter')) {
-        // By keyboard alone: arrows move the place that Enter takes, with shift by single screen pixels.
-        const at = pointer ?? { x: screen.width / 2, y: screen.height / 2 };
-        const step = event.shiftKey ? 1 : 10;
-        if (arrow) setTable({ pointer: { x: at.x + arrow[0] * step, y: at.y + arrow[1] * step } });
-        else click(at);
-        event.preventDefault();
-        return;
-      }
-      if (arrow && mark && selectedEnd && stage === 'true-up') {
-        // By one pixel of the picture, with shift by a tenth, the way that the arrow points on the screen.
-        const step = event.shiftKey ? 0.1 : 1;
-        const placement = picturePlacement(currentView(), fit);
-        const k = step / Math.hypot(placement.a, placement.b);
-        const by = { x: (arrow[0] * placement.a + arrow[1] * placement.b) * k, y: (arrow[0] * placement.c + arrow[1] * placement.d) * k };
-        const p = mark[selectedEnd.end];
-        run({
-          do: 'move-mark',
-          pictureId: picture.id,
-          markId: mark.id,
-          a: mark.a,
-          b: mark.b,
-          [selectedEnd.end]: { x: p.x + by.x, y: p.y + by.y },
-        });
-      } else if (arrow) setTable({ view: moved(currentView(), -arrow[0] * 60, -arrow[1] * 60) });
-      else if (event.key === '+' || event.key === '=')
-        setTable({ view: zoomed(currentView(), { x: screen.width / 2, y: screen.height / 2 }, 1.4) });
-      else if (event.key === '-') setTable({ view: zoomed(currentView(), { x: screen.width / 2, y: screen.height / 2 }, 1 / 1.4) });
-      else if ((event.key === 'Delete' || event.key === 'Backspace') && mark && stage === 'true-up') {
+      const { selected, tool } = useTable.getState();
+      const mark = stage === 'true-up' ? picture?.marks.find((m) => m.id === selected?.markId) : undefined;
+      if (tool && (arrow || event.key === 'Enter')) placeByKey(tool, arrow, event);
+      else if (arrow && mark && selected && picture) nudge(picture, mark, selected.index, arrow, event.shiftKey ? 0.1 : 1);
+      else if (arrow) setTable({ view: moved(currentView(), -arrow[0] * 60, -arrow[1] * 60) });
+      else if (event.key === '+' || event.key === '=') zoomBy(1.4);
+      else if (event.key === '-') zoomBy(1 / 1.4);
+      else if ((event.key === 'Delete' || event.key === 'Backspace') && mark && picture) {
         run({ do: 'remove-mark', pictureId: picture.id, markId: mark.id });
-        setTable({ selectedEnd: null });
+        setTable({ selected: null });
       } else return;
       event.preventDefault();
     },
   };
-  return { handlers, isDraggingMark };
+
+  /** Moves a point by so many pixels of the picture, the way that the arrow points on the screen. */
+  function nudge(of: Picture, mark: Picture['marks'][number], index: number, arrow: readonly [number, number], step: number): void {
+    const place = ground();
+    const p = mark.points[index];
+    if (!place || !p) return;
+    const at = place.toScreen(p);
+    const towards = place.toOriginal({ x: at.x + arrow[0], y: at.y + arrow[1] });
+    const size = distance(p, towards) || 1;
+    const next = { x: p.x + ((towards.x - p.x) * step) / size, y: p.y + ((towards.y - p.y) * step) / size };
+    run({ do: 'move-mark', pictureId: of.id, markId: mark.id, points: mark.points.map((q, k) => (k === index ? next : q)) });
+  }
+
+  return { handlers, isDraggingMark, isMovingPicture, finishTaken: (tool: Tool, taken: readonly Point[]) => void done(tool, taken) };
 }
 
 /** The smallest piece under a point of the sheet, left out ones too. */
 function pieceAt(job: Job, p: Point): Piece | null {
-  const under = job.trace?.pieces.filter((piece) => isInside(piece.outer, p, 0.05)) ?? [];
+  const under = piecesOf(job).filter((piece) => piece.outer.closed && isInside(piece.outer, p, 0.05));
   return under.at(-1) ?? null;
+}
+
+/** The topmost picture under a point of the sheet that is shown and not locked. */
+function pictureAt(job: Job, p: Point): Picture | null {
+  return job.pictures.findLast((picture) => !picture.hidden && !picture.locked && isInsideBox(picture, p)) ?? null;
+}
+
+function isInsideBox(picture: Picture, p: Point): boolean {
+  const { minX, minY, maxX, maxY } = sheetBoxOf({ pictures: [picture], drawings: [] });
+  return p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY;
 }

@@ -5,53 +5,84 @@
  */
 import type { JobTrace } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
+import type { Snap } from '@nuvet/core/raster';
+import type { MarkKind } from '@nuvet/core/trueup';
 import { create } from 'zustand';
 import type { Size, View } from './view';
 
-export type Tool = 'known-length' | 'level' | 'plumb' | 'check';
+/** A mark to make, or something else that takes places on the picture. */
+export type Tool = Exclude<MarkKind, 'scale-card'> | 'datum' | 'crop-box' | 'crop-outline' | 'move-picture';
 
-/** A mark's end: which mark, and which of its two ends. */
-export interface MarkEnd {
+/** A point of a mark: which mark, and which of its points. */
+export interface MarkPoint {
   readonly markId: string;
-  readonly end: 'a' | 'b';
+  readonly index: number;
+}
+
+/** A mark that Nuvet found and a click accepts; pixels of the original picture. */
+export interface Ghost {
+  readonly id: string;
+  readonly kind: 'level' | 'frame' | 'known-length' | 'plumb';
+  readonly points: readonly Point[];
+  readonly word: string;
 }
 
 interface TableState {
   readonly view: View | null;
   readonly screen: Size;
+  /** The picture that is worked on; null takes the first. */
+  readonly activeId: string | null;
   readonly tool: Tool | null;
-  /** The first end of a mark in the making, picture pixels. */
-  readonly firstEnd: Point | null;
-  /** A mark's ends while they are dragged, picture pixels. */
-  readonly dragged: { readonly markId: string; readonly a: Point; readonly b: Point } | null;
-  readonly selectedEnd: MarkEnd | null;
+  /** Places taken so far for a mark in the making, pixels of the original picture. */
+  readonly taken: readonly Point[];
+  /** A mark's points while one is dragged, pixels of the original picture. */
+  readonly dragged: { readonly markId: string; readonly points: readonly Point[] } | null;
+  /** Where a picture is dragged to. */
+  readonly draggedPlace: { readonly pictureId: string; readonly place: Point } | null;
+  readonly selected: MarkPoint | null;
   /** Where the pointer is, screen pixels; null when it is elsewhere. */
   readonly pointer: Point | null;
+  /** What the next click would take: a feature of the picture near the pointer, pixels of the surface. */
+  readonly snap: Snap | null;
+  readonly ghosts: readonly Ghost[];
   readonly hoveredPiece: string | null;
   readonly selectedPiece: string | null;
   readonly preview: JobTrace | null;
-  /** The mark whose length is asked for next. */
+  /** The mark whose first statement is asked for next. */
   readonly asked: string | null;
   /** Opacity while its slider moves. */
   readonly opacity: number | null;
+  /** Whether a picture under perspective is shown as it was photographed. */
+  readonly asPhotographed: boolean;
+  /** Ends a mark of as many points as one likes; null where nothing is being taken. */
+  readonly endPlaces: (() => void) | null;
+  /** A picture hidden or shown only while its key is held. */
+  readonly peeked: string | null;
 }
 
 export const useTable = create<TableState>(() => ({
   view: null,
   screen: { width: 0, height: 0 },
+  activeId: null,
   tool: null,
-  firstEnd: null,
+  taken: [],
   dragged: null,
-  selectedEnd: null,
+  draggedPlace: null,
+  selected: null,
   pointer: null,
+  snap: null,
+  ghosts: [],
   hoveredPiece: null,
   selectedPiece: null,
   preview: null,
   asked: null,
   opacity: null,
+  asPhotographed: false,
+  endPlaces: null,
+  peeked: null,
 }));
 
 export const setTable = useTable.setState;
 
 /** Puts the tool in hand away or takes another; what was half made is let go. */
-export const takeTool = (tool: Tool | null): void => setTable({ tool, firstEnd: null, dragged: null });
+export const takeTool = (tool: Tool | null): void => setTable({ tool, taken: [], dragged: null, draggedPlace: null, snap: null });

@@ -1,7 +1,8 @@
 /**
  * The view of the light table: where on the screen the sheet lies. Screen x right, y down, in CSS pixels; sheet y up.
  */
-import type { Point, Transform } from '@nuvet/core/plane';
+import type { Surface } from '@nuvet/core/job';
+import type { Box, Point, Transform } from '@nuvet/core/plane';
 import { apply, chain, inverse } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 
@@ -21,17 +22,18 @@ export interface Size {
 export const sheetToScreen = ({ scale, x, y }: View): Transform => ({ a: scale, b: 0, c: 0, d: -scale, e: x, f: y });
 export const toScreen = (view: View, p: Point): Point => apply(sheetToScreen(view), p);
 export const toSheet = (view: View, p: Point): Point => apply(inverse(sheetToScreen(view)), p);
-/** From a picture's pixels to the screen. */
-export const picturePlacement = (view: View, fit: TrueUpFit): Transform => chain(sheetToScreen(view), fit.toSheet);
+/** From a surface's pixels to the screen. */
+export const placementOf = (view: View, surface: Pick<Surface, 'toSheet'>): Transform => chain(sheetToScreen(view), surface.toSheet);
 
-/** The whole sheet, with a margin. */
-export function wholeSheet(fit: Pick<TrueUpFit, 'sheetWidthMm' | 'sheetHeightMm'>, screen: Size): View {
+/** A box of the sheet with a margin, such as all that lies on it. */
+export function wholeSheet(box: Box, screen: Size): View {
   const margin = 40;
-  const scale = Math.min((screen.width - 2 * margin) / fit.sheetWidthMm, (screen.height - 2 * margin) / fit.sheetHeightMm);
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
+  const scale = Math.max(1e-4, Math.min((screen.width - 2 * margin) / w, (screen.height - 2 * margin) / h));
   return {
-    scale: Math.max(1e-4, scale),
-    x: (screen.width - fit.sheetWidthMm * scale) / 2,
-    y: (screen.height + fit.sheetHeightMm * scale) / 2,
+    scale,
+    x: screen.width / 2 - ((box.minX + box.maxX) / 2) * scale,
+    y: screen.height / 2 + ((box.minY + box.maxY) / 2) * scale,
   };
 }
 
@@ -51,7 +53,7 @@ export const moved = (view: View, dx: number, dy: number): View => ({ ...view, x
 export function keptUnder(view: View, before: TrueUpFit, after: TrueUpFit, size: { widthPx: number; heightPx: number }): View {
   const middle = { x: size.widthPx / 2, y: size.heightPx / 2 };
   const scale = (view.scale * before.mmPerPx) / after.mmPerPx;
-  const at = apply(picturePlacement(view, before), middle);
+  const at = apply(placementOf(view, before), middle);
   const there = apply(after.toSheet, middle);
   return { scale, x: at.x - there.x * scale, y: at.y + there.y * scale };
 }

@@ -1,7 +1,7 @@
 /**
  * In: what is asked of the server. Out: checked answers, or an error whose message can be shown as it is.
  */
-import { pictureSchema } from '@nuvet/core/job';
+import { type Picture, pictureSchema } from '@nuvet/core/job';
 import { z } from 'zod';
 
 const problemSchema = z.object({ code: z.string(), message: z.string() });
@@ -37,22 +37,50 @@ export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', url: string, ans
   return answer.parse(read);
 }
 
-/** Sends a picture file as it is. `onShare` hears the share sent, 0 to 1; at 1 the server still works on it. */
-export function sendPicture(file: File, onShare: (share: number) => void, signal?: AbortSignal) {
-  return new Promise<z.infer<typeof pictureSchema>>((resolve, reject) => {
+/** Sends bytes as they are. `onShare` hears the share sent, 0 to 1; at 1 the server still works on them. */
+export function sendBytes<T>(
+  address: string,
+  body: Blob,
+  answer: z.ZodType<T>,
+  onShare: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<T> {
+  return new Promise((resolve, reject) => {
     // fetch does not tell how much of a body has gone.
     const request = new XMLHttpRequest();
-    request.open('POST', `/api/pictures?name=${encodeURIComponent(file.name)}`);
+    request.open('POST', address);
     request.responseType = 'json';
     request.upload.onprogress = ({ loaded, total }) => onShare(total > 0 ? loaded / total : 1);
     request.onload = () => {
-      const parsed = pictureSchema.safeParse(request.response);
+      const parsed = answer.safeParse(request.response);
       if (request.status === 201 && parsed.success) resolve(parsed.data);
       else reject(refusal(request.response));
     };
     request.onerror = () => reject(noConnection());
     request.onabort = () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.'));
     signal?.addEventListener('abort', () => request.abort());
-    request.send(file);
+    request.send(body);
   });
+}
+
+/** How a picture comes: its name, the page of a file with several, and its resolution where it is known better than the file knows it. */
+export interface Sending {
+  readonly name: string;
+  readonly page?: number;
+  readonly resolution?: { readonly dpi: number; readonly source: 'pdf' | 'scanner' };
+}
+
+/** Sends a picture file as it is. */
+export function sendPicture(
+  file: Blob,
+  { name, page = 0, resolution }: Sending,
+  onShare: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<Picture> {
+  const query = new URLSearchParams({ name: name.slice(0, 200), page: String(page) });
+  if (resolution) {
+    query.set('dpi', String(resolution.dpi));
+    query.set('source', resolution.source);
+  }
+  return sendBytes(`/api/pictures?${query}`, file, pictureSchema, onShare, signal);
 }

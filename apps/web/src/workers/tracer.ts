@@ -3,19 +3,22 @@
  */
 import { type FilePiece, writeDxf, writeSvg } from '@nuvet/core/formats';
 import {
-  fitOf,
+  fromOriginal,
   type JobTrace,
   type JobTraceSettings,
   type Picture,
   pictureSchema,
   pieceSchema,
+  type Surface,
   traceOnSheet,
   traceSettingsSchema,
 } from '@nuvet/core/job';
-import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
+import { project } from '@nuvet/core/plane';
+import { type GreyPicture, greyPicture, onlyInside } from '@nuvet/core/raster';
 import { findInkBorders, fitOutlines, type InkBorders } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
+import { fetchBytes } from './pixels';
 
 /** How long the worker computes before it looks whether it is still wanted. */
 const breathMs = 30;
@@ -32,18 +35,19 @@ let newest = 0;
 
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 
-async function fetchGrey(picture: Picture, onShare: (share: number) => void): Promise<GreyPicture> {
-  const response = await fetch(`/api/pictures/${picture.id}/grey`);
-  if (!response.ok || !response.body) throw new Error('The picture could not be read from the server.');
-  const bytes = new Uint8Array(picture.widthPx * picture.heightPx);
-  let gone = 0;
-  const reader = response.body.getReader();
-  for (let part = await reader.read(); !part.done; part = await reader.read()) {
-    bytes.set(part.value, gone);
-    gone += part.value.length;
-    onShare(gone / bytes.length);
-  }
-  return greyPicture(bytes, picture.widthPx, picture.heightPx);
+async function readGrey(surface: Surface, onShare: (share: number) => void): Promise<GreyPicture> {
+  const bytes = await fetchBytes(`/api/pictures/${surface.id}/grey`, surface.widthPx * surface.heightPx, onShare);
+  return greyPicture(bytes, surface.widthPx, surface.heightPx);
+}
+
+/** The picture with paper outside its crop. */
+function cropped(grey: GreyPicture, picture: Picture, surface: Surface): GreyPicture {
+  if (!picture.crop) return grey;
+  const back = fromOriginal(surface);
+  return onlyInside(
+    grey,
+    picture.crop.map((p) => (back ? project(back, p) : p)),
+  );
 }
 
 function bordersOf(picture: Held, mmPerPx: number, { threshold, smallestMm }: JobTraceSettings): InkBorders {
@@ -57,20 +61,26 @@ const tracer = {
    * Traces a picture; an older request that is still under way ends with null.
    * @param onShare hears what is under way and the share done, 0 to 1
    */
-  async trace(asked: unknown, wish: unknown, onShare: (word: 'reading' | 'tracing', share: number) => void): Promise<JobTrace | null> {
+  async trace(
+    asked: unknown,
+    surface: Surface,
+    wish: unknown,
+    onShare: (word: 'reading' | 'tracing', share: number) => void,
+  ): Promise<JobTrace | null> {
     const picture = pictureSchema.parse(asked);
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const mine = ++newest;
-    if (held?.id !== picture.id) held = { id: picture.id, grey: await fetchGrey(picture, (share) => onShare('reading', share)) };
+    const id = JSON.stringify([surface.id, picture.crop]);
+    if (held?.id !== id) held = { id, grey: cropped(await readGrey(surface, (share) => onShare('reading', share)), picture, surface) };
     if (mine !== newest) return null;
-    const { mmPerPx } = fitOf(picture);
+    const { mmPerPx } = surface;
     const borders = bordersOf(held, mmPerPx, settings);
     await breath();
     if (mine !== newest) return null;
     const steps = fitOutlines(borders, held.grey, mmPerPx, settings.toleranceMm);
     let since = performance.now();
     for (let step = steps.next(); ; step = steps.next()) {
-      if (step.done) return traceOnSheet(picture, settings, step.value);
+      if (step.done) return traceOnSheet(picture, settings, step.value, surface);
       if (performance.now() - since < breathMs) continue;
       onShare('tracing', step.value);
       await breath();

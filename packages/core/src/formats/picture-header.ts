@@ -47,12 +47,16 @@ function readPng(view: DataView): PictureHeader | null {
   return { kind: 'png', widthPx, heightPx, orientation: 1, resolution };
 }
 
-/** Coarser than any scan: what programs write when they know nothing, such as one pixel a millimetre. */
+/** Resolutions that programs write when they know nothing; and none is coarser than this, as 1 would be. */
+const defaults = [72, 96];
 const leastDpi = 30;
+
+/** Whether a stated resolution may be true: not one of the numbers that are written for want of a better one. */
+export const isTrustworthy = (dpi: number): boolean => dpi >= leastDpi && !defaults.some((d) => Math.abs(dpi - d) < 0.5);
 
 /** Whole numbers of dots per inch come back whole though pHYs rounds to pixels per metre. */
 function stated(dpi: number, source: 'png' | 'jfif' | 'exif'): PictureHeader['resolution'] {
-  if (!(dpi >= leastDpi)) return null;
+  if (!(dpi > 0 && dpi < 1e5)) return null;
   const whole = Math.round(dpi);
   return { dpi: Math.abs(dpi - whole) < 0.02 ? whole : dpi, source };
 }
@@ -104,9 +108,4 @@ function readExif(view: DataView): Pick<PictureHeader, 'orientation' | 'resoluti
   if (!(orientation >= 1 && orientation <= 8)) orientation = 1;
   const perInch = unit === 3 ? dots * 2.54 : unit === 2 ? dots : 0;
   return { orientation, resolution: stated(perInch, 'exif') };
-}
-
-/** The size as seen upright. */
-export function uprightSize({ widthPx, heightPx, orientation }: PictureHeader): { widthPx: number; heightPx: number } {
-  return orientation >= 5 ? { widthPx: heightPx, heightPx: widthPx } : { widthPx, heightPx };
 }

@@ -2,27 +2,82 @@
  * Every edit of a job: plain data in, a new job out. Refused edits throw `CommandError` and change nothing.
  */
 import { z } from 'zod';
-import { transformedPath } from '../plane/path.ts';
+import { type Path, transformedPath } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
-import { chain, inverse } from '../plane/transform.ts';
+import { asProjection, chainProjections, inverseProjection, type Projection, projectedPath } from '../plane/projection.ts';
+import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
+import { TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
-import { type Job, jobSchema, markSchema, type Picture, pictureSchema, pointSchema, purposes, traceSchema } from './schema.ts';
+import { overallBox, sheetBoxOf } from './measures.ts';
+import {
+  type Drawing,
+  drawingSchema,
+  type Job,
+  type JobTrace,
+  jobSchema,
+  type Mark,
+  markSchema,
+  type Picture,
+  type Piece,
+  pictureSchema,
+  pointSchema,
+  purposes,
+  traceSchema,
+} from './schema.ts';
 import { fitOf } from './sizing.ts';
+import { piecesOf } from './tracing.ts';
 
 const pictureId = z.uuid();
 const markId = z.string().min(1).max(64);
+const drawingId = z.string().min(1).max(64);
 const pieceIds = z.array(z.string().min(1).max(64)).min(1).max(20_000);
+
+const markIds = { pictureId, markId };
+const shape = pictureSchema.shape;
 
 export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('rename'), name: jobSchema.shape.name }),
   z.strictObject({ do: z.literal('set-unit'), unit: jobSchema.shape.unit }),
   z.strictObject({ do: z.literal('set-making'), making: jobSchema.shape.making }),
+  z.strictObject({ do: z.literal('set-plan-scale'), planScale: jobSchema.shape.planScale.unwrap() }),
   z.strictObject({ do: z.literal('bring-in'), picture: pictureSchema }),
-  z.strictObject({ do: z.literal('set-opacity'), pictureId, opacity: pictureSchema.shape.opacity }),
+  z.strictObject({ do: z.literal('take-out'), pictureId }),
+  z.strictObject({ do: z.literal('order-picture'), pictureId, to: z.int().min(0).max(49) }),
+  z.strictObject({
+    do: z.literal('change-picture'),
+    pictureId,
+    change: z
+      .strictObject({
+        name: shape.name,
+        opacity: shape.opacity,
+        hidden: shape.hidden.unwrap(),
+        locked: shape.locked.unwrap(),
+        tone: shape.tone.unwrap(),
+        quarterTurns: shape.quarterTurns.unwrap(),
+        flipped: shape.flipped.unwrap(),
+        crop: shape.crop.unwrap(),
+        pinned: shape.pinned.unwrap(),
+        datum: shape.datum.unwrap(),
+        place: shape.place.unwrap(),
+        resolution: shape.resolution,
+      })
+      .partial(),
+  }),
   z.strictObject({ do: z.literal('add-mark'), pictureId, mark: markSchema }),
-  z.strictObject({ do: z.literal('move-mark'), pictureId, markId, a: pointSchema, b: pointSchema }),
-  z.strictObject({ do: z.literal('set-length'), pictureId, markId, text: z.string().max(200), mm: z.number().positive() }),
-  z.strictObject({ do: z.literal('remove-mark'), pictureId, markId }),
+  z.strictObject({ do: z.literal('move-mark'), ...markIds, points: z.array(pointSchema).min(2).max(200) }),
+  z.strictObject({
+    do: z.literal('state'),
+    ...markIds,
+    index: z.int().min(0).max(1),
+    text: z.string().max(200),
+    value: z.number().nonnegative(),
+  }),
+  z.strictObject({ do: z.literal('set-way'), ...markIds, way: z.enum(['contained', 'covering', 'each-side']) }),
+  z.strictObject({ do: z.literal('remove-mark'), ...markIds }),
+  z.strictObject({ do: z.literal('bring-in-drawing'), drawing: drawingSchema }),
+  z.strictObject({ do: z.literal('take-out-drawing'), drawingId }),
+  z.strictObject({ do: z.literal('hide-drawing'), drawingId, hidden: z.boolean() }),
+  z.strictObject({ do: z.literal('set-drawing-unit'), drawingId, mmPerUnit: drawingSchema.shape.mmPerUnit }),
   z.strictObject({ do: z.literal('set-trace'), trace: traceSchema }),
   z.strictObject({ do: z.literal('leave-out'), pieceIds, leftOut: z.boolean() }),
   z.strictObject({ do: z.literal('set-purpose'), pieceIds, purpose: z.enum(purposes) }),
@@ -31,7 +86,7 @@ export type Command = z.infer<typeof commandSchema>;
 
 export class CommandError extends Error {
   constructor(
-    readonly code: 'no-picture' | 'no-mark' | 'no-piece' | 'marks-coincide',
+    readonly code: 'no-picture' | 'no-mark' | 'no-piece' | 'no-drawing' | 'marks-coincide' | 'in-one-line' | 'locked',
     message: string,
   ) {
     super(message);
@@ -41,18 +96,57 @@ export class CommandError extends Error {
 /** What a new trace is called in undo and redo. */
 export const traceLabel = 'the trace';
 
+const markWords: Record<Mark['kind'], string> = {
+  'known-length': 'a known length',
+  level: 'a level line',
+  plumb: 'a plumb line',
+  'right-angle': 'a right angle',
+  frame: 'a frame',
+  circle: 'a circle',
+  box: 'a box',
+  clearance: 'a clearance',
+  'scale-card': 'the scale card',
+  check: 'a check measurement',
+  'check-angle': 'a check measurement',
+  'check-radius': 'a check measurement',
+  'check-along': 'a check measurement',
+};
+
+const changeWords: Partial<Record<keyof Picture, string>> = {
+  name: 'the picture’s name',
+  opacity: 'the opacity',
+  hidden: 'showing a picture',
+  locked: 'locking a picture',
+  tone: 'the tone',
+  quarterTurns: 'a quarter turn',
+  flipped: 'a flip',
+  crop: 'the crop',
+  pinned: 'the model',
+  datum: 'the datum',
+  place: 'moving a picture',
+  resolution: 'the resolution',
+};
+
 /** What an edit is called in undo and redo. */
 export function labelOf(command: Command): string {
   switch (command.do) {
     case 'rename': return 'the name';
     case 'set-unit': return 'the unit';
     case 'set-making': return 'the way of making';
+    case 'set-plan-scale': return 'the drawing scale';
     case 'bring-in': return 'the picture';
-    case 'set-opacity': return 'the opacity';
-    case 'add-mark': return command.mark.kind === 'known-length' ? 'a known length' : command.mark.kind === 'check' ? 'a check measurement' : `a ${command.mark.kind} line`;
+    case 'take-out': return 'taking a picture out';
+    case 'order-picture': return 'the pictures’ order';
+    case 'change-picture': return changeWords[Object.keys(command.change)[0] as keyof Picture] ?? 'the picture';
+    case 'add-mark': return markWords[command.mark.kind];
     case 'move-mark': return 'moving a mark';
-    case 'set-length': return 'a typed length';
+    case 'state': return 'a typed length';
+    case 'set-way': return 'how the box is filled';
     case 'remove-mark': return 'taking a mark away';
+    case 'bring-in-drawing': return 'the outlines';
+    case 'take-out-drawing': return 'taking outlines out';
+    case 'hide-drawing': return 'showing outlines';
+    case 'set-drawing-unit': return 'the unit of the outlines';
     case 'set-trace': return traceLabel;
     case 'leave-out': return command.leftOut ? 'leaving out pieces' : 'taking pieces back in';
     case 'set-purpose': return 'a purpose';
@@ -68,23 +162,62 @@ export function applyCommand(job: Job, command: Command): Job {
       return { ...job, unit: command.unit };
     case 'set-making':
       return { ...job, making: command.making };
+    case 'set-plan-scale':
+      return { ...job, planScale: command.planScale };
     case 'bring-in':
-      return { ...job, pictures: [command.picture], trace: null };
-    case 'set-opacity':
-      return withPicture(job, command.pictureId, (picture) => ({ ...picture, opacity: command.opacity }));
-    case 'add-mark':
-      refuseShort(command.mark);
-      return withPicture(job, command.pictureId, (picture) => ({ ...picture, marks: [...picture.marks, command.mark] }));
-    case 'move-mark':
-      refuseShort(command);
-      return withMark(job, command, (mark) => ({ ...mark, a: command.a, b: command.b }));
-    case 'set-length':
-      return withMark(job, command, (mark) => {
-        if (mark.kind !== 'known-length') throw new CommandError('no-mark', 'Only a known length has a length to type.');
-        return { ...mark, text: command.text, mm: command.mm };
+      return { ...job, pictures: [...job.pictures, besideTheRest(job, command.picture)] };
+    case 'take-out': {
+      pictureOf(job, command.pictureId);
+      const trace = job.trace?.pictureId === command.pictureId ? null : job.trace;
+      return { ...job, pictures: job.pictures.filter((p) => p.id !== command.pictureId), trace };
+    }
+    case 'order-picture': {
+      const moved = pictureOf(job, command.pictureId);
+      const rest = job.pictures.filter((p) => p !== moved);
+      return { ...job, pictures: [...rest.slice(0, command.to), moved, ...rest.slice(command.to)] };
+    }
+    case 'change-picture':
+      return withPicture(job, command.pictureId, (picture) => {
+        const isMoved = command.change.place !== undefined && !samePlain(command.change.place, picture.place);
+        if (isMoved && picture.locked) throw new CommandError('locked', 'This picture is locked. Unlock it under Bring in to move it.');
+        return { ...picture, ...(command.change as Partial<Picture>) };
       });
+    case 'add-mark':
+      return withPicture(job, command.pictureId, (picture) => {
+        if (picture.locked) throw new CommandError('locked', 'This picture is locked. Unlock it under Bring in to mark it.');
+        return { ...picture, marks: [...picture.marks, command.mark] };
+      });
+    case 'move-mark':
+      return withMark(job, command, (mark) => {
+        if (mark.points.length !== command.points.length) throw new CommandError('no-mark', 'This mark has another number of points.');
+        return { ...mark, points: command.points };
+      });
+    case 'state':
+      return withMark(job, command, (mark) => {
+        if (command.index >= mark.stated.length) throw new CommandError('no-mark', 'This mark states no such length.');
+        return { ...mark, stated: mark.stated.map((s, k) => (k === command.index ? { text: command.text, value: command.value } : s)) };
+      });
+    case 'set-way':
+      return withMark(job, command, (mark) => ({ ...mark, way: command.way }));
     case 'remove-mark':
       return withMark(job, command, () => null);
+    case 'bring-in-drawing':
+      return { ...job, drawings: [...job.drawings, drawingBeside(job, command.drawing)] };
+    case 'take-out-drawing':
+      drawingOf(job, command.drawingId);
+      return { ...job, drawings: job.drawings.filter((d) => d.id !== command.drawingId) };
+    case 'hide-drawing':
+      return withDrawing(job, command.drawingId, (drawing) => ({ ...drawing, hidden: command.hidden }));
+    case 'set-drawing-unit':
+      return withDrawing(job, command.drawingId, (drawing) => {
+        const { minX, minY } = overallBox(drawing.pieces) ?? { minX: 0, minY: 0 };
+        const grow = chain(shift(minX, minY), chain(stretch(command.mmPerUnit / drawing.mmPerUnit), shift(-minX, -minY)));
+        return {
+          ...drawing,
+          mmPerUnit: command.mmPerUnit,
+          pieces: drawing.pieces.map((piece) => movedPiece(piece, (p) => transformedPath(p, grow))),
+        };
+      });
     case 'set-trace': {
       pictureOf(job, command.trace.pictureId);
       return { ...job, trace: withChoicesKept(command.trace, job.trace) };
@@ -96,8 +229,21 @@ export function applyCommand(job: Job, command: Command): Job {
   }
 }
 
-function refuseShort({ a, b }: { a: { x: number; y: number }; b: { x: number; y: number } }): void {
-  if (distance(a, b) < 1) throw new CommandError('marks-coincide', 'The two ends lie on the same place. Put them farther apart.');
+/** Room between pictures that are laid side by side, mm. */
+const gapMm = 10;
+
+/** A further picture comes to lie to the right of those that are there. */
+function besideTheRest(job: Job, picture: Picture): Picture {
+  if (job.pictures.length === 0) return picture;
+  const right = Math.max(...job.pictures.map((p) => fitOf(p).sheetBox.maxX));
+  return { ...picture, place: { x: right + gapMm, y: 0 } };
+}
+
+/** So does a drawing. */
+function drawingBeside(job: Job, drawing: Drawing): Drawing {
+  if (job.pictures.length === 0 && job.drawings.length === 0) return drawing;
+  const home = shift(sheetBoxOf(job).maxX + gapMm - (overallBox(drawing.pieces)?.minX ?? 0), 0);
+  return { ...drawing, pieces: drawing.pieces.map((piece) => movedPiece(piece, (p) => transformedPath(p, home))) };
 }
 
 function pictureOf(job: Job, id: string): Picture {
@@ -112,18 +258,55 @@ function withPicture(job: Job, id: string, change: (picture: Picture) => Picture
   const after = change(before);
   const changed = { ...job, pictures: job.pictures.map((p) => (p === before ? after : p)) };
   const { trace } = job;
-  const { toSheet } = fitOf(after);
-  if (!trace || trace.pictureId !== id || sameTransform(trace.toSheet, toSheet)) return changed;
-  const move = chain(toSheet, inverse(trace.toSheet));
-  const pieces = trace.pieces.map((piece) => ({
-    ...piece,
-    outer: transformedPath(piece.outer, move),
-    holes: piece.holes.map((hole) => transformedPath(hole, move)),
-  }));
-  return { ...changed, trace: { ...trace, toSheet, pieces } };
+  const fit = checkedFit(after);
+  if (!trace || trace.pictureId !== id) return changed;
+  const projection = fit.model === 'perspective' ? fit.projection : null;
+  if (samePlain(trace.toSheet, fit.toSheet) && samePlain(trace.projection, projection)) return changed;
+  const move = mover(trace, fit.toSheet, projection);
+  return {
+    ...changed,
+    trace: { ...trace, toSheet: fit.toSheet, projection, pieces: trace.pieces.map((piece) => movedPiece(piece, move)) },
+  };
 }
 
-const sameTransform = (a: object, b: object): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** From where a trace's paths lie to where the new fit puts them. */
+function mover(trace: JobTrace, toSheet: Transform, projection: Projection | null): (path: Path) => Path {
+  if (!projection && !trace.projection) {
+    const move = chain(toSheet, inverse(trace.toSheet));
+    return (path) => transformedPath(path, move);
+  }
+  const back = inverseProjection(trace.projection ?? asProjection(trace.toSheet));
+  const move = chainProjections(projection ?? asProjection(toSheet), back);
+  return (path) => projectedPath(path, move);
+}
+
+const movedPiece = (piece: Piece, move: (path: Path) => Path): Piece => ({
+  ...piece,
+  outer: move(piece.outer),
+  holes: piece.holes.map(move),
+});
+
+/** The fit of a changed picture; marks that no fit can take are refused here, before they are in the job. */
+function checkedFit(picture: Picture) {
+  for (const { points, kind } of picture.marks) {
+    const pairs = kind === 'box' ? [] : points.flatMap((p, k) => points.slice(k + 1).map((q) => [p, q] as const));
+    if (pairs.some(([p, q]) => distance(p, q) < 1)) {
+      const message =
+        points.length === 2
+          ? 'The two ends lie on the same place. Put them farther apart.'
+          : 'Two of the marks lie on the same place. Put them farther apart.';
+      throw new CommandError('marks-coincide', message);
+    }
+  }
+  try {
+    return fitOf(picture);
+  } catch (error) {
+    if (error instanceof TrueUpError) throw new CommandError(error.code, error.message);
+    throw error;
+  }
+}
+
+const samePlain = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 function withMark(
   job: Job,
@@ -136,9 +319,26 @@ function withMark(
   });
 }
 
-function withPieces(job: Job, ids: readonly string[], change: Partial<NonNullable<Job['trace']>['pieces'][number]>): Job {
-  const { trace } = job;
+function drawingOf(job: Job, id: string): Drawing {
+  const drawing = job.drawings.find((d) => d.id === id);
+  if (!drawing) throw new CommandError('no-drawing', 'These outlines are no longer in the job.');
+  return drawing;
+}
+
+function withDrawing(job: Job, id: string, change: (drawing: Drawing) => Drawing): Job {
+  const before = drawingOf(job, id);
+  return { ...job, drawings: job.drawings.map((d) => (d === before ? change(d) : d)) };
+}
+
+/** Pieces are named by their id wherever they lie: in the trace or in a drawing. */
+function withPieces(job: Job, ids: readonly string[], change: Partial<Pick<Piece, 'leftOut' | 'purpose'>>): Job {
   const wanted = new Set(ids);
-  if (!trace?.pieces.some((p) => wanted.has(p.id))) throw new CommandError('no-piece', 'These pieces are no longer there.');
-  return { ...job, trace: { ...trace, pieces: trace.pieces.map((p) => (wanted.has(p.id) ? { ...p, ...change } : p)) } };
+  const isThere = piecesOf(job).some((p) => wanted.has(p.id));
+  if (!isThere) throw new CommandError('no-piece', 'These pieces are no longer there.');
+  const changed = (pieces: readonly Piece[]) => pieces.map((p) => (wanted.has(p.id) ? { ...p, ...change } : p));
+  return {
+    ...job,
+    trace: job.trace && { ...job.trace, pieces: changed(job.trace.pieces) },
+    drawings: job.drawings.map((d) => (d.pieces.some((p) => wanted.has(p.id)) ? { ...d, pieces: changed(d.pieces) } : d)),
+  };
 }

@@ -1,8 +1,11 @@
+export { type Measured, measuredBy } from './checks.ts';
 export { applyCommand, type Command, CommandError, commandSchema, labelOf, traceLabel } from './commands.ts';
 export { type Edit, edited, redone, undone } from './history.ts';
-export { measuresOf, overallBox, type PieceMeasures } from './measures.ts';
+export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf } from './measures.ts';
 export {
+  type Drawing,
   defaultTraceSettings,
+  drawingSchema,
   emptyJob,
   type Job,
   type JobTrace,
@@ -10,18 +13,32 @@ export {
   jobSchema,
   type Mark,
   markSchema,
+  newPicture,
   type Picture,
   type Piece,
   type Purpose,
   pathSchema,
   pictureSchema,
   pieceSchema,
+  plainTone,
   pointSchema,
   purposes,
+  resolutionSources,
+  type Stated,
+  type Tone,
   traceSchema,
   traceSettingsSchema,
   transformSchema,
   ways,
 } from './schema.ts';
-export { fitOf, pullingMarks } from './sizing.ts';
-export { keptPieces, traceOnSheet } from './tracing.ts';
+export {
+  fitOf,
+  fromOriginal,
+  isWaiting,
+  pullingMarks,
+  type Surface,
+  surfaceOf,
+  type WorkingPlan,
+  workingPlanOf,
+} from './sizing.ts';
+export { keptPieces, piecesOf, traceOnSheet } from './tracing.ts';

@@ -3,13 +3,14 @@
  */
 import { type Box, boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { pathArea, pathBox, pathLength } from '../plane/path.ts';
-import type { Piece } from './schema.ts';
+import type { Job, Piece } from './schema.ts';
+import { fitOf } from './sizing.ts';
 
 export interface PieceMeasures {
   readonly box: Box;
   readonly widthMm: number;
   readonly heightMm: number;
-  /** Less its holes, square mm. */
+  /** Less its holes, square mm; 0 for an open line. */
   readonly areaMm2: number;
   /** Of the outer outline and all holes. */
   readonly perimeterMm: number;
@@ -28,7 +29,7 @@ export function measuresOf({ outer, holes }: Pick<Piece, 'outer' | 'holes'>): Pi
       box,
       widthMm: widthOf(box),
       heightMm: heightOf(box),
-      areaMm2: Math.abs(pathArea(outer)) - holes.reduce((sum, hole) => sum + Math.abs(pathArea(hole)), 0),
+      areaMm2: (outer.closed ? Math.abs(pathArea(outer)) : 0) - holes.reduce((sum, hole) => sum + Math.abs(pathArea(hole)), 0),
       perimeterMm: paths.reduce((sum, path) => sum + pathLength(path), 0),
       holes: holes.length,
       segments: paths.reduce((sum, path) => sum + path.segments.length, 0),
@@ -40,3 +41,16 @@ export function measuresOf({ outer, holes }: Pick<Piece, 'outer' | 'holes'>): Pi
 
 /** The box round all pieces; null where there are none. */
 export const overallBox = (pieces: readonly Piece[]): Box | null => boxAroundBoxes(pieces.map((p) => measuresOf(p).box));
+
+const emptySheet: Box = { minX: 0, minY: 0, maxX: 200, maxY: 150 };
+
+/** The box of all that lies on the sheet and is shown: pictures and drawings. */
+export function sheetBoxOf(job: Pick<Job, 'pictures' | 'drawings'>): Box {
+  const shown = job.pictures.filter((p) => !p.hidden);
+  const boxes = (shown.length > 0 ? shown : job.pictures).map((p) => fitOf(p).sheetBox);
+  for (const { hidden, pieces } of job.drawings) {
+    const box = hidden ? null : overallBox(pieces);
+    if (box) boxes.push(box);
+  }
+  return boxAroundBoxes(boxes) ?? emptySheet;
+}

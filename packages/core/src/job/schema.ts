@@ -1,13 +1,17 @@
 /**
- * The job document, version 1: plain data, checked wherever it enters. Described in docs/job-format.md.
+ * The job document, version 2: plain data, checked wherever it enters; version 1 is read and comes out as version 2.
+ * Described in docs/job-format.md.
  */
 import { z } from 'zod';
+import { type MarkKind, markShapes, shapeModels } from '../trueup/marks.ts';
 
 const finite = z.number().finite();
 const text = (most: number) => z.string().trim().min(1).max(most);
 
 export const pointSchema = z.strictObject({ x: finite, y: finite }).readonly();
 export const transformSchema = z.strictObject({ a: finite, b: finite, c: finite, d: finite, e: finite, f: finite }).readonly();
+
+export const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: finite, h: finite, i: finite }).readonly();
 
 export const segmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
@@ -22,16 +26,74 @@ export const pathSchema = z
 export const purposes = ['cut', 'score', 'engrave', 'pocket', 'stitch', 'guide'] as const;
 export type Purpose = (typeof purposes)[number];
 
-const ends = { id: text(64), a: pointSchema, b: pointSchema };
-export const markSchema = z.discriminatedUnion('kind', [
-  /** `text` is the length as typed, `mm` what it came to; both empty until it is typed. */
-  z.strictObject({ kind: z.literal('known-length'), ...ends, text: z.string().max(200), mm: finite.positive().nullable() }),
-  z.strictObject({ kind: z.literal('level'), ...ends }),
-  z.strictObject({ kind: z.literal('plumb'), ...ends }),
-  /** A second measurement to check by: it pulls nothing. */
-  z.strictObject({ kind: z.literal('check'), ...ends }),
-]);
+/** What a mark states: as typed, and what it came to, in mm or degrees; null until it is typed. */
+const statedSchema = z.strictObject({ text: z.string().max(200), value: finite.nonnegative().nullable() });
+export type Stated = z.infer<typeof statedSchema>;
+
+const kinds = Object.keys(markShapes) as [MarkKind, ...MarkKind[]];
+
+const wholeMarkSchema = z
+  .strictObject({
+    id: text(64),
+    kind: z.enum(kinds),
+    /** Pixels of the picture as it came; how many, and what is stated: see `markShapes`. */
+    points: z.array(pointSchema).min(2).max(200),
+    stated: z.array(statedSchema).max(2),
+    way: z.enum(['contained', 'covering', 'each-side']).optional(),
+    places: z.array(pointSchema).max(16).optional(),
+  })
+  .refine(
+    ({ kind, points }) => points.length >= markShapes[kind].least && points.length <= markShapes[kind].most,
+    'too few or too many points',
+  )
+  .refine(({ kind, stated }) => stated.length === markShapes[kind].stated.length, 'not what this mark states')
+  .refine(
+    ({ kind, points, places }) => (kind === 'scale-card') === (places?.length === points.length),
+    'a scale card needs a place for each point',
+  );
+
+/** Version 1 had two ends and one length. */
+const firstMarkSchema = z
+  .strictObject({
+    id: text(64),
+    kind: z.enum(['known-length', 'level', 'plumb', 'check']),
+    a: pointSchema,
+    b: pointSchema,
+    text: z.string().max(200).optional(),
+    mm: finite.positive().nullable().optional(),
+  })
+  .transform(
+    ({ id, kind, a, b, text, mm }): z.infer<typeof wholeMarkSchema> => ({
+      id,
+      kind,
+      points: [a, b],
+      stated: kind === 'level' || kind === 'plumb' ? [] : [{ text: text ?? '', value: mm ?? null }],
+    }),
+  );
+
+export const markSchema = z.union([wholeMarkSchema, firstMarkSchema]);
 export type Mark = z.infer<typeof markSchema>;
+
+/** How a picture is shown for tracing by eye; its bytes and what is traced stay as they are. */
+export const toneSchema = z.strictObject({
+  /** 0 as it is, 1 white. */
+  lighten: finite.min(0).max(1),
+  /** -1 flat grey, 0 as it is, 1 hard. */
+  contrast: finite.min(-1).max(1),
+  invert: z.boolean(),
+  /** Grey and hard, as if drawn with one ink. */
+  singleInk: z.boolean(),
+});
+export type Tone = z.infer<typeof toneSchema>;
+export const plainTone: Tone = { lighten: 0, contrast: 0, invert: false, singleInk: false };
+
+export const resolutionSources = ['png', 'jfif', 'exif', 'tiff', 'bmp', 'webp', 'pdf', 'scanner', 'stated'] as const;
+const resolutionSchema = z.strictObject({
+  dpi: finite.positive(),
+  source: z.enum(resolutionSources),
+  /** False where programs write this number without knowing, such as 72 or 96. */
+  trusted: z.boolean().default(true),
+});
 
 export const pictureSchema = z.strictObject({
   id: z.uuid(),
@@ -39,11 +101,30 @@ export const pictureSchema = z.strictObject({
   /** As seen upright. */
   widthPx: z.int().min(1).max(100_000),
   heightPx: z.int().min(1).max(100_000),
-  resolution: z.strictObject({ dpi: finite.positive(), source: z.enum(['png', 'jfif', 'exif']) }).nullable(),
+  resolution: resolutionSchema.nullable(),
   opacity: finite.min(0).max(1),
   marks: z.array(markSchema).max(200),
+  hidden: z.boolean().default(false),
+  /** A locked picture is neither moved nor marked. */
+  locked: z.boolean().default(false),
+  tone: toneSchema.default(plainTone),
+  /** Counter-clockwise. */
+  quarterTurns: z.int().min(0).max(3).default(0),
+  flipped: z.boolean().default(false),
+  /** The outline, in pixels, outside which the picture is not shown and not traced; its pixels stay. */
+  crop: z.array(pointSchema).min(3).max(500).nullable().default(null),
+  /** The model to use wherever the marks carry it; null takes the recommended one. */
+  pinned: z.enum(shapeModels).nullable().default(null),
+  /** The point, in pixels, that lies on the sheet's origin; null: the lower left corner of the picture's box. */
+  datum: pointSchema.nullable().default(null),
+  /** Where on the sheet that point lies, mm. */
+  place: pointSchema.default({ x: 0, y: 0 }),
 });
 export type Picture = z.infer<typeof pictureSchema>;
+
+/** A picture as it comes in, from what its file says. */
+export const newPicture = (facts: Pick<Picture, 'id' | 'name' | 'widthPx' | 'heightPx' | 'resolution'>): Picture =>
+  pictureSchema.parse({ ...facts, opacity: 1, marks: [] });
 
 export const traceSettingsSchema = z.strictObject({
   threshold: z.union([z.literal('auto'), z.int().min(0).max(255)]),
@@ -75,29 +156,59 @@ export const traceSchema = z.strictObject({
   mmPerPx: finite.positive(),
   /** The fit that the pieces lie on the sheet by; it moves on when the picture is trued up again. */
   toSheet: transformSchema,
+  /** The same where the fit is a perspective one, which no affine map tells. */
+  projection: projectionSchema.nullable().default(null),
   pieces: z.array(pieceSchema).max(20_000),
 });
 export type JobTrace = z.infer<typeof traceSchema>;
 
 export const ways = ['laser', 'cnc', 'quilting', 'foam', 'paper', 'print'] as const;
 
+/** Outlines brought in from a drawing file, at their stated unit. */
+export const drawingSchema = z.strictObject({
+  id: text(64),
+  name: text(200),
+  kind: z.enum(['svg', 'dxf']),
+  /** Whether the file states its unit; where it does not, a person chooses. */
+  unitIsStated: z.boolean(),
+  mmPerUnit: finite.positive(),
+  hidden: z.boolean(),
+  /** What in the file was left aside, a line each. */
+  notes: z.array(z.string().max(300)).max(50),
+  pieces: z.array(pieceSchema).max(20_000),
+});
+export type Drawing = z.infer<typeof drawingSchema>;
+
 export const jobSchema = z.strictObject({
-  version: z.literal(1),
+  version: z.union([z.literal(2), z.literal(1)]).transform((): 2 => 2),
   name: text(120),
   unit: z.enum(['mm', 'in']),
   making: z.strictObject({ way: z.enum(ways), stock: text(100).nullable(), thicknessMm: finite.positive().nullable() }),
   pictures: z.array(pictureSchema).max(50),
+  drawings: z.array(drawingSchema).max(20).default([]),
+  /** The drawing scale that a plan is stated at: a length on the sheet times this is the real one. */
+  planScale: z
+    .strictObject({
+      text: text(60),
+      factor: finite.positive(),
+      /** Whether files are written at the real size. */
+      atRealSize: z.boolean(),
+    })
+    .nullable()
+    .default(null),
   trace: traceSchema.nullable(),
 });
 export type Job = z.infer<typeof jobSchema>;
 
 /** A job with nothing in it. */
 export const emptyJob = (name: string): Job => ({
-  version: 1,
+  version: 2,
   name,
   unit: 'mm',
   making: { way: 'laser', stock: null, thicknessMm: null },
   pictures: [],
+  drawings: [],
+  planScale: null,
   trace: null,
 });
 

@@ -1,25 +1,100 @@
 /**
- * In: a picture of a job. Out: its true-up fit; the same picture gives the same fit object.
+ * In: a picture of a job. Out: its true-up fit, and what the table and the tracer work on: the picture itself, or
+ * the plan of a working copy where the fit is a perspective one. The same picture gives the same objects.
  */
-import { fitTrueUp, type TrueUpFit, type TrueUpMark } from '../trueup/index.ts';
-import type { Picture } from './schema.ts';
+import { inverseProjection, type Projection, type Transform } from '../plane/index.ts';
+import { type FlatPlan, fitTrueUp, flatPlan, type TrueUpFit, type TrueUpMark } from '../trueup/index.ts';
+import type { Mark, Picture } from './schema.ts';
 
-const known = new WeakMap<Picture, TrueUpFit>();
+const isCheck = (mark: Mark): boolean => mark.kind.startsWith('check');
 
-/** The marks that pull: known lengths with their length typed, level and plumb lines. */
+/** The marks that pull: all but checks, with all that they state typed. */
 export function pullingMarks(picture: Picture): TrueUpMark[] {
-  return picture.marks.flatMap((mark): TrueUpMark[] => {
-    if (mark.kind === 'check') return [];
-    if (mark.kind !== 'known-length') return [mark];
-    return mark.mm === null ? [] : [{ kind: mark.kind, id: mark.id, a: mark.a, b: mark.b, mm: mark.mm }];
+  return picture.marks.flatMap(({ kind, id, points, stated, way, places }): TrueUpMark[] => {
+    if (kind === 'check' || kind === 'check-angle' || kind === 'check-radius' || kind === 'check-along') return [];
+    const values = stated.map((s) => s.value);
+    if (values.some((v, k) => v === null || (v === 0 && k === 0))) return [];
+    return [{ kind, id, points, stated: values as number[], ...(way ? { way } : {}), ...(places ? { places } : {}) }];
   });
 }
 
+/** Whether a mark still waits for what it states. A check may go without. */
+export const isWaiting = (mark: Mark): boolean => !isCheck(mark) && mark.stated.some((s) => s.value === null);
+
+const fits = new WeakMap<Picture, TrueUpFit>();
+
 export function fitOf(picture: Picture): TrueUpFit {
-  let fit = known.get(picture);
+  let fit = fits.get(picture);
   if (!fit) {
-    fit = fitTrueUp(picture, pullingMarks(picture), picture.resolution?.dpi ?? null);
-    known.set(picture, fit);
+    const { resolution, pinned, quarterTurns, flipped, datum, place } = picture;
+    const dpi = resolution?.trusted ? resolution.dpi : null;
+    fit = fitTrueUp(picture, pullingMarks(picture), dpi, { pinned, placing: { quarterTurns, flipped, datum, place } });
+    fits.set(picture, fit);
   }
   return fit;
+}
+
+/** The plan of a working copy. */
+export interface WorkingPlan extends FlatPlan {
+  /** The same for the same copy, however the picture is moved about. */
+  readonly key: string;
+}
+
+const mostWorkingPixels = 100e6;
+const plans = new WeakMap<TrueUpFit, WorkingPlan>();
+
+/** The working copy that a perspective fit needs; null where the picture itself does. */
+export function workingPlanOf(picture: Picture): WorkingPlan | null {
+  const fit = fitOf(picture);
+  if (fit.model !== 'perspective') return null;
+  let plan = plans.get(fit);
+  if (!plan) {
+    plan = planned(picture, fit);
+    plans.set(fit, plan);
+  }
+  return plan;
+}
+
+/** As fine as the original is in its middle, and no larger than fits. */
+function planned(picture: Picture, fit: TrueUpFit): WorkingPlan {
+  const area = fit.sheetWidthMm * fit.sheetHeightMm;
+  const mmPerPx = Math.max(fit.mmPerPx, Math.sqrt(area / Math.min(mostWorkingPixels, 2.5 * picture.widthPx * picture.heightPx)));
+  const plan = flatPlan(fit, mmPerPx);
+  const { widthPx, heightPx, toOriginal } = plan;
+  const key = [widthPx, heightPx, ...Object.values(toOriginal).map((v) => (v / toOriginal.i).toPrecision(8))].join(' ');
+  return { ...plan, key };
+}
+
+/** What the table shows and the tracer reads: pixels, and where they lie on the sheet. */
+export interface Surface {
+  /** The picture, or its working copy. */
+  readonly id: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly mmPerPx: number;
+  readonly toSheet: Transform;
+  /** From the surface's pixels to the original's; null where they are the same. */
+  readonly toOriginal: Projection | null;
+}
+
+/** @param workingId the working copy of the plan as it stands, if there is one */
+export function surfaceOf(picture: Picture, workingId: string | null): Surface {
+  const fit = fitOf(picture);
+  const plan = workingPlanOf(picture);
+  if (plan && workingId) return { ...plan, id: workingId };
+  const { id, widthPx, heightPx } = picture;
+  return { id, widthPx, heightPx, mmPerPx: fit.mmPerPx, toSheet: fit.toSheet, toOriginal: null };
+}
+
+const originals = new WeakMap<Surface, Projection>();
+
+/** A point of the original picture on a surface, pixels to pixels. */
+export function fromOriginal(surface: Surface): Projection | null {
+  if (!surface.toOriginal) return null;
+  let back = originals.get(surface);
+  if (!back) {
+    back = inverseProjection(surface.toOriginal);
+    originals.set(surface, back);
+  }
+  return back;
 }

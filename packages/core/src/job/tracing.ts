@@ -4,24 +4,25 @@
 import { transformedPath } from '../plane/path.ts';
 import type { Trace } from '../trace/trace.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
-import type { JobTrace, JobTraceSettings, Picture, Piece } from './schema.ts';
-import { fitOf } from './sizing.ts';
+import type { Job, JobTrace, JobTraceSettings, Picture, Piece } from './schema.ts';
+import { fitOf, type Surface, surfaceOf } from './sizing.ts';
 
-/** Places a picture's trace on the sheet, by its own fit where no other is given. */
+/** Places a picture's trace, in the pixels of its surface, on the sheet. */
 export function traceOnSheet(
   picture: Picture,
   settings: JobTraceSettings,
   trace: Trace,
-  fit: Pick<TrueUpFit, 'toSheet' | 'mmPerPx'> = fitOf(picture),
+  { toSheet, mmPerPx }: Pick<Surface, 'toSheet' | 'mmPerPx'> = surfaceOf(picture, null),
+  fit: TrueUpFit = fitOf(picture),
 ): JobTrace {
-  const { toSheet, mmPerPx } = fit;
   return {
     pictureId: picture.id,
     settings,
     threshold: trace.threshold,
     dropped: trace.dropped,
     mmPerPx,
-    toSheet,
+    toSheet: fit.toSheet,
+    projection: fit.model === 'perspective' ? fit.projection : null,
     pieces: trace.pieces.map(
       ({ outer, holes, runsOff }, k): Piece => ({
         id: `piece-${k + 1}`,
@@ -36,5 +37,11 @@ export function traceOnSheet(
   };
 }
 
+/** All outlines of a job: those traced, then those of its drawings that are shown. */
+export const piecesOf = (job: Pick<Job, 'trace' | 'drawings'>): Piece[] => [
+  ...(job.trace?.pieces ?? []),
+  ...job.drawings.flatMap((d) => (d.hidden ? [] : d.pieces)),
+];
+
 /** The pieces that go into files. */
-export const keptPieces = (trace: JobTrace | null): Piece[] => trace?.pieces.filter((p) => !p.leftOut) ?? [];
+export const keptPieces = (job: Pick<Job, 'trace' | 'drawings'>): Piece[] => piecesOf(job).filter((p) => !p.leftOut);

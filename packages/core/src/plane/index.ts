@@ -31,6 +31,19 @@ export {
   unitVector,
 } from './point.ts';
 export {
+  affineAt,
+  asProjection,
+  chainProjections,
+  depthAt,
+  type FourPoints,
+  inverseProjection,
+  isSpread,
+  type Projection,
+  project,
+  projectedPath,
+  projectionOfFour,
+} from './projection.ts';
+export {
   type ArcSegment,
   type CubicSegment,
   chordPoints,

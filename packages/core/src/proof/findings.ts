@@ -2,12 +2,21 @@
  * In: a job. Out: what should be looked at before it is made, in plain words.
  * Further checks (crossings, webs, slots against a tool) will be findings of the same shape.
  */
-import { fitOf, type Job, keptPieces, type Piece } from '../job/index.ts';
+import { fitOf, type Job, keptPieces, type Piece, piecesOf } from '../job/index.ts';
 import { distance } from '../plane/index.ts';
-import { worstLeftOver } from '../trueup/index.ts';
+import type { TrueUpFit } from '../trueup/index.ts';
 
 export interface Finding {
-  readonly code: 'no-picture' | 'size-unknown' | 'size-from-file' | 'marks-disagree' | 'no-pieces' | 'all-left-out' | 'open' | 'runs-off';
+  readonly code:
+    | 'no-picture'
+    | 'size-unknown'
+    | 'size-from-file'
+    | 'marks-disagree'
+    | 'unit-unknown'
+    | 'no-pieces'
+    | 'all-left-out'
+    | 'open'
+    | 'runs-off';
   /** `stops`: no file should be made; `look`: a person should look once. */
   readonly weight: 'stops' | 'look';
   readonly message: string;
@@ -18,9 +27,10 @@ export interface Finding {
 const disagreeShare = 0.005;
 
 export function findingsOf(job: Job): Finding[] {
-  const picture = job.pictures[0];
-  if (!picture) return [found('no-picture', 'stops', 'There is no picture yet. Bring one in first.')];
-  return [...sizeFindings(job), ...pieceFindings(job)];
+  if (job.pictures.length === 0 && job.drawings.length === 0)
+    return [found('no-picture', 'stops', 'There is no picture yet. Bring one in first.')];
+  const traced = job.pictures.find((p) => p.id === job.trace?.pictureId) ?? job.pictures[0];
+  return [...(traced ? sizeFindings(fitOf(traced)) : []), ...drawingFindings(job), ...pieceFindings(job)];
 }
 
 const found = (code: Finding['code'], weight: Finding['weight'], message: string, pieces: readonly Piece[] = []): Finding => ({
@@ -30,35 +40,39 @@ const found = (code: Finding['code'], weight: Finding['weight'], message: string
   pieceIds: pieces.map((p) => p.id),
 });
 
-function sizeFindings(job: Job): Finding[] {
-  const fit = fitOf(job.pictures[0] as Job['pictures'][number]);
+function sizeFindings(fit: TrueUpFit): Finding[] {
   if (fit.model === 'unsized')
     return [found('size-unknown', 'stops', 'The true size is not known. Mark a length that you know, under True up.')];
   const findings: Finding[] = [];
   if (fit.model === 'resolution') {
     findings.push(found('size-from-file', 'look', 'The size rests on the resolution in the file alone. Mark one known length to be sure.'));
   }
-  const disagreeing = fit.leftOvers.filter((l) => l.kind === 'known-length' && Math.abs(l.offMm) > disagreeShare * l.statedMm);
-  if (disagreeing.length > 0) {
+  const disagreeing = fit.leftOvers.some((l) => l.isSetAside || l.parts.some((p) => Math.abs(p.offMm) > disagreeShare * p.statedMm));
+  if (disagreeing || fit.suspects.length > 0) {
+    const worst = Math.max(...fit.leftOvers.map((l) => Math.abs(l.offMm)));
     findings.push(
-      found(
-        'marks-disagree',
-        'look',
-        `The known lengths disagree by up to ${worstLeftOver(fit).toFixed(2)} mm. Check what was typed, under True up.`,
-      ),
+      found('marks-disagree', 'look', `The marks disagree by up to ${worst.toFixed(2)} mm. Check what was typed, under True up.`),
     );
   }
   return findings;
 }
 
+function drawingFindings(job: Job): Finding[] {
+  return job.drawings
+    .filter((d) => !d.hidden && !d.unitIsStated)
+    .map((d) => found('unit-unknown', 'look', `“${d.name}” does not state its unit. Check its size under Bring in.`, d.pieces));
+}
+
+const mustClose: readonly Piece['purpose'][] = ['cut', 'pocket'];
 const isClosed = (path: Piece['outer']): boolean => path.closed && distance(path.segments.at(-1)?.to ?? path.start, path.start) < 1e-6;
 
 function pieceFindings(job: Job): Finding[] {
-  const all = job.trace?.pieces ?? [];
-  const kept = keptPieces(job.trace);
+  const all = piecesOf(job);
+  const kept = keptPieces(job);
   if (all.length === 0) return [found('no-pieces', 'stops', 'Nothing is traced yet. The Trace stage finds the outlines.')];
   if (kept.length === 0) return [found('all-left-out', 'stops', 'Every piece is left out. Take at least one back in, under Trace.')];
-  const open = kept.filter(({ outer, holes }) => ![outer, ...holes].every(isClosed));
+  // Lines to fold, stitch or draw along may well be open.
+  const open = kept.filter(({ outer, holes, purpose }) => mustClose.includes(purpose) && ![outer, ...holes].every(isClosed));
   const offEdge = kept.filter((p) => p.runsOff);
   return [
     ...(open.length > 0 ? [found('open', 'stops', `${named(open)} not closed.`, open)] : []),

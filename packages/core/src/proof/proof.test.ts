@@ -1,25 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { applyCommand, emptyJob, type Job, type JobTrace, type Mark, type Picture } from '../job/index.ts';
+import { applyCommand, emptyJob, type Job, type JobTrace, type Mark, newPicture, type Picture } from '../job/index.ts';
 import { circlePath, type Path } from '../plane/index.ts';
 import { findingsOf } from './index.ts';
 
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
-const sized: Picture = {
-  id,
-  name: 'otter.png',
-  widthPx: 1000,
-  heightPx: 800,
-  resolution: { dpi: 300, source: 'jfif' },
-  opacity: 1,
-  marks: [],
-};
+const sized = newPicture({ id, name: 'otter.png', widthPx: 1000, heightPx: 800, resolution: { dpi: 300, source: 'jfif', trusted: true } });
 const known = (key: string, px: number, mm: number): Mark => ({
   kind: 'known-length',
   id: key,
-  a: { x: 0, y: 0 },
-  b: { x: px, y: 0 },
-  text: `${mm}`,
-  mm,
+  points: [
+    { x: 0, y: 0 },
+    { x: px, y: 0 },
+  ],
+  stated: [{ text: `${mm}`, value: mm }],
 });
 const piece = (name: string, outer: Path, more: object = {}) => ({
   id: name,
@@ -40,6 +33,7 @@ const jobOf = (picture: Picture, pieces: ReturnType<typeof piece>[]): Job => {
     dropped: 0,
     mmPerPx: 0.1,
     toSheet: { a: 0.1, b: 0, c: 0, d: -0.1, e: 0, f: 80 },
+    projection: null,
     pieces,
   };
   return pieces.length > 0 ? applyCommand(job, { do: 'set-trace', trace }) : job;
@@ -66,6 +60,11 @@ describe('findings', () => {
       const [finding] = findingsOf(jobOf(byLength, [disc, piece('Piece 2', outer)]));
       expect(finding).toMatchObject({ code: 'open', weight: 'stops', pieceIds: ['Piece 2'], message: 'Piece 2 is not closed.' });
     }
+  });
+  it('let lines to fold along be open', () => {
+    const line: Path = { start: { x: 0, y: 0 }, segments: [{ kind: 'line', to: { x: 9, y: 0 } }], closed: false };
+    expect(codes(jobOf(byLength, [disc, piece('Line 2', line, { purpose: 'score' })]))).toEqual([]);
+    expect(codes(jobOf(byLength, [disc, piece('Line 2', line)]))).toEqual(['stops: open']);
   });
   it('point at pieces that the picture cuts off, unless they are left out', () => {
     const rim = piece('Piece 2', circlePath({ x: 0, y: 0 }, 5), { runsOff: true });

@@ -28,3 +28,19 @@ export function greyPicture(data: Uint8Array, width: number, height: number): Gr
   if (data.length !== width * height) throw new RangeError(`${data.length} bytes are not ${width} x ${height} pixels`);
   return { width, height, data };
 }
+
+/** Grey from red, green and blue, and whether the picture has no other colours. */
+export function greyFromRgb(rgb: Uint8Array, width: number, height: number): { grey: Uint8Array; isGrey: boolean } {
+  const count = width * height;
+  if (rgb.length !== count * 3) throw new RangeError(`${rgb.length} bytes are not ${width} x ${height} RGB pixels`);
+  const grey = new Uint8Array(count);
+  let differing = 0;
+  for (let p = 0, q = 0; p < count; p++, q += 3) {
+    const r = rgb[q] as number;
+    const g = rgb[q + 1] as number;
+    const b = rgb[q + 2] as number;
+    differing |= (r ^ g) | (g ^ b);
+    grey[p] = (13933 * r + 46871 * g + 4732 * b + 32768) >>> 16;
+  }
+  return { grey, isGrey: differing === 0 };
+}

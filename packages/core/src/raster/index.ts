@@ -1,3 +1,13 @@
 export { type Contour, type Contours, contoursAt } from './contours.ts';
-export { type GreyPicture, greyFromRgba, greyPicture } from './grey.ts';
+export { onlyInside } from './crop.ts';
+export { drawnHull, inkContours, narrowestPassage } from './drawn-part.ts';
+export { type GreyPicture, greyFromRgb, greyFromRgba, greyPicture } from './grey.ts';
+export { convexHull, simplerHull } from './hull.ts';
+export { paperCorners, sheetSizes, sheetsFor, sideRatio } from './paper.ts';
+export { graduationAlong, type Repeat, repeatAlong } from './periodicity.ts';
+export { type Snap, snapNear } from './snap.ts';
+export { findSquareMarkers, markerCells, type SquareMarker } from './square-markers.ts';
+export { type MainDirection, mainDirection, type StraightRun, straightRuns } from './straight-runs.ts';
+export { type MirrorAxis, mirrorAxis } from './symmetry.ts';
 export { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from './threshold.ts';
+export { type Pixels, type WarpPlan, warped } from './warp.ts';

@@ -1,2 +1,21 @@
-export { fitTrueUp, type LeftOver, TrueUpError, type TrueUpFit, type TrueUpModel, worstLeftOver } from './fit.ts';
-export type { DirectionLine, KnownLength, PictureSize, TrueUpMark } from './marks.ts';
+export { centreOfRim } from './circle.ts';
+export { chanceOfF } from './f-test.ts';
+export { type FitWish, fitTrueUp, type Suspect, seenPart, TrueUpError, type TrueUpFit, type TrueUpModel, worstLeftOver } from './fit.ts';
+export { type FlatPlan, flatPlan } from './flattening.ts';
+export { cornerAngle, type LeftOver, type Part } from './left-overs.ts';
+export {
+  type BoxWay,
+  handNoisePx,
+  type MarkKind,
+  markShapes,
+  type PictureSize,
+  type Placing,
+  type PullingKind,
+  plainPlacing,
+  type ShapeModel,
+  shapeModels,
+  type TrueUpMark,
+} from './marks.ts';
+export { cardMarkers, checkLineMm, type FoundCard, findScaleCard, markerCorners, markerSideMm } from './scale-card.ts';
+export { sizeInWords } from './size-in-words.ts';
+export type { Slip } from './slips.ts';

@@ -1,107 +1,164 @@
 'use client';
 import AddPhotoAlternateOutlined from '@mui/icons-material/AddPhotoAlternateOutlined';
-import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
-import Alert from '@mui/material/Alert';
-import Slider from '@mui/material/Slider';
+import ContentPasteOutlined from '@mui/icons-material/ContentPasteOutlined';
+import CropOutlined from '@mui/icons-material/CropOutlined';
+import DocumentScannerOutlined from '@mui/icons-material/DocumentScannerOutlined';
+import OpenWithOutlined from '@mui/icons-material/OpenWithOutlined';
+import PhotoCameraOutlined from '@mui/icons-material/PhotoCameraOutlined';
+import PolylineOutlined from '@mui/icons-material/PolylineOutlined';
+import PrintOutlined from '@mui/icons-material/PrintOutlined';
+import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
-import { fitOf, type Picture } from '@nuvet/core/job';
-import { printBoth } from '@nuvet/core/length';
-import { setTable, useTable } from '@/table/table-store';
-import type { PictureDropState } from '@/ui/PictureDrop';
-import { Docket, Reading, Section, ToolCard } from '../Docket';
+import type { Picture } from '@nuvet/core/job';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
+import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
+import { DrawingList } from './DrawingList';
+import type { IncomingState } from './Incoming';
+import { PictureCard } from './PictureCard';
+import { PictureList } from './PictureList';
+import { ScannerPanel } from './ScannerPanel';
 
-const sources = { png: 'the PNG file', jfif: 'the JPEG file', exif: 'the camera’s data' } as const;
+interface Props {
+  readonly picture: Picture | null;
+  readonly incoming: IncomingState;
+  /** Where the scanner service answers; null where there is none. */
+  readonly scannerService: string | null;
+  readonly onStage: (stage: StageName) => void;
+}
 
-export function BringIn({
-  picture,
-  drop,
-  onStage,
-}: {
-  picture: Picture | null;
-  drop: PictureDropState;
-  onStage: (stage: StageName) => void;
-}) {
+export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
+  const job = useJob((s) => s.job);
+  const tool = useTable((s) => s.tool);
+  const [isScanning, setScanning] = useState(false);
+  const take = (wanted: Tool) => takeTool(tool === wanted ? null : wanted);
+  useHotkeys('escape', () => {
+    const { taken } = useTable.getState();
+    if (taken.length > 0) setTable({ taken: taken.slice(0, -1) });
+    else takeTool(null);
+  });
+  const isEmpty = job.pictures.length === 0 && job.drawings.length === 0;
   return (
     <Docket
       tray={
         <>
           <ToolCard
             icon={<AddPhotoAlternateOutlined />}
-            word={picture ? 'Another picture' : 'Picture'}
-            explanation="Choose a PNG or JPEG, up to 100 megapixels"
-            disabled={drop.busy}
-            onClick={drop.choose}
+            word="Picture"
+            explanation="Choose files: PNG, JPEG, WebP, GIF, TIFF, BMP, PDF; SVG and DXF as outlines"
+            disabled={incoming.busy}
+            onClick={incoming.choose}
+          />
+          <ToolCard
+            icon={<PhotoCameraOutlined />}
+            word="Camera"
+            explanation="Take a photograph with this phone or tablet"
+            disabled={incoming.busy}
+            onClick={incoming.photograph}
+          />
+          <ToolCard
+            icon={<ContentPasteOutlined />}
+            word="Paste"
+            explanation="Take the picture on the clipboard (or press Ctrl+V)"
+            disabled={incoming.busy}
+            onClick={incoming.paste}
+          />
+          <ToolCard
+            icon={<DocumentScannerOutlined />}
+            word="Scanner"
+            explanation={scannerService ? 'Scan from a flatbed scanner' : 'No scanner service is set up'}
+            isInHand={isScanning}
+            disabled={!scannerService || incoming.busy}
+            onClick={() => setScanning(!isScanning)}
           />
           {picture && (
-            <ToolCard
-              icon={<FileDownloadOutlined />}
-              word="The original"
-              explanation="Get the file back, byte for byte as it came"
-              onClick={() => window.open(`/api/pictures/${picture.id}`, '_blank')}
-            />
+            <>
+              <ToolCard
+                icon={<CropOutlined />}
+                word="Crop to a box"
+                explanation="Click two corners; what lies outside stays in the file"
+                isInHand={tool === 'crop-box'}
+                onClick={() => take('crop-box')}
+              />
+              <ToolCard
+                icon={<PolylineOutlined />}
+                word="Crop by outline"
+                explanation="Click round what you want; click the last place again to close"
+                isInHand={tool === 'crop-outline'}
+                onClick={() => take('crop-outline')}
+              />
+              <ToolCard
+                icon={<OpenWithOutlined />}
+                word="Move"
+                explanation="Drag a picture about on the sheet"
+                isInHand={tool === 'move-picture'}
+                disabled={picture.locked}
+                onClick={() => take('move-picture')}
+              />
+            </>
           )}
+          <ToolCard
+            icon={<PrintOutlined />}
+            word="Scale card"
+            explanation="Print the card that sizes a photograph by itself"
+            onClick={() => window.open('/api/scale-card/a4', '_blank')}
+          />
         </>
       }
       next={
-        picture
-          ? { word: 'Next: true up', onClick: () => onStage('true-up') }
-          : { word: 'Choose a picture', onClick: drop.choose, disabled: drop.busy }
+        isEmpty
+          ? { word: 'Choose a picture', onClick: incoming.choose, disabled: incoming.busy }
+          : picture
+            ? { word: 'Next: true up', onClick: () => onStage('true-up') }
+            : { word: 'Next: prove', onClick: () => onStage('prove') }
       }
     >
-      {drop.news}
-      {picture ? (
-        <AboutPicture picture={picture} />
-      ) : (
-        <Typography>Drop a scan or photo on the table: PNG or JPEG, up to 100 megapixels.</Typography>
+      {incoming.news}
+      {tool && <Hint tool={tool} />}
+      {isScanning && scannerService && (
+        <ScannerPanel
+          service={scannerService}
+          onClose={() => setScanning(false)}
+          onScanned={(file, dpi) => {
+            setScanning(false);
+            incoming.take([file], { dpi, source: 'scanner' });
+          }}
+        />
       )}
+      {isEmpty && (
+        <Typography>
+          Drop scans, photos or drawings on the table: PNG, JPEG, WebP, GIF, TIFF, BMP or PDF, up to 100 megapixels; SVG and DXF as
+          outlines.
+        </Typography>
+      )}
+      {job.pictures.length > 0 && <PictureList pictures={job.pictures} active={picture} />}
+      {picture && <PictureCard picture={picture} />}
+      {job.drawings.length > 0 && <DrawingList />}
+      <Section title="Scale card">
+        <Typography variant="body2" color="textSecondary">
+          Printed once and laid beside a drawing, it gives a photograph its true size, straight and square, without a click:{' '}
+          <Link href="/api/scale-card/a4" target="_blank">
+            A4
+          </Link>{' '}
+          or{' '}
+          <Link href="/api/scale-card/letter" target="_blank">
+            Letter
+          </Link>
+          .
+        </Typography>
+      </Section>
     </Docket>
   );
 }
 
-function AboutPicture({ picture }: { picture: Picture }) {
-  const { run, job } = { run: useJob((s) => s.run), job: useJob((s) => s.job) };
-  const moving = useTable((s) => s.opacity);
-  const { resolution } = picture;
-  const fromFile = resolution ? fitOf({ ...picture, marks: [] }) : null;
-  return (
-    <>
-      <Section title={picture.name}>
-        <Reading name="Pixels">
-          {picture.widthPx} x {picture.heightPx}
-        </Reading>
-        <Reading name="Megapixels">{((picture.widthPx * picture.heightPx) / 1e6).toFixed(1)}</Reading>
-        <Reading name="Resolution">{resolution ? `${Number(resolution.dpi.toFixed(2))} dpi` : 'not stated'}</Reading>
-      </Section>
-      {resolution && fromFile ? (
-        <Section title="First true size">
-          <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
-            By the resolution in {sources[resolution.source]}, the whole picture is
-          </Typography>
-          <Reading name="Wide">{printBoth(fromFile.sheetWidthMm, job.unit)}</Reading>
-          <Reading name="High">{printBoth(fromFile.sheetHeightMm, job.unit)}</Reading>
-        </Section>
-      ) : (
-        <Alert severity="warning" variant="outlined">
-          The file does not say how large the picture is. Mark a length that you know, under True up.
-        </Alert>
-      )}
-      <Section title="Opacity on the table">
-        <Slider
-          aria-label="Opacity of the picture"
-          min={0}
-          max={100}
-          value={Math.round((moving ?? picture.opacity) * 100)}
-          onChange={(_, value) => setTable({ opacity: (value as number) / 100 })}
-          onChangeCommitted={(_, value) => {
-            run({ do: 'set-opacity', pictureId: picture.id, opacity: (value as number) / 100 });
-            setTable({ opacity: null });
-          }}
-          valueLabelDisplay="auto"
-          valueLabelFormat={(value) => `${value} %`}
-        />
-      </Section>
-    </>
-  );
+function Hint({ tool }: { tool: Tool }) {
+  const words: Partial<Record<Tool, string>> = {
+    'crop-box': 'Click one corner of the box, then the opposite one.',
+    'crop-outline': 'Click round what you want to keep; click the last place again, or press Enter, to close it.',
+    'move-picture': 'Drag the picture where it shall lie.',
+  };
+  return words[tool] ? <Typography role="status">{words[tool]}</Typography> : null;
 }

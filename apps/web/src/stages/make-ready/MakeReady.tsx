@@ -6,11 +6,11 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { dxfCurveToleranceMm } from '@nuvet/core/formats';
-import { type Job, keptPieces, overallBox, ways } from '@nuvet/core/job';
+import { type Job, keptPieces, overallBox, type Piece, ways } from '@nuvet/core/job';
 import { printBoth, printMm } from '@nuvet/core/length';
-import { heightOf, widthOf } from '@nuvet/core/plane';
+import { heightOf, stretch, transformedPath, widthOf } from '@nuvet/core/plane';
 import { findingsOf } from '@nuvet/core/proof';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { LengthField } from '@/ui/LengthField';
 import { tracer } from '@/workers/tracing';
 import { Docket, Reading, Section } from '../Docket';
@@ -30,7 +30,7 @@ const kinds = {
 export function MakeReady({ onStage }: { onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
   const [message, setMessage] = useState<string | null>(null);
-  const kept = keptPieces(job.trace);
+  const kept = useMemo(() => atOutputSize(keptPieces(job), job.planScale), [job]);
   const box = overallBox(kept);
   const stop = findingsOf(job).find((f) => f.weight === 'stops');
   const download = async (kind: keyof typeof kinds) => {
@@ -61,6 +61,11 @@ export function MakeReady({ onStage }: { onStage: (stage: StageName) => void }) 
               <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
               <Reading name="High">{printBoth(heightOf(box), job.unit)}</Reading>
               <Typography variant="caption" color="textSecondary">
+                {job.planScale
+                  ? job.planScale.atRealSize
+                    ? `At the real size: the plan is ${job.planScale.text}. `
+                    : `As large as the plan, which is ${job.planScale.text}. `
+                  : ''}
                 The file’s origin is the lower left corner of all pieces.
               </Typography>
             </Section>
@@ -80,6 +85,13 @@ export function MakeReady({ onStage }: { onStage: (stage: StageName) => void }) 
       {message && <Alert severity="error">{message}</Alert>}
     </Docket>
   );
+}
+
+/** The pieces as large as the files shall have them: a plan's pieces may be written at the real size. */
+function atOutputSize(pieces: Piece[], planScale: Job['planScale']): Piece[] {
+  if (!planScale?.atRealSize) return pieces;
+  const grow = stretch(planScale.factor);
+  return pieces.map((p) => ({ ...p, outer: transformedPath(p.outer, grow), holes: p.holes.map((h) => transformedPath(h, grow)) }));
 }
 
 /** A file name from a job's name, without what file systems refuse. */

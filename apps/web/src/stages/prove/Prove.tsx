@@ -4,7 +4,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { keptPieces, measuresOf, overallBox } from '@nuvet/core/job';
+import { keptPieces, measuresOf, overallBox, piecesOf } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { boxAroundBoxes, heightOf, widthOf } from '@nuvet/core/plane';
 import { type Finding, findingsOf } from '@nuvet/core/proof';
@@ -17,7 +17,7 @@ import type { StageName } from '../stage';
 export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
   const findings = findingsOf(job);
-  const kept = keptPieces(job.trace);
+  const kept = keptPieces(job);
   const box = overallBox(kept);
   const stops = findings.some((f) => f.weight === 'stops');
   const sum = (of: (m: ReturnType<typeof measuresOf>) => number) => kept.reduce((total, piece) => total + of(measuresOf(piece)), 0);
@@ -61,15 +61,16 @@ const placeOf: Partial<Record<Finding['code'], { stage: StageName; word: string 
   'size-unknown': { stage: 'true-up', word: 'True up' },
   'size-from-file': { stage: 'true-up', word: 'True up' },
   'marks-disagree': { stage: 'true-up', word: 'True up' },
+  'unit-unknown': { stage: 'bring-in', word: 'Bring in' },
   'no-pieces': { stage: 'trace', word: 'Trace' },
   'all-left-out': { stage: 'trace', word: 'Trace' },
 };
 
 function FindingRow({ finding, onStage }: { finding: Finding; onStage: (stage: StageName) => void }) {
-  const trace = useJob((s) => s.job.trace);
+  const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
   const show = () => {
-    const pieces = trace?.pieces.filter((p) => finding.pieceIds.includes(p.id)) ?? [];
+    const pieces = piecesOf(job).filter((p) => finding.pieceIds.includes(p.id));
     const box = boxAroundBoxes(pieces.map((p) => measuresOf(p).box));
     const { screen } = useTable.getState();
     if (box) setTable({ view: boxInView(box, screen), hoveredPiece: finding.pieceIds[0] ?? null });

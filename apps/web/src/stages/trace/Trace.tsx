@@ -12,6 +12,7 @@ import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, fitOf, type Job, type JobTraceSettings, type Picture } from '@nuvet/core/job';
 import { useCallback, useState } from 'react';
 import { useTable } from '@/table/table-store';
+import { useSurface } from '@/table/working-copies';
 import { LengthField } from '@/ui/LengthField';
 import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
@@ -24,7 +25,8 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const run = useJob((s) => s.run);
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
   const settings = moving ?? job.trace?.settings ?? defaultTraceSettings;
-  const { progress, message, stop, again } = useAutomaticTrace(picture, settings, moving !== null, () => setMoving(null));
+  const surface = useSurface(picture);
+  const { progress, message, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
   const preview = useTable((s) => s.preview);
   const shown = preview ?? job.trace;
   const pieces = shown?.pieces ?? [];

@@ -3,7 +3,7 @@
  * Keeps the trace in step with the picture and the settings: computed in the worker while sliders move, kept in the
  * job once they rest.
  */
-import { fitOf, type JobTrace, type JobTraceSettings, type Picture, traceLabel } from '@nuvet/core/job';
+import { fitOf, type JobTrace, type JobTraceSettings, type Picture, type Surface, traceLabel } from '@nuvet/core/job';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { setTable } from '@/table/table-store';
 import { heard, tracer } from '@/workers/tracing';
@@ -12,25 +12,31 @@ import { useJob } from '../job-store';
 /** Sliders that have not moved for this long have come to rest. */
 const restMs = 350;
 
+const waitingForCopy = { word: 'reading', share: 0 } as const;
+
 interface Progress {
   readonly word: 'reading' | 'tracing';
   readonly share: number;
 }
 
 /** @param onKept hears when the job has taken the settings in */
-export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, isMoving: boolean, onKept: () => void) {
+export function useAutomaticTrace(picture: Picture, surface: Surface, settings: JobTraceSettings, isMoving: boolean, onKept: () => void) {
   const run = useJob((s) => s.run);
   const trace = useJob((s) => s.job.trace);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const [round, setRound] = useState(0);
   const fit = fitOf(picture);
+  const projection = fit.model === 'perspective' ? fit.projection : null;
   const isCurrent =
     round === 0 &&
     trace?.pictureId === picture.id &&
     JSON.stringify(trace.settings) === JSON.stringify(settings) &&
     JSON.stringify(trace.toSheet) === JSON.stringify(fit.toSheet) &&
-    Math.abs(trace.mmPerPx - fit.mmPerPx) < 1e-9 * fit.mmPerPx;
+    JSON.stringify(trace.projection) === JSON.stringify(projection) &&
+    Math.abs(trace.mmPerPx - surface.mmPerPx) < 1e-9 * surface.mmPerPx;
+  // Under perspective the flattened copy is what is traced: it must be there first.
+  const isReady = projection === null || surface.toOriginal !== null;
   // After an undo the outlines of that time are shown as they were: finding them anew would take redo away.
   const couldRedo = useJob((s) => s.redoable.length > 0 && (s.job.trace !== null || s.redoable.some((e) => e.label === traceLabel)));
   const isHeldBack = couldRedo && !isMoving && round === 0;
@@ -42,12 +48,12 @@ export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, 
     pending.current = null;
     setTable({ preview: null });
   };
-  const key = JSON.stringify([picture.id, fit.toSheet, settings, round]);
+  const key = JSON.stringify([surface.id, surface.toSheet, picture.crop, settings, round, isReady]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture, fit and settings
   useEffect(() => {
     clearTimeout(rest.current);
-    if (isCurrent || isHeldBack) return;
+    if (isCurrent || isHeldBack || !isReady) return;
     let isWanted = true;
     setMessage(null);
     // A word on progress only for what takes long enough to be wondered at.
@@ -56,7 +62,7 @@ export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, 
       if (isWanted && performance.now() - since > 300) setProgress({ word, share });
     });
     tracer()
-      .trace(picture, settings, onShare)
+      .trace(picture, surface, settings, onShare)
       .then(
         (found) => {
           if (!isWanted || !found) return;
@@ -100,7 +106,7 @@ export function useAutomaticTrace(picture: Picture, settings: JobTraceSettings, 
   }, []);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
-    progress,
+    progress: progress ?? (isReady ? null : waitingForCopy),
     message: isHeldBack && !isCurrent ? 'The outlines are not up to date. “Find again” traces the picture with these settings.' : message,
     stop,
     again,

@@ -1,24 +1,31 @@
 'use client';
-import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import AllOutOutlined from '@mui/icons-material/AllOutOutlined';
+import CircleOutlined from '@mui/icons-material/CircleOutlined';
+import CompareArrowsOutlined from '@mui/icons-material/CompareArrowsOutlined';
+import CropSquareOutlined from '@mui/icons-material/CropSquareOutlined';
 import HeightOutlined from '@mui/icons-material/HeightOutlined';
 import HorizontalRuleOutlined from '@mui/icons-material/HorizontalRuleOutlined';
 import SquareFootOutlined from '@mui/icons-material/SquareFootOutlined';
 import StraightenOutlined from '@mui/icons-material/StraightenOutlined';
 import Box from '@mui/material/Box';
-import IconButton from '@mui/material/IconButton';
-import Tooltip from '@mui/material/Tooltip';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { fitOf, type Mark, type Picture } from '@nuvet/core/job';
-import { printBoth, printInches, printMm } from '@nuvet/core/length';
-import { distance } from '@nuvet/core/plane';
-import type { LeftOver, TrueUpFit } from '@nuvet/core/trueup';
+import { applyCommand, CommandError, fitOf, isWaiting, type Job, type Picture } from '@nuvet/core/job';
+import type { TrueUpFit } from '@nuvet/core/trueup';
+import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { groundOf } from '@/table/ground';
+import { addBox, isOpenEnded, placesOf } from '@/table/mark-making';
 import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
-import { LengthField } from '@/ui/LengthField';
+import { useSurface } from '@/table/working-copies';
 import { colours } from '@/ui/theme';
-import { Docket, Reading, Section, ToolCard } from '../Docket';
+import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
+import { DatumSection, PlanScale, Small } from './DatumSection';
+import { FitSection } from './FitSection';
+import { MarkRow } from './MarkRow';
+import { Suggestions } from './Suggestions';
 
 const tools: { tool: Tool; word: string; hotkey: string; explanation: string; icon: React.ReactNode }[] = [
   {
@@ -29,6 +36,13 @@ const tools: { tool: Tool; word: string; hotkey: string; explanation: string; ic
     icon: <StraightenOutlined />,
   },
   {
+    tool: 'frame',
+    word: 'Frame',
+    hotkey: 'F',
+    explanation: 'Mark the four corners of a rectangle of known size: a sheet, a door, a cutting mat',
+    icon: <CropSquareOutlined />,
+  },
+  {
     tool: 'level',
     word: 'Level line',
     hotkey: 'L',
@@ -36,175 +50,174 @@ const tools: { tool: Tool; word: string; hotkey: string; explanation: string; ic
     icon: <HorizontalRuleOutlined />,
   },
   { tool: 'plumb', word: 'Plumb line', hotkey: 'P', explanation: 'Mark a line that must come out vertical', icon: <HeightOutlined /> },
-  { tool: 'check', word: 'Measure', hotkey: 'M', explanation: 'Measure anything to check; it pulls nothing', icon: <SquareFootOutlined /> },
+  {
+    tool: 'right-angle',
+    word: 'Right angle',
+    hotkey: 'R',
+    explanation: 'Mark one leg, the corner, the other leg',
+    icon: <SquareFootOutlined />,
+  },
+  {
+    tool: 'circle',
+    word: 'Circle',
+    hotkey: 'C',
+    explanation: 'Mark three or more points on the rim of a circle of known diameter',
+    icon: <CircleOutlined />,
+  },
+  { tool: 'box', word: 'Box', hotkey: 'B', explanation: 'State how wide and high the drawn part must come out', icon: <AllOutOutlined /> },
+  {
+    tool: 'clearance',
+    word: 'Clearance',
+    hotkey: 'G',
+    explanation: 'Click on both sides of a passage that a ball or tool must fit through',
+    icon: <CompareArrowsOutlined />,
+  },
 ];
 
-const markWords: Record<Mark['kind'], string> = {
-  'known-length': 'Known length',
-  level: 'Level line',
-  plumb: 'Plumb line',
-  check: 'Measured',
-};
+const checks: { tool: Tool; word: string }[] = [
+  { tool: 'check', word: 'Distance' },
+  { tool: 'check-angle', word: 'Angle' },
+  { tool: 'check-radius', word: 'Radius' },
+  { tool: 'check-along', word: 'Length along' },
+];
 
 export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
-  const { tool, firstEnd, dragged } = useTable();
-  useHotkeys('k,l,p,m', (_, { keys }) => {
+  const { tool, taken, dragged } = useTable();
+  const run = useJob((s) => s.run);
+  const job = useJob((s) => s.job);
+  const surface = useSurface(picture);
+  const [message, setMessage] = useState<string | null>(null);
+  const take = (wanted: Tool) => {
+    setMessage(null);
+    if (picture.locked) return setMessage('This picture is locked. Unlock it under Bring in to mark it.');
+    if (wanted !== 'box') return takeTool(tool === wanted ? null : wanted);
+    takeTool(null);
+    const ground = groundOf(picture, surface, { scale: 1, x: 0, y: 0 });
+    void addBox(run, picture, ground).then(setMessage);
+  };
+  useHotkeys('k,l,p,f,r,c,b,g', (_, { keys }) => {
     const found = tools.find((t) => t.hotkey.toLowerCase() === keys?.join(''));
-    if (found) takeTool(found.tool);
+    if (found) take(found.tool);
   });
+  useHotkeys('m', () => take('check'));
   useHotkeys('escape', () => {
     const state = useTable.getState();
-    if (state.firstEnd) setTable({ firstEnd: null });
+    if (state.taken.length > 0) setTable({ taken: state.taken.slice(0, -1) });
     else if (state.tool) takeTool(null);
-    else setTable({ selectedEnd: null });
+    else setTable({ selected: null });
   });
   // While a mark is dragged the docket already reads as it will be.
-  const shown: Picture = dragged
-    ? { ...picture, marks: picture.marks.map((m) => (m.id === dragged.markId ? { ...m, a: dragged.a, b: dragged.b } : m)) }
-    : picture;
-  const fit = distanceIsEnough(shown) ? fitOf(shown) : fitOf(picture);
+  const shown = dragged ? asDragged(job, picture, dragged) : picture;
+  const fit = fitOf(shown);
+  const pulling = shown.marks.filter((m) => !m.kind.startsWith('check'));
+  const checking = shown.marks.filter((m) => m.kind.startsWith('check'));
   return (
     <Docket
-      tray={tools.map((t) => (
-        <ToolCard key={t.tool} {...t} isInHand={tool === t.tool} onClick={() => takeTool(tool === t.tool ? null : t.tool)} />
-      ))}
+      tray={tools.map((t) => <ToolCard key={t.tool} {...t} isInHand={tool === t.tool} onClick={() => take(t.tool)} />)}
       next={nextStep(picture, fit, tool, onStage)}
     >
-      <Prompt text={promptFor(picture, tool, firstEnd !== null, fit)} />
-      {picture.marks.length > 0 && (
+      {message && (
+        <Typography role="alert" sx={{ borderLeft: `3px solid ${colours.madder}`, pl: 1.5 }}>
+          {message}
+        </Typography>
+      )}
+      <Prompt
+        text={promptFor(picture, tool, taken.length, fit)}
+        canEnd={tool !== null && isOpenEnded(tool) && taken.length >= placesOf(tool).least}
+      />
+      <Suggestions picture={picture} />
+      {pulling.length > 0 && (
         <Section title="Marks">
-          {shown.marks.map((mark) => (
+          {pulling.map((mark) => (
             <MarkRow key={mark.id} picture={picture} mark={mark} fit={fit} />
           ))}
         </Section>
       )}
-      <Size fit={fit} />
+      <FitSection picture={picture} fit={fit} />
+      <Section title="Measure, to check">
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mb: checking.length > 0 ? 1 : 0 }}>
+          {checks.map((c) => (
+            <Small key={c.tool} onClick={() => take(c.tool)} isOn={tool === c.tool}>
+              {c.word}
+            </Small>
+          ))}
+        </Box>
+        {checking.map((mark) => (
+          <MarkRow key={mark.id} picture={picture} mark={mark} fit={fit} />
+        ))}
+      </Section>
+      <DatumSection picture={picture} />
+      <PlanScale sheetWidthMm={fit.sheetWidthMm} />
     </Docket>
   );
 }
 
-const distanceIsEnough = (picture: Picture): boolean => picture.marks.every((m) => distance(m.a, m.b) >= 0.5);
+/** The picture with a mark as it is dragged; as it was where no fit can take it there. */
+function asDragged(job: Job, picture: Picture, dragged: NonNullable<ReturnType<typeof useTable.getState>['dragged']>): Picture {
+  try {
+    const moved = applyCommand(job, { do: 'move-mark', pictureId: picture.id, markId: dragged.markId, points: [...dragged.points] });
+    return moved.pictures.find((p) => p.id === picture.id) ?? picture;
+  } catch (error) {
+    if (error instanceof CommandError) return picture;
+    throw error;
+  }
+}
 
 /** A picture without a size wants a known length first; Trace can still be entered from the top. */
 function nextStep(picture: Picture, fit: TrueUpFit, tool: Tool | null, onStage: (stage: StageName) => void) {
-  const isWaiting = picture.marks.some((m) => m.kind === 'known-length' && m.mm === null);
-  if (fit.model !== 'unsized' || isWaiting)
+  if (fit.model !== 'unsized' || picture.marks.some(isWaiting))
     return { word: 'Next: trace', onClick: () => onStage('trace'), disabled: fit.model === 'unsized' };
   return { word: 'Mark a known length', onClick: () => takeTool('known-length'), disabled: tool === 'known-length' };
 }
 
-const firstClick: Record<Tool, string> = {
-  'known-length': 'Click one end of a length that you know.',
-  level: 'Click one end of a line that must be level.',
-  plumb: 'Click one end of a line that must be upright.',
-  check: 'Click one end of what you want to measure.',
+const clicks: Partial<Record<Tool, readonly string[]>> = {
+  'known-length': ['Click one end of a length that you know.', 'Click the other end.'],
+  level: ['Click one end of a line that must be level.', 'Click the other end.'],
+  plumb: ['Click one end of a line that must be upright.', 'Click the other end.'],
+  'right-angle': ['Click on one leg of a corner that is square.', 'Click on the corner itself.', 'Click on the other leg.'],
+  frame: [
+    'Click one corner of a rectangle that you know.',
+    'Click the next corner: this side is its width.',
+    'Click the third corner.',
+    'Click the fourth corner.',
+  ],
+  circle: [
+    'Click on the rim of a circle that you know.',
+    'Click on the rim again, well apart.',
+    'Click on the rim once more.',
+    'More places make it surer; click the last one again when it is enough.',
+  ],
+  clearance: ['Click on one side of the passage.', 'Click on the other side.'],
+  check: ['Click one end of what you want to measure.', 'Click the other end.'],
+  'check-angle': ['Click on one leg of the angle.', 'Click on its corner.', 'Click on the other leg.'],
+  'check-radius': ['Click on the arc.', 'Click on the arc again, well apart.', 'Click on the arc once more.'],
+  'check-along': ['Click where the length begins.', 'Click along it; click the last place again when it is enough.'],
+  datum: ['Click where the sheet’s origin shall lie.'],
 };
 
-function promptFor(picture: Picture, tool: Tool | null, hasFirst: boolean, fit: TrueUpFit): string | null {
-  if (tool) return hasFirst ? 'Click the other end. Escape takes the first one back.' : firstClick[tool];
-  if (picture.marks.some((m) => m.kind === 'known-length' && m.mm === null)) return 'Now type how long it truly is, as you would say it.';
+function promptFor(picture: Picture, tool: Tool | null, count: number, fit: TrueUpFit): string | null {
+  if (tool) {
+    const words = clicks[tool] ?? [];
+    const text = words[Math.min(count, words.length - 1)] ?? '';
+    return count > 0 ? `${text} Escape takes the last one back.` : text;
+  }
+  if (picture.marks.some(isWaiting)) return 'Now type how large it truly is, as you would say it.';
   if (fit.model === 'resolution') return 'The size comes from the resolution in the file. Mark one length that you know to be sure of it.';
   if (fit.model === 'unsized')
     return 'How large is it really? Take “Known length”, click the two ends of something you can measure, and type its length.';
   return null;
 }
 
-function Prompt({ text }: { text: string | null }) {
+function Prompt({ text, canEnd }: { text: string | null; canEnd: boolean }) {
+  const endPlaces = useTable((s) => s.endPlaces);
   return text ? (
-    <Typography role="status" sx={{ borderLeft: `3px solid ${colours.verdigris}`, pl: 1.5 }}>
-      {text}
-    </Typography>
-  ) : null;
-}
-
-function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: TrueUpFit }) {
-  const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
-  const { asked, selectedEnd } = useTable();
-  const leftOver = fit.leftOvers.find((l) => l.id === mark.id);
-  const isSelected = selectedEnd?.markId === mark.id;
-  return (
-    <Box
-      data-mark={mark.kind}
-      onFocus={() => !isSelected && setTable({ selectedEnd: { markId: mark.id, end: 'b' } })}
-      sx={{
-        py: 1,
-        px: 1,
-        mx: -1,
-        borderRadius: 1,
-        bgcolor: isSelected ? 'rgba(30, 123, 107, 0.08)' : undefined,
-        '& + &': { borderTop: `1px solid ${colours.line}` },
-      }}
-    >
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-        <Typography variant="body2" sx={{ flex: 1, fontWeight: 600 }}>
-          {markWords[mark.kind]}
-        </Typography>
-        {mark.kind !== 'known-length' && (
-          <Typography variant="body2" sx={{ fontWeight: 550 }}>
-            {mark.kind === 'check' ? measuredText(mark, fit, unit) : <Direction leftOver={leftOver} />}
-          </Typography>
-        )}
-        <Tooltip title="Take this mark away (Delete)">
-          <IconButton
-            size="small"
-            aria-label={`Take away: ${markWords[mark.kind]}`}
-            onClick={() => run({ do: 'remove-mark', pictureId: picture.id, markId: mark.id })}
-          >
-            <DeleteOutlined fontSize="small" />
-          </IconButton>
-        </Tooltip>
-      </Box>
-      {mark.kind === 'known-length' && (
-        <Box sx={{ mt: 1 }}>
-          <LengthField
-            label="Its true length"
-            text={mark.text}
-            unit={unit}
-            placeholder="such as 74 mm or 6in"
-            takesFocus={asked === mark.id}
-            hint={leftOver ? undefined : 'such as 74.06, 6in, 2,5 cm or 4\' 5 1/2"'}
-            onLength={(mm, text) => {
-              run({ do: 'set-length', pictureId: picture.id, markId: mark.id, text, mm });
-              setTable({ asked: null });
-            }}
-          />
-          {leftOver?.kind === 'known-length' && fit.leftOvers.filter((l) => l.kind === 'known-length').length > 1 && (
-            <Reading name="Left over" tone={Math.abs(leftOver.offPercent) > 0.5 ? 'error' : undefined}>
-              {signed(leftOver.offMm)} mm · {signed(leftOver.offPercent)} %
-            </Reading>
-          )}
-        </Box>
+    <Box sx={{ borderLeft: `3px solid ${colours.verdigris}`, pl: 1.5 }}>
+      <Typography role="status">{text}</Typography>
+      {canEnd && (
+        <Button size="small" variant="contained" sx={{ mt: 0.75 }} onClick={() => endPlaces?.()}>
+          That is enough
+        </Button>
       )}
     </Box>
-  );
-}
-
-/** Before the true size is known a distance is only so many pixels. */
-function measuredText({ a, b }: Mark, fit: TrueUpFit, unit: 'mm' | 'in'): string {
-  return fit.model === 'unsized' ? `${distance(a, b).toFixed(1)} px` : printBoth(distance(a, b) * fit.mmPerPx, unit);
-}
-
-const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(2)}`;
-
-function Direction({ leftOver }: { leftOver: LeftOver | undefined }) {
-  if (!leftOver || leftOver.kind === 'known-length') return null;
-  return <>off by {Math.abs(leftOver.offMm).toFixed(2)} mm</>;
-}
-
-function Size({ fit }: { fit: TrueUpFit }) {
-  const isKnown = fit.model !== 'unsized';
-  return (
-    <Section title="True size">
-      <Reading name="Scale">{isKnown ? `${fit.mmPerPx.toFixed(5)} mm per px` : 'not known yet'}</Reading>
-      <Reading name="Resolution">{isKnown ? `${(25.4 / fit.mmPerPx).toFixed(2)} dpi` : 'not known yet'}</Reading>
-      <Reading name="Turned by">{signed((fit.turn * 180) / Math.PI)}°</Reading>
-      {isKnown && (
-        <Reading name="Whole picture">
-          {fit.sheetWidthMm.toFixed(2)} x {printMm(fit.sheetHeightMm)}
-          <br />
-          {printInches(fit.sheetWidthMm).replace(' in', '')} x {printInches(fit.sheetHeightMm)}
-        </Reading>
-      )}
-    </Section>
-  );
+  ) : null;
 }

@@ -15,5 +15,5 @@ export default async function OneJobPage({ params }: { params: Promise<{ id: str
     if (error instanceof Problem && error.status === 404) notFound();
     throw error;
   });
-  return <JobPage opened={opened} />;
+  return <JobPage opened={opened} scannerService={process.env.NUVET_SCANNER ?? null} />;
 }

@@ -1,0 +1,101 @@
+'use client';
+/**
+ * Outlines brought in from drawing files: their size, their unit, what was left aside.
+ */
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
+import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { cssPxMm } from '@nuvet/core/formats';
+import { type Drawing, overallBox } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { heightOf, widthOf } from '@nuvet/core/plane';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+
+const units: readonly (readonly [word: string, mm: number])[] = [
+  ['millimetres', 1],
+  ['inches', 25.4],
+  ['centimetres', 10],
+  ['points (1/72 in)', 25.4 / 72],
+  ['CSS pixels (1/96 in)', cssPxMm],
+  ['feet', 304.8],
+  ['metres', 1000],
+];
+
+export function DrawingList() {
+  const drawings = useJob((s) => s.job.drawings);
+  return drawings.map((drawing) => <DrawingCard key={drawing.id} drawing={drawing} />);
+}
+
+function DrawingCard({ drawing }: { drawing: Drawing }) {
+  const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
+  const box = overallBox(drawing.pieces);
+  const open = drawing.pieces.filter((p) => !p.outer.closed).length;
+  const known = units.findIndex(([, mm]) => Math.abs(Math.log(mm / drawing.mmPerUnit)) < 1e-6);
+  return (
+    <Section title={drawing.name}>
+      <Box data-drawing={drawing.name}>
+        <Box sx={{ display: 'flex', alignItems: 'center' }}>
+          <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>
+            {drawing.pieces.length} {drawing.pieces.length === 1 ? 'outline' : 'outlines'}
+            {open > 0 ? `, ${open} open` : ', all closed'}
+          </Typography>
+          <IconButton
+            size="small"
+            aria-label={`${drawing.hidden ? 'Show' : 'Hide'}: ${drawing.name}`}
+            onClick={() => run({ do: 'hide-drawing', drawingId: drawing.id, hidden: !drawing.hidden })}
+          >
+            {drawing.hidden ? <VisibilityOffOutlined fontSize="small" /> : <VisibilityOutlined fontSize="small" />}
+          </IconButton>
+          <IconButton
+            size="small"
+            aria-label={`Take out: ${drawing.name}`}
+            onClick={() => run({ do: 'take-out-drawing', drawingId: drawing.id })}
+          >
+            <DeleteOutlined fontSize="small" />
+          </IconButton>
+        </Box>
+        {box && (
+          <>
+            <Reading name="Wide">{printBoth(widthOf(box), unit)}</Reading>
+            <Reading name="High">{printBoth(heightOf(box), unit)}</Reading>
+          </>
+        )}
+        {drawing.unitIsStated ? (
+          <Reading name="Unit in the file">{known >= 0 ? units[known]?.[0] : `${drawing.mmPerUnit.toPrecision(6)} mm`}</Reading>
+        ) : (
+          <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
+            The file does not state its unit. Is this its size? Otherwise choose the unit.
+            <TextField
+              select
+              fullWidth
+              label="Its unit"
+              value={known >= 0 ? known : ''}
+              onChange={(event) =>
+                run({ do: 'set-drawing-unit', drawingId: drawing.id, mmPerUnit: units[Number(event.target.value)]?.[1] ?? 1 })
+              }
+              sx={{ mt: 1.25 }}
+            >
+              {units.map(([word], k) => (
+                <MenuItem key={word} value={k}>
+                  {word}
+                </MenuItem>
+              ))}
+            </TextField>
+          </Alert>
+        )}
+        {drawing.notes.map((note) => (
+          <Typography key={note} variant="caption" color="textSecondary" component="p" sx={{ mt: 0.5 }}>
+            {note}
+          </Typography>
+        ))}
+      </Box>
+    </Section>
+  );
+}

@@ -1,0 +1,246 @@
+'use client';
+/**
+ * The picture that is worked on: what its file says, its place, how it is shown.
+ */
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import FileDownloadOutlined from '@mui/icons-material/FileDownloadOutlined';
+import FlipOutlined from '@mui/icons-material/FlipOutlined';
+import RotateLeftOutlined from '@mui/icons-material/RotateLeftOutlined';
+import RotateRightOutlined from '@mui/icons-material/RotateRightOutlined';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Slider from '@mui/material/Slider';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { fitOf, type Picture, plainTone, type Tone } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { useEffect, useState } from 'react';
+import { setTable, useTable } from '@/table/table-store';
+import { LengthField } from '@/ui/LengthField';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+
+type Source = NonNullable<Picture['resolution']>['source'];
+const sources: Record<Source, string> = {
+  png: 'the PNG file',
+  jfif: 'the JPEG file',
+  exif: 'the camera’s data',
+  tiff: 'the TIFF file',
+  bmp: 'the BMP file',
+  webp: 'the WebP file',
+  pdf: 'the PDF page',
+  scanner: 'the scanner',
+  stated: 'you',
+};
+
+export function PictureCard({ picture }: { picture: Picture }) {
+  const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
+  const change = (what: Partial<Picture>) => run({ do: 'change-picture', pictureId: picture.id, change: what });
+  return (
+    <>
+      <About picture={picture} onChange={change} unit={unit} />
+      <Section title="How it lies">
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, my: 1 }}>
+          <Button
+            size="small"
+            variant="outlined"
+            startIcon={<RotateLeftOutlined />}
+            onClick={() => change({ quarterTurns: (picture.quarterTurns + 1) % 4 })}
+          >
+            Quarter left
+          </Button>
+          <Button
+            size="small"
+            variant="outlined"
+            startIcon={<RotateRightOutlined />}
+            onClick={() => change({ quarterTurns: (picture.quarterTurns + 3) % 4 })}
+          >
+            Quarter right
+          </Button>
+          <Button
+            size="small"
+            variant={picture.flipped ? 'contained' : 'outlined'}
+            startIcon={<FlipOutlined />}
+            onClick={() => change({ flipped: !picture.flipped })}
+          >
+            Flip
+          </Button>
+          {picture.crop && (
+            <Button size="small" variant="outlined" onClick={() => change({ crop: null })}>
+              Show all again
+            </Button>
+          )}
+        </Box>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+          {(['x', 'y'] as const).map((axis) => (
+            <LengthField
+              key={axis}
+              label={axis === 'x' ? 'Datum to the right' : 'Datum up'}
+              text={`${Number(picture.place[axis].toFixed(3))} mm`}
+              unit={unit}
+              range="any"
+              hint=" "
+              onLength={(mm) => change({ place: { ...picture.place, [axis]: mm } })}
+            />
+          ))}
+        </Box>
+      </Section>
+      <Showing picture={picture} onChange={change} />
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Button size="small" startIcon={<FileDownloadOutlined />} onClick={() => window.open(`/api/pictures/${picture.id}`, '_blank')}>
+          The original
+        </Button>
+        <Button size="small" color="error" startIcon={<DeleteOutlined />} onClick={() => run({ do: 'take-out', pictureId: picture.id })}>
+          Take it out
+        </Button>
+      </Box>
+    </>
+  );
+}
+
+interface PartProps {
+  readonly picture: Picture;
+  readonly onChange: (what: Partial<Picture>) => void;
+}
+
+function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
+  const [name, setName] = useState(picture.name);
+  useEffect(() => setName(picture.name), [picture.name]);
+  const { resolution } = picture;
+  const fromFile = resolution?.trusted ? fitOf({ ...picture, marks: [] }) : null;
+  return (
+    <>
+      <Section title="What the file says">
+        <TextField
+          fullWidth
+          label="Name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={() => name.trim() && name !== picture.name && onChange({ name: name.trim() })}
+          onKeyDown={(event) => event.stopPropagation()}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+          sx={{ my: 1 }}
+        />
+        <Reading name="Pixels">
+          {picture.widthPx} x {picture.heightPx}
+        </Reading>
+        <Reading name="Megapixels">{((picture.widthPx * picture.heightPx) / 1e6).toFixed(1)}</Reading>
+        <Reading name="Resolution" tone={resolution && !resolution.trusted ? 'warning' : undefined}>
+          {resolution ? `${Number(resolution.dpi.toFixed(2))} dpi${resolution.trusted ? '' : ', not trusted'}` : 'not stated'}
+        </Reading>
+      </Section>
+      {fromFile && resolution ? (
+        <Section title="First true size">
+          <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
+            By the resolution from {sources[resolution.source]}, the whole picture is
+          </Typography>
+          <Reading name="Wide">{printBoth(fromFile.sheetWidthMm, unit)}</Reading>
+          <Reading name="High">{printBoth(fromFile.sheetHeightMm, unit)}</Reading>
+        </Section>
+      ) : (
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            resolution ? (
+              <Button size="small" onClick={() => onChange({ resolution: { ...resolution, trusted: true } })}>
+                Trust it
+              </Button>
+            ) : undefined
+          }
+        >
+          {resolution
+            ? `${Number(resolution.dpi.toFixed(2))} dpi is what programs write when they do not know. Mark a length that you know, under True up.`
+            : 'The file does not say how large the picture is. Mark a length that you know, under True up.'}
+        </Alert>
+      )}
+    </>
+  );
+}
+
+const toneSliders = [
+  { key: 'lighten', label: 'Lighten', min: 0 },
+  { key: 'contrast', label: 'Contrast', min: -1 },
+] as const;
+
+function Showing({ picture, onChange }: PartProps) {
+  const moving = useTable((s) => s.opacity);
+  const [tone, setTone] = useState<Tone | null>(null);
+  const shown = tone ?? picture.tone;
+  return (
+    <Section title="How it is shown">
+      <Labelled label="Opacity">
+        <Slider
+          size="small"
+          aria-label="Opacity of the picture"
+          min={0}
+          max={100}
+          value={Math.round((moving ?? picture.opacity) * 100)}
+          onChange={(_, value) => setTable({ opacity: (value as number) / 100 })}
+          onChangeCommitted={(_, value) => {
+            onChange({ opacity: (value as number) / 100 });
+            setTable({ opacity: null });
+          }}
+          valueLabelDisplay="auto"
+          valueLabelFormat={(value) => `${value} %`}
+        />
+      </Labelled>
+      {toneSliders.map(({ key, label, min }) => (
+        <Labelled key={key} label={label}>
+          <Slider
+            size="small"
+            aria-label={label}
+            min={min * 100}
+            max={100}
+            value={Math.round(shown[key] * 100)}
+            onChange={(_, value) => setTone({ ...shown, [key]: (value as number) / 100 })}
+            onChangeCommitted={(_, value) => {
+              onChange({ tone: { ...shown, [key]: (value as number) / 100 } });
+              setTone(null);
+            }}
+          />
+        </Labelled>
+      ))}
+      <Box sx={{ display: 'flex', justifyContent: 'space-between' }}>
+        {(
+          [
+            ['invert', 'Invert'],
+            ['singleInk', 'Single ink'],
+          ] as const
+        ).map(([key, label]) => (
+          <FormControlLabel
+            key={key}
+            label={label}
+            control={
+              <Switch size="small" checked={picture.tone[key]} onChange={(_, on) => onChange({ tone: { ...picture.tone, [key]: on } })} />
+            }
+          />
+        ))}
+        <Button
+          size="small"
+          disabled={JSON.stringify(picture.tone) === JSON.stringify(plainTone)}
+          onClick={() => onChange({ tone: plainTone })}
+        >
+          As it is
+        </Button>
+      </Box>
+      <Typography variant="caption" color="textSecondary">
+        Only for the eye: the pixels and what is traced from them stay as they are.
+      </Typography>
+    </Section>
+  );
+}
+
+function Labelled({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '84px 1fr', alignItems: 'center', columnGap: 1.5, pr: 1 }}>
+      <Typography variant="body2" color="textSecondary">
+        {label}
+      </Typography>
+      {children}
+    </Box>
+  );
+}

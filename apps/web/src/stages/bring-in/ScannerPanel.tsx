@@ -1,0 +1,197 @@
+'use client';
+/**
+ * A scanner in the docket: preview, the area to scan, the resolution, and the scan itself.
+ */
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useEffect, useRef, useState } from 'react';
+import { colours } from '@/ui/theme';
+import { Section } from '../Docket';
+import { type Area, previewOf, type Scanner, ScannerError, scan, scannersAt } from './scanning';
+
+export function ScannerPanel({
+  service,
+  onScanned,
+  onClose,
+}: {
+  service: string;
+  onScanned: (file: File, dpi: number) => void;
+  onClose: () => void;
+}) {
+  const [scanners, setScanners] = useState<readonly Scanner[] | null>(null);
+  const [id, setId] = useState<string | null>(null);
+  const [dpi, setDpi] = useState(300);
+  const [preview, setPreview] = useState<string | null>(null);
+  const [area, setArea] = useState<Area | null>(null);
+  const [busy, setBusy] = useState<'preview' | 'scan' | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const stop = useRef<AbortController | null>(null);
+  const scanner = scanners?.find((s) => s.id === id) ?? scanners?.[0] ?? null;
+  useEffect(() => {
+    void scannersAt(service).then(setScanners);
+  }, [service]);
+  useEffect(() => () => (preview ? URL.revokeObjectURL(preview) : undefined), [preview]);
+
+  const doing = async (what: 'preview' | 'scan', work: () => Promise<void>) => {
+    setBusy(what);
+    setMessage(null);
+    try {
+      await work();
+    } catch (error) {
+      const isStopped = (error as Error).name === 'AbortError';
+      if (!isStopped && !(error instanceof ScannerError)) throw error;
+      setMessage(isStopped ? 'Stopped. Nothing was scanned.' : (error as Error).message);
+    } finally {
+      setBusy(null);
+    }
+  };
+  const look = () =>
+    scanner &&
+    doing('preview', async () => {
+      setPreview(URL.createObjectURL(await previewOf(service, scanner.id)));
+      setArea(null);
+    });
+  const start = () =>
+    scanner &&
+    doing('scan', async () => {
+      stop.current = new AbortController();
+      const whole = { x: 0, y: 0, ...scanner.bed };
+      const png = await scan(service, scanner.id, dpi, area ?? whole, stop.current.signal);
+      onScanned(new File([png], `${scanner.name}.png`, { type: 'image/png' }), dpi);
+    });
+  if (scanners === null) return <LinearProgress aria-label="Looking for scanners" />;
+  if (!scanner) {
+    return (
+      <Alert severity="warning" variant="outlined" action={<Button onClick={onClose}>Close</Button>}>
+        No scanner answers here. Is its service running?
+      </Alert>
+    );
+  }
+  return (
+    <Section title="Scan">
+      <Box sx={{ display: 'grid', gap: 1.5, mt: 1 }}>
+        <TextField
+          select
+          label="Scanner"
+          value={scanner.id}
+          onChange={(event) => {
+            setId(event.target.value);
+            setPreview(null);
+            setArea(null);
+          }}
+        >
+          {scanners.map((s) => (
+            <MenuItem key={s.id} value={s.id}>
+              {s.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="Resolution"
+          value={scanner.resolutions.includes(dpi) ? dpi : scanner.resolutions[0]}
+          onChange={(event) => setDpi(Number(event.target.value))}
+        >
+          {scanner.resolutions.map((r) => (
+            <MenuItem key={r} value={r}>
+              {r} dpi
+            </MenuItem>
+          ))}
+        </TextField>
+        {preview && <Bed scanner={scanner} preview={preview} area={area} onArea={setArea} />}
+        <Typography variant="caption" color="textSecondary">
+          {area
+            ? `Scans ${area.widthMm.toFixed(0)} x ${area.heightMm.toFixed(0)} mm.`
+            : `Scans the whole bed, ${scanner.bed.widthMm.toFixed(0)} x ${scanner.bed.heightMm.toFixed(0)} mm.${preview ? ' Drag over a part of the preview to scan only that.' : ''}`}
+        </Typography>
+        {busy && <LinearProgress aria-label={busy === 'scan' ? 'Scanning' : 'Previewing'} />}
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          <Button variant="outlined" disabled={busy !== null} onClick={() => void look()}>
+            Preview
+          </Button>
+          <Button variant="contained" disabled={busy !== null} onClick={() => void start()}>
+            Scan
+          </Button>
+          {busy === 'scan' ? <Button onClick={() => stop.current?.abort()}>Stop</Button> : <Button onClick={onClose}>Close</Button>}
+        </Box>
+        {message && <Alert severity="error">{message}</Alert>}
+      </Box>
+    </Section>
+  );
+}
+
+/** The bed as previewed; dragging marks the area. */
+function Bed({
+  scanner,
+  preview,
+  area,
+  onArea,
+}: {
+  scanner: Scanner;
+  preview: string;
+  area: Area | null;
+  onArea: (area: Area | null) => void;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const from = useRef<{ x: number; y: number } | null>(null);
+  const { widthMm, heightMm } = scanner.bed;
+  const at = (event: React.PointerEvent) => {
+    const box = (frame.current as HTMLDivElement).getBoundingClientRect();
+    const share = (v: number, size: number) => Math.min(1, Math.max(0, v / size));
+    return { x: share(event.clientX - box.left, box.width) * widthMm, y: share(event.clientY - box.top, box.height) * heightMm };
+  };
+  const percent = (v: number, whole: number) => `${(100 * v) / whole}%`;
+  return (
+    <Box
+      ref={frame}
+      aria-label="Preview of the bed"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        from.current = at(event);
+        onArea(null);
+      }}
+      onPointerMove={(event) => {
+        if (!from.current) return;
+        const [a, b] = [from.current, at(event)];
+        const size = { widthMm: Math.abs(b.x - a.x), heightMm: Math.abs(b.y - a.y) };
+        if (size.widthMm > 5 && size.heightMm > 5) onArea({ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), ...size });
+      }}
+      onPointerUp={() => {
+        from.current = null;
+      }}
+      sx={{
+        position: 'relative',
+        touchAction: 'none',
+        cursor: 'crosshair',
+        border: `1px solid ${colours.line}`,
+        aspectRatio: `${widthMm} / ${heightMm}`,
+      }}
+    >
+      <Box
+        component="img"
+        src={preview}
+        alt="What lies on the scanner"
+        draggable={false}
+        sx={{ width: '100%', height: '100%', display: 'block' }}
+      />
+      {area && (
+        <Box
+          sx={{
+            position: 'absolute',
+            border: `2px solid ${colours.verdigris}`,
+            bgcolor: 'rgba(30, 123, 107, 0.12)',
+            left: percent(area.x, widthMm),
+            top: percent(area.y, heightMm),
+            width: percent(area.widthMm, widthMm),
+            height: percent(area.heightMm, heightMm),
+          }}
+        />
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,153 @@
+'use client';
+import { tiffPages } from '@nuvet/core/formats';
+/**
+ * In: files of any kind that Nuvet takes. Out: pictures kept on the server, and drawings; with a message for each file
+ * that could not be brought in. One bad file does not keep the others out.
+ */
+import type { Drawing, Picture } from '@nuvet/core/job';
+import { proxy } from 'comlink';
+import { nanoid } from 'nanoid';
+import { RequestError, type Sending, sendPicture } from '@/ui/requests';
+import { drawingReader } from '@/workers/drawing-reading';
+import { pdfRenderer } from '@/workers/pdf-rendering';
+import type { PageWish } from './PageChooser';
+
+const mostBytes = 400e6;
+
+export interface Brought {
+  readonly pictures: readonly Picture[];
+  readonly drawings: readonly Drawing[];
+  readonly messages: readonly string[];
+}
+
+export interface Progress {
+  readonly word: string;
+  /** Null while nobody can tell. */
+  readonly share: number | null;
+}
+
+interface Wish {
+  readonly ask: (wish: PageWish) => Promise<PageWish['answer']>;
+  readonly onProgress: (progress: Progress) => void;
+  readonly signal: AbortSignal;
+  readonly known: { readonly dpi: number; readonly source: 'scanner' } | null;
+}
+
+type Kind = 'picture' | 'tiff' | 'pdf' | 'drawing';
+
+async function kindOf(file: File): Promise<Kind> {
+  const start = new TextDecoder('latin1').decode(await file.slice(0, 1024).arrayBuffer());
+  if (start.includes('%PDF-')) return 'pdf';
+  if (/^(II\*\0|MM\0\*)/.test(start)) return 'tiff';
+  if (/\.(svg|dxf)$/i.test(file.name) || /<svg[\s>]/i.test(start) || file.type === 'image/svg+xml') return 'drawing';
+  return 'picture';
+}
+
+export async function bringIn(files: readonly File[], wish: Wish): Promise<Brought> {
+  const pictures: Picture[] = [];
+  const drawings: Drawing[] = [];
+  const messages: string[] = [];
+  for (const file of files) {
+    try {
+      wish.signal.throwIfAborted();
+      if (file.size > mostBytes) throw new RequestError('too-large', `“${file.name}” is larger than ${mostBytes / 1e6} MB.`);
+      const kind = await kindOf(file);
+      if (kind === 'drawing') drawings.push(await readDrawing(file, wish));
+      else if (kind === 'pdf') pictures.push(...(await renderPdf(file, wish)));
+      else if (kind === 'tiff') pictures.push(...(await sendTiff(file, wish)));
+      else pictures.push(await send(file, { name: file.name || 'pasted.png', ...(wish.known ? { resolution: wish.known } : {}) }, wish));
+    } catch (error) {
+      if (error instanceof RequestError) messages.push(error.message);
+      else if (wish.signal.aborted) messages.push('Stopped. Nothing more was brought in.');
+      else throw error;
+    }
+  }
+  return { pictures, drawings, messages: [...new Set(messages)] };
+}
+
+const send = (body: Blob, sending: Sending, { onProgress, signal }: Wish): Promise<Picture> => {
+  const inWords = (share: number): Progress =>
+    share < 1
+      ? { word: `Bringing in “${sending.name}”, ${Math.round(share * 100)} %`, share }
+      : { word: 'Preparing the picture for every zoom …', share: null };
+  onProgress(inWords(0));
+  return sendPicture(body, sending, (share) => onProgress(inWords(share)), signal);
+};
+
+async function sendTiff(file: File, wish: Wish): Promise<Picture[]> {
+  wish.onProgress({ word: `Looking into “${file.name}” …`, share: null });
+  const pages = (tiffPages(new Uint8Array(await file.arrayBuffer())) ?? [])
+    .map((page, index) => ({ ...page, index }))
+    .filter((p) => p.widthPx > 0);
+  if (pages.length <= 1) return [await send(file, { name: file.name, page: pages[0]?.index ?? 0 }, wish)];
+  const answer = await wish.ask({
+    name: file.name,
+    kind: 'tiff',
+    pages: pages.map((p) => ({ size: `${p.widthPx} x ${p.heightPx} px` })),
+    thumbnail: null,
+    answer: null,
+  });
+  const sent: Picture[] = [];
+  for (const chosen of answer?.pages ?? []) {
+    wish.signal.throwIfAborted();
+    const page = pages[chosen]?.index ?? 0;
+    sent.push(await send(file, { name: `${file.name}, page ${chosen + 1}`, page }, wish));
+  }
+  return sent;
+}
+
+async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
+  wish.onProgress({ word: `Opening “${file.name}” …`, share: null });
+  const { renderer, end } = pdfRenderer(wish.signal);
+  try {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const opened = await renderer.open(bytes, new URL('/pdf/', window.location.href).href);
+    if (opened === 'password')
+      throw new RequestError('password', `“${file.name}” is locked with a password. Save a copy without one and bring that in.`);
+    if (opened === 'broken') throw new RequestError('damaged', `“${file.name}” is damaged, or is no PDF. Save or export it again.`);
+    const answer = await wish.ask({
+      name: file.name,
+      kind: 'pdf',
+      pages: opened.map((p) => ({ size: `${p.widthMm.toFixed(0)} x ${p.heightMm.toFixed(0)} mm` })),
+      thumbnail: async (page) => {
+        const size = opened[page];
+        const blob = size && (await renderer.render(page, Math.max(4, (110 * 25.4) / Math.max(size.widthMm, size.heightMm))));
+        return blob ? URL.createObjectURL(blob) : null;
+      },
+      answer: null,
+    });
+    const sent: Picture[] = [];
+    for (const page of answer?.pages ?? []) {
+      wish.signal.throwIfAborted();
+      wish.onProgress({ word: `Drawing page ${page + 1} at ${answer?.dpi} dpi …`, share: null });
+      const dpi = answer?.dpi ?? 300;
+      const png = await renderer.render(page, dpi);
+      if (!png)
+        throw new RequestError(
+          'too-many-pixels',
+          `Page ${page + 1} would have more than 100 megapixels at ${dpi} dpi. Choose a lower resolution.`,
+        );
+      const name = opened.length > 1 ? `${file.name}, page ${page + 1}` : file.name;
+      sent.push(await send(png, { name, resolution: { dpi, source: 'pdf' } }, wish));
+    }
+    return sent;
+  } finally {
+    end();
+  }
+}
+
+async function readDrawing(file: File, { onProgress, signal }: Wish): Promise<Drawing> {
+  onProgress({ word: `Reading “${file.name}” …`, share: 0 });
+  const { reader, end } = drawingReader(signal);
+  try {
+    const stopped = new Promise<never>((_, reject) => {
+      signal.addEventListener('abort', () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.')));
+    });
+    const onShare = proxy((share: number) => onProgress({ word: `Reading “${file.name}”, ${Math.round(share * 100)} %`, share }));
+    const read = await Promise.race([reader.read(file, nanoid(), onShare), stopped]);
+    if ('code' in read) throw new RequestError(read.code, read.message);
+    return read.drawing;
+  } finally {
+    end();
+  }
+}

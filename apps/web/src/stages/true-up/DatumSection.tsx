@@ -1,0 +1,150 @@
+'use client';
+/**
+ * The sheet's origin, which way is up, and the drawing scale.
+ */
+import RotateLeftOutlined from '@mui/icons-material/RotateLeftOutlined';
+import RotateRightOutlined from '@mui/icons-material/RotateRightOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { fitOf, type Picture } from '@nuvet/core/job';
+import { parsePlanScale, printBoth } from '@nuvet/core/length';
+import { inverseProjection, type Point, project } from '@nuvet/core/plane';
+import { useEffect, useState } from 'react';
+import { setTable, takeTool, useTable } from '@/table/table-store';
+import { surfaceNow } from '@/table/working-copies';
+import { finder } from '@/workers/finding';
+import { Section } from '../Docket';
+import { useJob } from '../job-store';
+
+export function DatumSection({ picture }: { picture: Picture }) {
+  const run = useJob((s) => s.run);
+  const tool = useTable((s) => s.tool);
+  const selected = useTable((s) => s.selected);
+  const [message, setMessage] = useState<string | null>(null);
+  const change = (datum: Point | null) => run({ do: 'change-picture', pictureId: picture.id, change: { datum } });
+  const turn = (by: number) =>
+    run({ do: 'change-picture', pictureId: picture.id, change: { quarterTurns: (picture.quarterTurns + by + 4) % 4 } });
+  const mark = picture.marks.find((m) => m.id === selected?.markId)?.points[selected?.index ?? 0];
+  const toMiddle = async () => {
+    const hull = await finder().drawnPart(surfaceNow({ ...picture, pinned: 'uniform' }, true));
+    if (!hull) return setMessage('Nothing drawn was found in this picture.');
+    const fit = fitOf(picture);
+    const onSheet = hull.map((p) => project(fit.projection, p));
+    const [xs, ys] = [onSheet.map((p) => p.x), onSheet.map((p) => p.y)];
+    const middle = { x: (Math.min(...xs) + Math.max(...xs)) / 2, y: (Math.min(...ys) + Math.max(...ys)) / 2 };
+    setMessage(null);
+    change(project(inverseProjection(fit.projection), middle));
+  };
+  return (
+    <Section title="Datum and which way is up">
+      <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 0.75 }}>
+        {picture.datum ? 'The sheet’s origin lies on a place of this picture.' : 'The sheet’s origin is the picture’s lower left corner.'}
+      </Typography>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
+        <Small onClick={() => takeTool(tool === 'datum' ? null : 'datum')} isOn={tool === 'datum'}>
+          Click a place
+        </Small>
+        <Small onClick={() => mark && change(mark)} isOff={!mark}>
+          Selected mark
+        </Small>
+        <Small onClick={() => void toMiddle()}>Middle of the drawing</Small>
+        <Small onClick={() => change(null)} isOff={!picture.datum}>
+          Lower left corner
+        </Small>
+        <Small onClick={() => turn(1)} icon={<RotateLeftOutlined />}>
+          Quarter left
+        </Small>
+        <Small onClick={() => turn(-1)} icon={<RotateRightOutlined />}>
+          Quarter right
+        </Small>
+      </Box>
+      {message && (
+        <Typography variant="body2" role="alert" sx={{ color: 'error.main', mt: 0.5 }}>
+          {message}
+        </Typography>
+      )}
+    </Section>
+  );
+}
+
+interface SmallProps {
+  readonly children: string;
+  readonly onClick: () => void;
+  readonly isOn?: boolean;
+  readonly isOff?: boolean;
+  readonly icon?: React.ReactNode;
+}
+
+export function Small({ children, onClick, isOn = false, isOff = false, icon }: SmallProps) {
+  return (
+    <Button size="small" variant={isOn ? 'contained' : 'outlined'} disabled={isOff} startIcon={icon} onClick={onClick} aria-pressed={isOn}>
+      {children}
+    </Button>
+  );
+}
+
+/** A plan's own scale: "1:76", "1 in to the foot". */
+export function PlanScale({ sheetWidthMm }: { sheetWidthMm: number }) {
+  const { run, planScale, unit } = {
+    run: useJob((s) => s.run),
+    planScale: useJob((s) => s.job.planScale),
+    unit: useJob((s) => s.job.unit),
+  };
+  const [typed, setTyped] = useState(planScale?.text ?? '');
+  const [isWrong, setWrong] = useState(false);
+  useEffect(() => setTyped(planScale?.text ?? ''), [planScale]);
+  const parsed = parsePlanScale(typed);
+  const settle = () => {
+    if (typed.trim() === '') {
+      if (planScale) run({ do: 'set-plan-scale', planScale: null });
+      return setWrong(false);
+    }
+    setWrong(!parsed.ok);
+    if (parsed.ok && typed !== planScale?.text) {
+      run({ do: 'set-plan-scale', planScale: { text: typed.trim(), factor: parsed.factor, atRealSize: planScale?.atRealSize ?? false } });
+    }
+  };
+  return (
+    <Section title="Drawing scale">
+      <TextField
+        fullWidth
+        label="This plan is drawn at"
+        placeholder="such as 1:76, or 1 in to the foot"
+        value={typed}
+        error={isWrong}
+        helperText={
+          isWrong && !parsed.ok
+            ? parsed.message
+            : planScale
+              ? `The whole picture is really ${printBoth(sheetWidthMm * planScale.factor, unit)} wide.`
+              : 'Leave it empty where the drawing is as large as the thing.'
+        }
+        slotProps={{ formHelperText: { role: isWrong ? 'alert' : undefined } }}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={settle}
+        onFocus={() => setTable({ selected: null })}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') settle();
+          event.stopPropagation();
+        }}
+        sx={{ mt: 1 }}
+      />
+      {planScale && (
+        <FormControlLabel
+          label="Write files at the real size"
+          control={
+            <Switch
+              size="small"
+              checked={planScale.atRealSize}
+              onChange={(_, on) => run({ do: 'set-plan-scale', planScale: { ...planScale, atRealSize: on } })}
+            />
+          }
+        />
+      )}
+    </Section>
+  );
+}

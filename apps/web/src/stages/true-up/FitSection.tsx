@@ -1,0 +1,142 @@
+'use client';
+/**
+ * What the fit comes to: its model and why, the true size, and how far it can be relied on.
+ */
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import MenuItem from '@mui/material/MenuItem';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import type { Picture } from '@nuvet/core/job';
+import { printInches, printMm } from '@nuvet/core/length';
+import { type ShapeModel, sizeInWords, type TrueUpFit } from '@nuvet/core/trueup';
+import { setTable, useTable } from '@/table/table-store';
+import { makeAgain, useCopyState } from '@/table/working-copies';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+import { signed } from './MarkRow';
+
+const modelWords: Record<ShapeModel, string> = {
+  uniform: 'one scale and a turn',
+  stretch: 'two scales (stretch)',
+  affine: 'two scales and a slant (affine)',
+  perspective: 'perspective',
+};
+
+export function FitSection({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
+  return (
+    <>
+      {fit.carried.length > 0 && <Model picture={picture} fit={fit} />}
+      <Flattening picture={picture} />
+      <Size fit={fit} />
+    </>
+  );
+}
+
+function Model({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
+  const run = useJob((s) => s.run);
+  if (fit.carried.length === 1) return null;
+  return (
+    <Section title="What the marks say of the picture">
+      <TextField
+        select
+        fullWidth
+        label="Model"
+        value={picture.pinned && fit.carried.includes(picture.pinned) ? picture.pinned : 'auto'}
+        onChange={(event) => {
+          const pinned = event.target.value === 'auto' ? null : (event.target.value as ShapeModel);
+          run({ do: 'change-picture', pictureId: picture.id, change: { pinned } });
+        }}
+        sx={{ mt: 1 }}
+      >
+        <MenuItem value="auto">recommended: {fit.recommended ? modelWords[fit.recommended] : ''}</MenuItem>
+        {fit.carried.map((model) => (
+          <MenuItem key={model} value={model}>
+            {modelWords[model]}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Typography variant="caption" color="textSecondary" component="p" sx={{ mt: 0.75 }}>
+        {fit.reason}
+      </Typography>
+    </Section>
+  );
+}
+
+/** Under perspective: how the flattened copy stands, and the photograph as it was. */
+function Flattening({ picture }: { picture: Picture }) {
+  const copy = useCopyState(picture);
+  const asPhotographed = useTable((s) => s.asPhotographed);
+  if (!copy) return null;
+  return (
+    <Section title="Flattened">
+      {copy.state === 'making' || copy.state === 'waiting' ? (
+        <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+          <Typography variant="body2">Laying the picture flat …</Typography>
+          <LinearProgress variant={copy.state === 'making' ? 'determinate' : 'indeterminate'} value={copy.share * 100} sx={{ flex: 1 }} />
+          <Button size="small" onClick={copy.stop}>
+            Stop
+          </Button>
+        </Box>
+      ) : copy.state === 'failed' ? (
+        <Alert severity="warning" variant="outlined" action={<Button onClick={() => makeAgain(picture)}>Try again</Button>}>
+          {copy.message}
+        </Alert>
+      ) : (
+        <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
+          <Typography variant="body2">Show it as it was photographed</Typography>
+          <Switch
+            size="small"
+            checked={asPhotographed}
+            onChange={(_, on) => setTable({ asPhotographed: on, snap: null })}
+            slotProps={{ input: { 'aria-label': 'Show it as it was photographed' } }}
+          />
+        </Box>
+      )}
+    </Section>
+  );
+}
+
+function Size({ fit }: { fit: TrueUpFit }) {
+  const isKnown = fit.model !== 'unsized';
+  const sizing = fit.leftOvers.filter((l) => l.parts.length > 0 && !l.isSetAside);
+  const isStretched = Math.abs(Math.log(fit.mmPerPxAlong.x / fit.mmPerPxAlong.y)) > 2e-5;
+  const wide = fit.sheetWidthMm >= fit.sheetHeightMm;
+  const longest = wide ? fit.sheetWidthMm : fit.sheetHeightMm;
+  return (
+    <Section title="True size">
+      {isKnown && sizing.length === 1 && (
+        <Typography variant="body2" sx={{ mb: 0.5 }}>
+          The whole picture comes out {inWords(longest)} {wide ? 'wide' : 'high'}: {sizeInWords(longest)}.
+        </Typography>
+      )}
+      <Reading name="Scale">{isKnown ? `${fit.mmPerPx.toFixed(5)} mm per px` : 'not known yet'}</Reading>
+      {isKnown && isStretched && (
+        <Reading name="Along, across">
+          {fit.mmPerPxAlong.x.toFixed(5)}, {fit.mmPerPxAlong.y.toFixed(5)}
+        </Reading>
+      )}
+      <Reading name="Resolution">{isKnown ? `${(25.4 / fit.mmPerPx).toFixed(2)} dpi` : 'not known yet'}</Reading>
+      <Reading name="Turned by">{signed((fit.turn * 180) / Math.PI)}°</Reading>
+      {fit.expect && (
+        <Reading name="Expect">
+          ±{precise(fit.expect.plusMinusMm)} mm over {fit.expect.overMm} mm
+        </Reading>
+      )}
+      {isKnown && (
+        <Reading name="Whole picture">
+          {fit.sheetWidthMm.toFixed(2)} x {printMm(fit.sheetHeightMm)}
+          <br />
+          {printInches(fit.sheetWidthMm).replace(' in', '')} x {printInches(fit.sheetHeightMm)}
+        </Reading>
+      )}
+    </Section>
+  );
+}
+
+const precise = (mm: number): string => (mm < 0.1 ? mm.toFixed(3) : mm < 10 ? mm.toFixed(2) : mm.toFixed(0));
+const inWords = (mm: number): string =>
+  mm >= 1000 ? `${(mm / 1000).toPrecision(3)} m` : mm >= 100 ? `${(mm / 10).toPrecision(3)} cm` : `${mm.toPrecision(3)} mm`;

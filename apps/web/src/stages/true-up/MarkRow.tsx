@@ -1,0 +1,175 @@
+'use client';
+/**
+ * One mark in the docket: what is stated of it, what it comes to, what is left over and how strongly it pulls.
+ */
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import { type Job, type Mark, measuredBy, type Picture } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import type { BoxWay, LeftOver, Slip, TrueUpFit } from '@nuvet/core/trueup';
+import { setTable, useTable } from '@/table/table-store';
+import { LengthField } from '@/ui/LengthField';
+import { colours } from '@/ui/theme';
+import { Reading } from '../Docket';
+import { useJob } from '../job-store';
+import { markWords, measuredText, statedWords } from './mark-words';
+
+const boxWays: Record<BoxWay, string> = { contained: 'whole inside', covering: 'covering it', 'each-side': 'each side to its own' };
+
+export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: TrueUpFit }) {
+  const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
+  const { asked, selected } = useTable();
+  const leftOver = fit.leftOvers.find((l) => l.id === mark.id);
+  const slip = fit.slips.find((s) => s.id === mark.id);
+  const isSuspect = fit.suspects.some((s) => s.id === mark.id);
+  const isSelected = selected?.markId === mark.id;
+  const isCheck = mark.kind.startsWith('check');
+  const ids = { pictureId: picture.id, markId: mark.id };
+  const words = statedWords[mark.kind] ?? [];
+  return (
+    <Box
+      data-mark={mark.kind}
+      onFocus={() => !isSelected && setTable({ selected: { markId: mark.id, index: mark.points.length - 1 } })}
+      sx={{
+        py: 1,
+        px: 1,
+        mx: -1,
+        borderRadius: 1,
+        bgcolor: isSelected ? 'rgba(30, 123, 107, 0.08)' : undefined,
+        '& + &': { borderTop: `1px solid ${colours.line}` },
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+        <Typography variant="body2" sx={{ flex: 1, fontWeight: 600 }}>
+          {markWords[mark.kind]}
+        </Typography>
+        <Typography variant="body2" sx={{ fontWeight: 550 }}>
+          {isCheck ? checkText(mark, fit, unit) : leftOver ? <Direction leftOver={leftOver} /> : null}
+        </Typography>
+        <Tooltip title="Take this mark away (Delete)">
+          <IconButton size="small" aria-label={`Take away: ${markWords[mark.kind]}`} onClick={() => run({ do: 'remove-mark', ...ids })}>
+            <DeleteOutlined fontSize="small" />
+          </IconButton>
+        </Tooltip>
+      </Box>
+      {words.length > 0 && (
+        <Box sx={{ mt: 1, display: 'grid', gap: 1, gridTemplateColumns: words.length > 1 ? '1fr 1fr' : '1fr' }}>
+          {words.map((label, index) => (
+            <LengthField
+              key={label}
+              label={label}
+              text={mark.stated[index]?.text ?? ''}
+              unit={unit}
+              range={label.startsWith('Play') ? 'any' : 'positive'}
+              placeholder={words.length > 1 ? 'such as 6in' : 'such as 74 mm or 6in'}
+              takesFocus={asked === mark.id && index === 0}
+              hint={leftOver || isCheck || words.length > 1 ? undefined : 'such as 74.06, 6in, 2,5 cm or 4\' 5 1/2"'}
+              onLength={(value, text) => {
+                run({ do: 'state', ...ids, index, text, value: Math.max(0, value) });
+                setTable({ asked: null });
+              }}
+            />
+          ))}
+        </Box>
+      )}
+      {mark.kind === 'box' && (
+        <TextField
+          select
+          fullWidth
+          label="How it is filled"
+          value={mark.way ?? 'contained'}
+          onChange={(event) => run({ do: 'set-way', ...ids, way: event.target.value as BoxWay })}
+          sx={{ mt: 1.25 }}
+        >
+          {Object.entries(boxWays).map(([way, word]) => (
+            <MenuItem key={way} value={way}>
+              {word}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      {/* Marks that are met exactly whatever they say have nothing left over. */}
+      {leftOver && fit.noisePx !== null && <LeftOverReadings leftOver={leftOver} isSuspect={isSuspect} />}
+      {slip && <SlipAlert slip={slip} mark={mark} ids={ids} />}
+      {isSuspect && !slip && (
+        <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
+          This mark does not agree with the others. Look at where it lies and at what was typed.
+        </Alert>
+      )}
+    </Box>
+  );
+}
+
+function checkText(mark: Mark, fit: TrueUpFit, unit: Job['unit']): string {
+  const measured = measuredBy(mark, fit);
+  const text = measured?.what === 'length' && fit.model !== 'unsized' ? printBoth(measured.value, unit) : measuredText(mark, fit, unit);
+  const stated = mark.stated[0]?.value;
+  if (!measured || stated === null || stated === undefined || fit.model === 'unsized') return text;
+  return `${text} (${signed(measured.value - stated)})`;
+}
+
+function LeftOverReadings({ leftOver, isSuspect }: { leftOver: LeftOver; isSuspect: boolean }) {
+  if (leftOver.isSetAside) return null;
+  const isOff = (part: LeftOver['parts'][number]) => isSuspect || Math.abs(part.offPercent) > 0.5;
+  return (
+    <Box sx={{ mt: 0.5 }}>
+      {leftOver.parts.map((part) => (
+        <Reading
+          key={part.name}
+          name={leftOver.parts.length > 1 ? `Left over, ${part.name}` : 'Left over'}
+          tone={isOff(part) ? 'error' : undefined}
+        >
+          {signed(part.offMm)} mm · {signed(part.offPercent)} %
+        </Reading>
+      ))}
+      <Reading name="Pulls">{Math.round(100 * leftOver.pull)} %</Reading>
+    </Box>
+  );
+}
+
+const shortUnits: Readonly<Record<string, string>> = { millimetres: 'mm', centimetres: 'cm', metres: 'm', inches: 'in', feet: 'ft' };
+
+/** What was typed with another unit behind it; where it was no plain number, the length in mm. */
+function mendedText(typed: string, slip: Slip): string {
+  const unit = shortUnits[slip.looksLike.split(/[ ,]/)[0] as string] ?? 'mm';
+  const number = /^\s*([\d.,]+(?:\s+\d+\/\d+)?|\d+\/\d+)\s*(mm|cm|m|in|ft|"|')?\s*$/.exec(typed);
+  return number ? `${number[1]} ${unit}` : `${Number(slip.mendedMm.toPrecision(6))} mm`;
+}
+
+function SlipAlert({ slip, mark, ids }: { slip: Slip; mark: Mark; ids: { pictureId: string; markId: string } }) {
+  const run = useJob((s) => s.run);
+  const typed = mark.stated[slip.index]?.text ?? '';
+  const mended = mendedText(typed, slip);
+  return (
+    <Alert
+      severity="warning"
+      variant="outlined"
+      sx={{ mt: 1 }}
+      action={
+        <Button
+          color="inherit"
+          size="small"
+          onClick={() => run({ do: 'state', ...ids, index: slip.index, text: mended, value: slip.mendedMm })}
+        >
+          Make it {mended}
+        </Button>
+      }
+    >
+      “{typed}” does not agree with the other marks: this one looks like {slip.looksLike}. It is set aside until then.
+    </Alert>
+  );
+}
+
+export const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(2)}`;
+
+function Direction({ leftOver }: { leftOver: LeftOver }) {
+  if (leftOver.offAngle === null) return null;
+  return <>off by {Math.abs(leftOver.offMm).toFixed(2)} mm</>;
+}

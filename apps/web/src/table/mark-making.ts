@@ -1,0 +1,118 @@
+'use client';
+/**
+ * From places taken on a picture to a mark of the job.
+ */
+import type { Command, Mark, Picture, Stated } from '@nuvet/core/job';
+import type { Point } from '@nuvet/core/plane';
+import { type MarkKind, markShapes } from '@nuvet/core/trueup';
+import { nanoid } from 'nanoid';
+import { finder } from '@/workers/finding';
+import type { Ground } from './ground';
+import { setTable, type Tool, takeTool } from './table-store';
+
+/** Play is asked for with a value that common practice starts from, mm. */
+const usualPlay: Stated = { text: '0.3 mm', value: 0.3 };
+const untyped: Stated = { text: '', value: null };
+
+/** How many places a tool takes; a range is ended by the person. */
+export function placesOf(tool: Tool): { readonly least: number; readonly most: number } {
+  switch (tool) {
+    case 'datum':
+      return { least: 1, most: 1 };
+    case 'crop-box':
+      return { least: 2, most: 2 };
+    case 'crop-outline':
+      return { least: 3, most: 500 };
+    case 'move-picture':
+      return { least: Infinity, most: Infinity };
+    case 'box':
+      return { least: 1, most: 1 };
+    default:
+      return markShapes[tool];
+  }
+}
+
+/** Whether a tool's places are ended by Enter or a second click on the last one. */
+export const isOpenEnded = (tool: Tool): boolean => placesOf(tool).most > placesOf(tool).least;
+
+export function newMark(kind: MarkKind, points: readonly Point[], more: Partial<Mark> = {}): Mark {
+  const stated = markShapes[kind].stated.map((name): Stated => (name === 'play' ? usualPlay : untyped));
+  return { id: nanoid(), kind, points: points.map((p) => ({ ...p })), stated, ...more };
+}
+
+/** Adds a mark, selects it and asks for what it states. */
+export function addMark(run: (command: Command) => void, picture: Picture, mark: Mark): void {
+  run({ do: 'add-mark', pictureId: picture.id, mark });
+  takeTool(null);
+  const isAsking = mark.stated.some((s) => s.value === null) && !mark.kind.startsWith('check');
+  setTable({ asked: isAsking ? mark.id : null, selected: { markId: mark.id, index: mark.points.length - 1 } });
+}
+
+/** Takes what has been placed as it is meant; a message where it cannot be. */
+export async function finish(
+  run: (command: Command) => void,
+  picture: Picture,
+  ground: Ground,
+  tool: Tool,
+  taken: readonly Point[],
+): Promise<string | null> {
+  switch (tool) {
+    case 'move-picture':
+      return null;
+    case 'datum':
+      run({ do: 'change-picture', pictureId: picture.id, change: { datum: taken[0] as Point } });
+      takeTool(null);
+      return null;
+    case 'crop-outline':
+      run({ do: 'change-picture', pictureId: picture.id, change: { crop: [...taken] } });
+      takeTool(null);
+      return null;
+    case 'crop-box': {
+      const [a, b] = taken.map((p) => ground.toScreen(p)) as [Point, Point];
+      const corners = [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => ground.toOriginal(p));
+      run({ do: 'change-picture', pictureId: picture.id, change: { crop: corners } });
+      takeTool(null);
+      return null;
+    }
+    case 'clearance': {
+      takeTool(null);
+      const [a, b] = taken.map((p) => ground.toSurface(ground.toScreen(p))) as [Point, Point];
+      const sides = await finder().passage(ground.surface, a, b);
+      if (!sides) return 'There is nothing drawn near one of these places. Click on both sides of the passage.';
+      addMark(
+        run,
+        picture,
+        newMark(
+          'clearance',
+          sides.map((p) => ground.originalOf(p)),
+        ),
+      );
+      return null;
+    }
+    case 'box':
+      return null;
+    default:
+      addMark(run, picture, newMark(tool, taken));
+      return null;
+  }
+}
+
+/** The drawn part as a box mark. */
+export async function addBox(
+  run: (command: Command) => void,
+  picture: Picture,
+  ground: Pick<Ground, 'surface' | 'originalOf'>,
+): Promise<string | null> {
+  const hull = await finder().drawnPart(ground.surface);
+  if (!hull) return 'Nothing drawn was found in this picture.';
+  addMark(
+    run,
+    picture,
+    newMark(
+      'box',
+      hull.map((p) => ground.originalOf(p)),
+      { way: 'contained' },
+    ),
+  );
+  return null;
+}

@@ -1,0 +1,126 @@
+/**
+ * The finding worker: what a picture itself tells. Snaps near the pointer, the drawn part, passages, and suggestions
+ * for truing up. Places are pixels of the surface that is asked about.
+ */
+import type { Point } from '@nuvet/core/plane';
+import {
+  type Contour,
+  drawnHull,
+  type GreyPicture,
+  graduationAlong,
+  greyPicture,
+  inkContours,
+  type MainDirection,
+  type MirrorAxis,
+  mainDirection,
+  mirrorAxis,
+  narrowestPassage,
+  paperCorners,
+  type Repeat,
+  repeatAlong,
+  type Snap,
+  sheetsFor,
+  snapNear,
+  straightRuns,
+} from '@nuvet/core/raster';
+import { type FoundCard, findScaleCard } from '@nuvet/core/trueup';
+import { expose } from 'comlink';
+import { fetchBytes } from './pixels';
+
+export interface Found {
+  readonly card: FoundCard | null;
+  readonly paper: {
+    readonly corners: [Point, Point, Point, Point];
+    readonly isFirstLong: boolean;
+    readonly sheets: { name: string; longMm: number; shortMm: number }[];
+  } | null;
+  readonly direction: MainDirection | null;
+  readonly ruler: Repeat | null;
+  readonly squares: { readonly across: Repeat; readonly up: Repeat } | null;
+  readonly axis: MirrorAxis | null;
+}
+
+interface Asked {
+  readonly id: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+let held: { readonly id: string; readonly grey: GreyPicture; contours?: readonly Contour[] } | null = null;
+let reading: { readonly id: string; readonly done: Promise<void> } | null = null;
+
+async function greyOf({ id, widthPx, heightPx }: Asked): Promise<{ grey: GreyPicture; contours?: readonly Contour[] }> {
+  if (held?.id !== id) {
+    if (reading?.id !== id) {
+      const done = fetchBytes(`/api/pictures/${id}/grey`, widthPx * heightPx, () => {}).then((bytes) => {
+        held = { id, grey: greyPicture(bytes, widthPx, heightPx) };
+      });
+      reading = { id, done };
+    }
+    await reading.done;
+  }
+  if (held?.id !== id) throw new Error('another picture was asked for');
+  return held;
+}
+
+async function contoursOf(asked: Asked): Promise<readonly Contour[]> {
+  const picture = await greyOf(asked);
+  picture.contours ??= inkContours(picture.grey);
+  return picture.contours;
+}
+
+/** Between two parts of the work, so that a snap that is asked for meanwhile is answered. */
+const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+
+const shortestRunPx = 60;
+
+const finder = {
+  /** Null until the picture has been read, so that nobody waits for it. */
+  async snap(asked: Asked, at: Point, reachPx: number): Promise<Snap | null> {
+    if (held?.id !== asked.id) {
+      void greyOf(asked).catch(() => {});
+      return null;
+    }
+    return snapNear(held.grey, at, reachPx);
+  },
+
+  async drawnPart(asked: Asked): Promise<Point[] | null> {
+    return drawnHull((await greyOf(asked)).grey, await contoursOf(asked));
+  },
+
+  async passage(asked: Asked, a: Point, b: Point): Promise<[Point, Point] | null> {
+    return narrowestPassage(await contoursOf(asked), a, b);
+  },
+
+  /** All suggestions; null where another picture has been asked for meanwhile. */
+  async suggest(asked: Asked): Promise<Found | null> {
+    const { grey } = await greyOf(asked);
+    const isWanted = () => held?.id === asked.id;
+    const card = findScaleCard(grey);
+    await breath();
+    const corners = isWanted() && !card ? paperCorners(grey) : null;
+    const paper = corners && { corners, ...sheetsFor(corners, grey) };
+    await breath();
+    if (!isWanted()) return null;
+    const direction = mainDirection(straightRuns(await contoursOf(asked), shortestRunPx, grey));
+    await breath();
+    if (!isWanted()) return null;
+    const angle = direction?.turn ?? 0;
+    const [across, up] = [repeatAlong(grey, angle), repeatAlong(grey, angle + Math.PI / 2)];
+    await breath();
+    if (!isWanted()) return null;
+    // Where the drawing hides much of a ruling, bands of it still show.
+    const graduations = across && up ? [across, up] : [graduationAlong(grey, angle), graduationAlong(grey, angle + Math.PI / 2)];
+    const [along, upward] = graduations;
+    const squares = along && upward && Math.abs(Math.log(along.stepPx / upward.stepPx)) < 0.1 ? { across: along, up: upward } : null;
+    const rulers = squares ? [] : graduations.filter((r): r is Repeat => r !== null);
+    const ruler = rulers.toSorted((a, b) => b.agreement * b.count - a.agreement * a.count)[0] ?? null;
+    await breath();
+    if (!isWanted()) return null;
+    return { card, paper, direction, ruler, squares, axis: mirrorAxis(grey) };
+  },
+};
+
+export type Finder = typeof finder;
+
+expose(finder);

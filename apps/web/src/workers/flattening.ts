@@ -1,0 +1,69 @@
+'use client';
+/**
+ * The page's two flattening workers: they warp the halves of a picture side by side; the result goes to the server.
+ */
+import type { Picture, WorkingPlan } from '@nuvet/core/job';
+import { proxy, type Remote, transfer, wrap } from 'comlink';
+import { z } from 'zod';
+import { sendBytes } from '@/ui/requests';
+import type { Flattener } from './flattener';
+
+let pair: readonly [Remote<Flattener>, Remote<Flattener>] | null = null;
+
+function flatteners(): readonly [Remote<Flattener>, Remote<Flattener>] {
+  if (!pair) {
+    const make = () => wrap<Flattener>(new Worker(new URL('./flattener.ts', import.meta.url), { type: 'module' }));
+    pair = [make(), make()];
+    const channel = new MessageChannel();
+    void pair[0].meet(transferred(channel.port1), true);
+    void pair[1].meet(transferred(channel.port2), false);
+  }
+  return pair;
+}
+
+const transferred = (port: MessagePort): MessagePort => transfer(port, [port]);
+
+/**
+ * Makes the working copy of a plan and keeps it on the server.
+ * @param onShare hears the share done, 0 to 1
+ */
+export async function flatten(
+  picture: Picture,
+  plan: WorkingPlan,
+  address: string,
+  onShare: (share: number) => void,
+  signal: AbortSignal,
+): Promise<{ id: string } | null> {
+  const [first, second] = flatteners();
+  const stop = () => {
+    void first.stop();
+    void second.stop();
+  };
+  signal.addEventListener('abort', stop);
+  await first.read(
+    picture.id,
+    { widthPx: picture.widthPx, heightPx: picture.heightPx },
+    proxy((share: number) => onShare(0.3 * share)),
+  );
+  signal.throwIfAborted();
+  const middle = plan.heightPx >> 1;
+  const shares = [0, 0];
+  const heard = (which: number) =>
+    proxy((share: number) => {
+      shares[which] = share;
+      onShare(0.3 + 0.2 * ((shares[0] as number) + (shares[1] as number)));
+    });
+  const bands = await Promise.all([
+    first.band(picture.id, plan, 0, middle, heard(0)),
+    second.band(picture.id, plan, middle, plan.heightPx, heard(1)),
+  ]);
+  signal.removeEventListener('abort', stop);
+  signal.throwIfAborted();
+  const [upper, lower] = bands;
+  if (!upper || !lower) return null;
+  const isColour = upper.colour !== null && lower.colour !== null;
+  const parts = isColour ? [upper.colour, lower.colour] : [upper.grey, lower.grey];
+  const body = new Blob(parts as Uint8Array<ArrayBuffer>[]);
+  const query = `&width=${plan.widthPx}&height=${plan.heightPx}&channels=${isColour ? 3 : 1}`;
+  return sendBytes(`${address}${query}`, body, z.object({ id: z.uuid() }), (share) => onShare(0.7 + 0.25 * share), signal);
+}

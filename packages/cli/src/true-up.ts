@@ -1,0 +1,28 @@
+/**
+ * In: a request. Out: the trued-up picture as a PNG that states its resolution, and a line on standard output.
+ */
+import sharp from 'sharp';
+import type { TrueUpRequest } from './arguments.ts';
+import { fitted, warningsOn } from './fitting.ts';
+import { flattened } from './flat-picture.ts';
+import { reportOnFit } from './report.ts';
+import { writeWholeFiles } from './whole-files.ts';
+
+export async function trueUp(request: TrueUpRequest): Promise<string[]> {
+  const { picture, fit } = await fitted(request);
+  const { pixels, plan } = flattened(picture.pixels, fit);
+  const { width, height, grey, colour } = pixels;
+  const image = sharp(colour ?? grey, { raw: { width, height, channels: colour ? 3 : 1 }, limitInputPixels: false });
+  const png = await (colour ? image : image.toColourspace('b-w'))
+    .withMetadata({ density: 25.4 / plan.mmPerPx })
+    .png()
+    .toBuffer();
+  const files = new Map<string, string | Uint8Array>([[request.out, png]]);
+  if (request.report) files.set(request.report, `${JSON.stringify(reportOnFit(fit), null, 2)}\n`);
+  await writeWholeFiles(files);
+  const size = `${(width * plan.mmPerPx).toFixed(2)} x ${(height * plan.mmPerPx).toFixed(2)} mm`;
+  return [
+    `${request.out}: ${width} x ${height} px, ${size}, ${(25.4 / plan.mmPerPx).toFixed(2)} dpi`,
+    ...warningsOn(fit).map((w) => `look: ${w}`),
+  ];
+}

@@ -1,0 +1,223 @@
+/**
+ * In: a grey picture and a direction. Out: what repeats in it at equal steps: a ruler's graduation, squared paper.
+ * Rests on: autocorrelation of mean profiles for the step, the phase of the profile's Fourier term for its fine value.
+ */
+import type { Point } from '../plane/point.ts';
+import type { GreyPicture } from './grey.ts';
+
+export interface Repeat {
+  /** Step from one line to the next, pixels. */
+  readonly stepPx: number;
+  /** How well the profile agrees with itself one step on, 0 to 1. */
+  readonly agreement: number;
+  /** Whole steps that the picture shows. */
+  readonly count: number;
+  /** From the middle of the first line to that of the last one. */
+  readonly from: Point;
+  readonly to: Point;
+}
+
+const leastStep = 5;
+const leastCount = 8;
+const leastAgreement = 0.35;
+const mostStep = 400;
+/** In the quick look: finer graduations come first anyhow. */
+const mostQuickStep = 130;
+const mostBands = 10;
+
+/** Darkness summed across a direction, in bins of one pixel along it. */
+interface Profile {
+  readonly values: Float64Array;
+  /** Where bin 0 begins, along the direction from the picture's middle. */
+  readonly start: number;
+  /** The band across the direction that was summed, from the picture's middle. */
+  readonly across: number;
+}
+
+/**
+ * What repeats along a direction over the whole picture, such as the lines of squared paper.
+ * @param angle of the direction in the picture, radians, y down
+ */
+export function repeatAlong(picture: GreyPicture, angle: number): Repeat | null {
+  const [profile] = profilesAlong(picture, angle, 1);
+  return profile ? repeatIn(picture, profile, angle) : null;
+}
+
+/** What repeats in some narrow band along a direction, such as the graduation of a ruler; the finest that is sure. */
+export function graduationAlong(picture: GreyPicture, angle: number): Repeat | null {
+  const across = Math.abs(Math.sin(angle)) * picture.width + Math.abs(Math.cos(angle)) * picture.height;
+  const bands = Math.max(4, Math.min(160, Math.round(across / 20)));
+  // A quick look at every band; only those that seem to repeat are looked into.
+  const promising = profilesAlong(picture, angle, bands)
+    .map((profile) => ({ profile, agreement: firstPeak(withoutSlow(profile.values, 60), mostQuickStep, 0.1)?.agreement ?? 0 }))
+    .toSorted((a, b) => b.agreement - a.agreement)
+    .slice(0, mostBands);
+  const repeats = promising.flatMap(({ profile, agreement }) => (agreement > 0 ? (repeatIn(picture, profile, angle) ?? []) : []));
+  const sure = repeats.filter((r) => r.agreement > 0.5 && r.count >= 12);
+  if (sure.length === 0) return null;
+  // The band where every line is met shows the finest step; bands of long lines only show multiples of it.
+  const finest = Math.min(...sure.map((r) => r.stepPx));
+  return sure.filter((r) => r.stepPx < 1.2 * finest).reduce((a, b) => (b.agreement * b.count > a.agreement * a.count ? b : a));
+}
+
+function profilesAlong({ width, height, data }: GreyPicture, angle: number, bands: number): Profile[] {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const length = Math.ceil(Math.abs(c) * width + Math.abs(s) * height);
+  const across = Math.abs(s) * width + Math.abs(c) * height;
+  const sums = new Float64Array(bands * length);
+  const counts = new Float64Array(bands * length);
+  const [midX, midY] = [width / 2, height / 2];
+  // Every other row along the lines tells enough: a profile is the mean of many.
+  const skip = bands === 1 && height > 1500 ? 2 : 1;
+  for (let y = 0; y < height; y += skip) {
+    let along = (0.5 - midX) * c + (y + 0.5 - midY) * s + length / 2;
+    let side = ((midX - 0.5) * s + (y + 0.5 - midY) * c + across / 2) * (bands / across);
+    const sideStep = (-s * bands) / across;
+    for (let x = 0, p = y * width; x < width; x++, p++) {
+      const band = side < 0 ? 0 : side >= bands ? bands - 1 : side | 0;
+      const k = band * length + (along | 0);
+      const share = along - (along | 0);
+      const dark = 255 - (data[p] as number);
+      // Shared between two bins, so that the profile does not beat with the pixel rows.
+      sums[k] = (sums[k] as number) + dark * (1 - share);
+      counts[k] = (counts[k] as number) + 1 - share;
+      if (k + 1 < sums.length) {
+        sums[k + 1] = (sums[k + 1] as number) + dark * share;
+        counts[k + 1] = (counts[k + 1] as number) + share;
+      }
+      along += c;
+      side += sideStep;
+    }
+  }
+  return Array.from({ length: bands }, (_, band) => {
+    const values = sums.subarray(band * length, (band + 1) * length).map((sum, k) => {
+      const n = counts[band * length + k] as number;
+      return n > 0.5 ? sum / n : NaN;
+    });
+    return { values: filled(values), start: -length / 2, across: ((band + 0.5) / bands - 0.5) * across };
+  });
+}
+
+/** Bins that no pixel fell into take their neighbour's value. */
+function filled(values: Float64Array): Float64Array {
+  let last = values.find((v) => !Number.isNaN(v)) ?? 0;
+  return values.map((v) => (last = Number.isNaN(v) ? last : v));
+}
+
+function repeatIn(picture: GreyPicture, { values, start, across }: Profile, angle: number): Repeat | null {
+  const n = values.length;
+  const clean = withoutSlow(values, 60);
+  const found = bestStretch(clean);
+  if (!found) return null;
+  const { step, from, to, agreement } = found;
+  const fine = fineStep(clean.subarray(from, to), step);
+  const count = Math.floor((to - from) / fine.step);
+  if (count < leastCount || n < leastCount * leastStep) return null;
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const at = (bin: number): Point => ({
+    x: picture.width / 2 + (start + bin) * c - across * s,
+    y: picture.height / 2 + (start + bin) * s + across * c,
+  });
+  const first = from + fine.phase + (fine.phase < 0 ? fine.step : 0);
+  const whole = Math.floor((to - first) / fine.step);
+  // A bin's middle is half a pixel on.
+  return { stepPx: fine.step, agreement, count: whole, from: at(first + 0.5), to: at(first + whole * fine.step + 0.5) };
+}
+
+/** The profile less its slow changes, by a moving mean. */
+function withoutSlow(values: Float64Array, reach: number): Float64Array {
+  const sums = new Float64Array(values.length + 1);
+  for (let k = 0; k < values.length; k++) sums[k + 1] = (sums[k] as number) + (values[k] as number);
+  return values.map((v, k) => {
+    const [a, b] = [Math.max(0, k - reach), Math.min(values.length, k + reach + 1)];
+    return v - ((sums[b] as number) - (sums[a] as number)) / (b - a);
+  });
+}
+
+/** The stretch of a profile that repeats best, and its step; a ruler need not run over the whole picture. */
+function bestStretch(values: Float64Array): { step: number; from: number; to: number; agreement: number } | null {
+  let best: { step: number; from: number; to: number; agreement: number; worth: number } | null = null;
+  const n = values.length;
+  for (const share of [1, 0.5, 0.25]) {
+    const size = Math.floor(n * share);
+    for (let from = 0; from + size <= n; from += Math.max(1, size >> 1)) {
+      const part = values.subarray(from, from + size);
+      const step = firstPeak(part);
+      if (!step) continue;
+      const worth = step.agreement * Math.sqrt(share);
+      if (!best || worth > best.worth) best = { step: step.step, from, to: from + size, agreement: step.agreement, worth };
+    }
+  }
+  return best && grown(values, best);
+}
+
+/** The stretch made longer at both ends as far as the lines go on. */
+function grown(values: Float64Array, { step, from, to, agreement }: { step: number; from: number; to: number; agreement: number }) {
+  const window = Math.ceil(3 * step);
+  const goesOn = (at: number, inward: number): boolean => {
+    if (at < 0 || at + window > values.length) return false;
+    const lag = Math.round(step * 3) * inward;
+    return correlation(values, at, at + lag, window) > 0.3;
+  };
+  while (goesOn(to, -1)) to += Math.round(step);
+  while (goesOn(from - window, 1)) from -= Math.round(step);
+  return { step, from: Math.max(0, from), to: Math.min(values.length, to), agreement };
+}
+
+function correlation(values: Float64Array, a: number, b: number, count: number): number {
+  if (b < 0 || b + count > values.length) return 0;
+  let [ab, aa, bb] = [0, 0, 0];
+  for (let k = 0; k < count; k++) {
+    const [x, y] = [values[a + k] as number, values[b + k] as number];
+    ab += x * y;
+    aa += x * x;
+    bb += y * y;
+  }
+  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
+}
+
+/** The smallest lag whose autocorrelation stands out as a peak. */
+function firstPeak(values: Float64Array, longest = mostStep, least = leastAgreement): { step: number; agreement: number } | null {
+  const n = values.length;
+  const most = Math.min(Math.floor(n / leastCount), longest);
+  if (most < leastStep + 2) return null;
+  const r = new Float64Array(most + 2);
+  for (let lag = leastStep - 2; lag <= most + 1; lag++) r[lag] = correlation(values, 0, lag, n - lag);
+  let highest = 0;
+  for (let lag = leastStep; lag <= most; lag++) if (isPeak(r, lag)) highest = Math.max(highest, r[lag] as number);
+  if (highest < least) return null;
+  for (let lag = leastStep; lag <= most; lag++) {
+    if (!isPeak(r, lag) || (r[lag] as number) < 0.75 * highest) continue;
+    const [a, b, c] = [r[lag - 1] as number, r[lag] as number, r[lag + 1] as number];
+    return { step: lag + (a - c) / (2 * (a - 2 * b + c)), agreement: b };
+  }
+  return null;
+}
+
+/** Higher than both neighbours, and than half way to the next: a shoulder is no peak. */
+function isPeak(r: Float64Array, lag: number): boolean {
+  const here = r[lag] as number;
+  return here > (r[lag - 1] as number) && here >= (r[lag + 1] as number) && (r[Math.round(lag / 2)] as number) < here;
+}
+
+/** Step and phase by the strongest Fourier term near the step; its phase puts a line at each step from `phase` on. */
+function fineStep(values: Float64Array, step: number): { step: number; phase: number } {
+  const termAt = (s: number) => {
+    let [re, im] = [0, 0];
+    for (let k = 0; k < values.length; k++) {
+      const angle = (2 * Math.PI * k) / s;
+      re += (values[k] as number) * Math.cos(angle);
+      im += (values[k] as number) * Math.sin(angle);
+    }
+    return { size: Math.hypot(re, im), phase: Math.atan2(im, re) };
+  };
+  // The lag is true to half a bin over its own length; a term over n bins tells steps apart by step^2 / n.
+  const reach = Math.max(0.6, (step * step) / values.length);
+  let [centre, width] = [step, reach];
+  for (let round = 0; round < 14; round++) {
+    const tries = Array.from({ length: 9 }, (_, k) => centre + ((k - 4) / 4) * width);
+    centre = tries.reduce((a, b) => (termAt(b).size > termAt(a).size ? b : a));
+    width /= round === 0 ? 4 : 2;
+  }
+  return { step: centre, phase: (termAt(centre).phase / (2 * Math.PI)) * centre };
+}

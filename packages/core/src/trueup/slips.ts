@@ -1,0 +1,121 @@
+/**
+ * In: marks with what is stated of them. Out: statements that are off by the ratio of two units, as when 74 cm is
+ * typed as 74 mm: which, by how much, and what was likely meant.
+ * Rests on: the median of the logarithms of mm per pixel, which one wrong statement among three cannot move.
+ */
+import { boxAround, heightOf, widthOf } from '../plane/box.ts';
+import { distance, type Point } from '../plane/point.ts';
+import { type FourPoints, project, projectionOfFour } from '../plane/projection.ts';
+import { centreOfRim } from './circle.ts';
+import type { TrueUpMark } from './marks.ts';
+import { checkLineMm } from './scale-card.ts';
+import { isPlate, isSizing, platePlaces } from './strain.ts';
+
+export interface Slip {
+  readonly id: string;
+  /** Which of the mark's statements. */
+  readonly index: number;
+  /** What the statement must be multiplied by. */
+  readonly factor: number;
+  /** What it looks like: "centimetres". */
+  readonly looksLike: string;
+  readonly mendedMm: number;
+}
+
+/** Ratios of units that people mix up; what the number typed looks like when the truth is so many times as long. */
+const ratios: readonly (readonly [factor: number, looksLike: string])[] = [
+  [10, 'centimetres'],
+  [25.4, 'inches'],
+  [2.54, 'inches, not centimetres'],
+  [12, 'feet, not inches'],
+  [304.8, 'feet'],
+  [1000, 'metres'],
+  [1 / 10, 'millimetres, not centimetres'],
+  [1 / 25.4, 'millimetres, not inches'],
+  [1 / 2.54, 'centimetres, not inches'],
+  [1 / 12, 'inches, not feet'],
+  [1 / 304.8, 'millimetres, not feet'],
+  [1 / 1000, 'millimetres, not metres'],
+];
+
+/** A ratio this near to one of the units' counts as it; 10 and 12 stay apart. */
+const nearness = 0.08;
+/** Statements that differ by less than this are no slip of units. */
+const leastRatio = 2;
+
+interface Statement {
+  readonly id: string;
+  readonly index: number;
+  readonly mm: number;
+  /** Log of stated over measured; only differences between them count. */
+  readonly level: number;
+}
+
+/**
+ * @param dpi the file's resolution where it can be trusted: it decides between two statements that contradict each other
+ */
+export function findSlips(marks: readonly TrueUpMark[], dpi: number | null): Slip[] {
+  const statements = statementsOf(marks);
+  if (new Set(statements.map((s) => s.id)).size < 2) return [];
+  const common = commonLevel(statements, dpi);
+  return statements.flatMap(({ id, index, mm, level }): Slip[] => {
+    const ratio = Math.exp(common - level);
+    if (Math.max(ratio, 1 / ratio) < leastRatio) return [];
+    const found = ratios.find(([factor]) => Math.abs(Math.log(ratio / factor)) < nearness);
+    return found ? [{ id, index, factor: found[0], looksLike: found[1], mendedMm: mm * found[0] }] : [];
+  });
+}
+
+/** The level that most agree on; of two that contradict each other, the resolution's side, else the larger unit's. */
+function commonLevel(statements: readonly Statement[], dpi: number | null): number {
+  const levels = statements.map((s) => s.level).sort((a, b) => a - b);
+  const [low, high] = [levels[0] as number, levels.at(-1) as number];
+  const below = levels.filter((l) => l - low < high - l).length;
+  if (2 * below !== levels.length || high - low < Math.log(leastRatio)) return levels[levels.length >> 1] as number;
+  if (dpi !== null) {
+    const level = Math.log(25.4 / dpi);
+    return Math.abs(level - low) < Math.abs(level - high) ? low : high;
+  }
+  // Numbers are typed without their larger unit more often than with one that is too large.
+  return high;
+}
+
+function statementsOf(marks: readonly TrueUpMark[]): Statement[] {
+  const sizing = marks.filter((m) => isSizing(m));
+  const plate = sizing.find(isPlate);
+  const flat =
+    plate && projectionOfFour(plate.points.slice(0, 4) as unknown as FourPoints, platePlaces(plate).slice(0, 4) as unknown as FourPoints);
+  return sizing.flatMap((mark): Statement[] => {
+    if (mark === plate && flat) {
+      const sides = mark.kind === 'frame' ? mark.stated : [checkLineMm, checkLineMm];
+      return sides.map((mm, index) => ({ id: mark.id, index, mm, level: 0 }));
+    }
+    const points = flat ? mark.points.map((p) => project(flat, p)) : mark.points;
+    return mark.kind === 'scale-card'
+      ? []
+      : measuredOf(mark, points).map((measured, index) => {
+          const mm = mark.kind === 'clearance' ? (mark.stated[0] as number) + (mark.stated[1] as number) : (mark.stated[index] as number);
+          return { id: mark.id, index, mm: mark.stated[index] as number, level: Math.log(mm / measured) };
+        });
+  });
+}
+
+/** What a mark's statements come to in the plane of its points. */
+export function measuredOf(mark: TrueUpMark, points: readonly Point[]): number[] {
+  const side = (i: number, j: number) => distance(points[i] as Point, points[j] as Point);
+  switch (mark.kind) {
+    case 'known-length':
+    case 'clearance':
+      return [side(0, 1)];
+    case 'frame':
+      return [(side(0, 1) + side(2, 3)) / 2, (side(1, 2) + side(3, 0)) / 2];
+    case 'circle':
+      return [2 * centreOfRim(points).radius];
+    case 'box': {
+      const box = boxAround(points) as NonNullable<ReturnType<typeof boxAround>>;
+      return [widthOf(box), heightOf(box)];
+    }
+    default:
+      return [];
+  }
+}
