@@ -113,7 +113,7 @@ describe('a length that cannot be one', () => {
   });
 
   async function markAcross(): Promise<void> {
-    await page.getByRole('button', { name: 'Known length' }).click();
+    await page.getByRole('button', { name: 'Known length', exact: true }).click();
     const box = await page.getByRole('application', { name: 'Light table' }).boundingBox();
     if (!box) throw new Error('there is no light table');
     for (const share of [0.3, 0.7]) await page.mouse.click(box.x + box.width * share, box.y + box.height / 2);

@@ -44,7 +44,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   await page.getByRole('application', { name: 'Light table' }).waitFor();
   await settled(page);
 
-  await page.getByRole('button', { name: 'Known length' }).click();
+  await page.getByRole('button', { name: 'Known length', exact: true }).click();
   const unsized = fitTrueUp(size, [], 72);
   const [a, b] = mark('rule');
   const clickedA = await clickInPicture(page, unsized, a);

@@ -84,15 +84,43 @@ describe('the rarer controls', () => {
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect.poll(async () => (await job()).pictures[0]?.opacity).toBe(1);
   });
-  it('another picture takes the place of the first, and undo brings the first back with its trace', async () => {
+  it('another picture lies beside the first, which keeps its trace; undo takes it out again', async () => {
     const other = scanScene(demoJobs[1]?.scene as Scene, { dpi: 100, seed: 18 });
     await dropFile(page, 'wheel.png', 'image/png', await pngOf(other.picture, 100));
-    await page.getByRole('heading', { name: 'wheel.png' }).waitFor();
+    await page.getByText('2 pictures').first().waitFor();
     await settled(page);
-    expect((await job()).trace).toBeNull();
+    expect((await job()).trace?.pieces.length).toBe(2);
+    expect((await job()).pictures[1]?.place.x).toBeGreaterThan(100);
     await page.getByRole('button', { name: 'Undo' }).click();
-    await page.getByRole('heading', { name: 'Screens.png' }).waitFor();
-    await expect.poll(async () => (await job()).trace?.pieces.length).toBe(2);
+    await expect.poll(async () => (await job()).pictures.map((p) => p.name)).toEqual(['Screens.png']);
+  });
+  it('H hides the picture and shows it again; held, only until it is let go', async () => {
+    await page.getByRole('application', { name: 'Light table' }).focus();
+    await page.keyboard.press('h');
+    await expect.poll(async () => (await job()).pictures[0]?.hidden).toBe(true);
+    await page.keyboard.press('h');
+    await expect.poll(async () => (await job()).pictures[0]?.hidden).toBe(false);
+    await page.keyboard.down('h');
+    await page.waitForTimeout(600);
+    await page.keyboard.up('h');
+    await page.waitForTimeout(300);
+    expect((await job()).pictures[0]?.hidden).toBe(false);
+  });
+  it('turn, flip, tone and crop are edits of the picture, and its pixels stay', async () => {
+    await page.getByRole('button', { name: 'Quarter left' }).click();
+    await page.getByRole('button', { name: 'Flip' }).click();
+    await page.getByLabel('Invert').check();
+    await settled(page);
+    expect((await job()).pictures[0]).toMatchObject({ quarterTurns: 1, flipped: true, tone: { invert: true } });
+    await page.getByRole('button', { name: 'Crop to a box' }).click();
+    const box = await page.getByRole('application', { name: 'Light table' }).boundingBox();
+    if (!box) throw new Error('there is no light table');
+    for (const share of [0.4, 0.6]) await page.mouse.click(box.x + box.width * share, box.y + box.height * share);
+    await expect.poll(async () => (await job()).pictures[0]?.crop?.length).toBe(4);
+    await page.getByRole('button', { name: 'Show all again' }).click();
+    for (let k = 0; k < 5; k++) await page.keyboard.press('Control+z');
+    await settled(page);
+    expect((await job()).pictures[0]).toMatchObject({ quarterTurns: 0, flipped: false, crop: null, tone: { invert: false } });
   });
   it('keys lead through the stages, and help names them', async () => {
     for (const [key, word] of [

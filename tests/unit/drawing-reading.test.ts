@@ -64,7 +64,8 @@ describe('a DXF', () => {
   });
   it('without a unit says so', () => expect(dxf(file('unitless.dxf'))).toMatchObject({ mmPerUnit: 1, unitIsStated: false }));
   it('that is none, or binary, is refused in plain words', () => {
-    for (const text of ['', 'Dear workshop', '0\nSECTION\nnot a code\nx\n', 'Some Binary DXF\r\n']) expect(() => dxf(text)).toThrow(DrawingError);
+    for (const text of ['', 'Dear workshop', '0\nSECTION\nnot a code\nx\n', 'Some Binary DXF\r\n'])
+      expect(() => dxf(text)).toThrow(DrawingError);
   });
 });
 
@@ -140,7 +141,7 @@ describe('an SVG', () => {
 describe('pieces of a drawing', () => {
   it('what Nuvet writes it reads again: same outlines, holes nested, at the same size', () => {
     for (const scene of [plateScene, demoJobs[1]?.scene as Scene]) {
-      const out = scene.pieces.map((p, k) => ({ ...p, name: `Piece ${k + 1}`, purpose: 'cut' as const }));
+      const out = scene.pieces.map((p, k) => ({ outer: p.outer, holes: [...p.holes], name: `Piece ${k + 1}`, purpose: 'cut' as const }));
       const box = out.map((p) => measuresOf(p).box).reduce((a, b) => ({ minX: Math.min(a.minX, b.minX), minY: Math.min(a.minY, b.minY), maxX: Math.max(a.maxX, b.maxX), maxY: Math.max(a.maxY, b.maxY) })); // biome-ignore format: one line
       for (const read of [dxf(writeDxf(out, 'x')), svg(writeSvg(out, 'x'))]) {
         const back = pieces(read);

@@ -42,12 +42,12 @@ export function uuidOf(params: Asked['params'], name: string): string {
   return parsed.data;
 }
 
-/** Raw pixels of a picture, which never change. */
+/** Raw pixels of a picture: too large for a browser's cache, where two readers of one address would hinder each other. */
 export const pixelResponse = (pixels: Uint8Array): Response =>
   new Response(pixels as Uint8Array<ArrayBuffer>, {
     headers: {
       'Content-Type': 'application/octet-stream',
       'Content-Length': String(pixels.length),
-      'Cache-Control': 'private, max-age=31536000, immutable',
+      'Cache-Control': 'no-store',
     },
   });

@@ -28,25 +28,25 @@ import { TrueUp } from './true-up/TrueUp';
 // The canvas library reaches for the browser as soon as it is loaded.
 const LightTable = dynamic(() => import('@/table/LightTable'), { ssr: false });
 
-export function JobPage({ opened, scannerService }: { opened: OpenedJob; scannerService: string | null }) {
+interface Props {
+  readonly opened: OpenedJob;
+  /** The stage that the address asks for. */
+  readonly asked: StageName | null;
+  readonly scannerService: string | null;
+}
+
+export function JobPage({ opened, asked, scannerService }: Props) {
   const [store] = useState(() => createJobStore(opened));
   return (
     <JobStoreContext value={store}>
-      <Bench scannerService={scannerService} />
+      <Bench asked={asked} scannerService={scannerService} />
     </JobStoreContext>
   );
 }
 
-const stageInAddress = (): StageName | null => {
-  const name = new URLSearchParams(window.location.search).get('stage');
-  return stages.find((s) => s === name) ?? null;
-};
-
-function useStage(picture: Picture | null): [StageName, (stage: StageName) => void] {
-  const [stage, setStage] = useState<StageName>(picture ? 'true-up' : 'bring-in');
+function useStage(picture: Picture | null, asked: StageName | null): [StageName, (stage: StageName) => void] {
+  const [stage, setStage] = useState<StageName>(asked ?? (picture ? 'true-up' : 'bring-in'));
   useEffect(() => {
-    const asked = stageInAddress();
-    if (asked) setStage(asked);
     setTable({
       view: null,
       activeId: null,
@@ -101,13 +101,13 @@ function useHidingKey(picture: Picture | null): void {
   );
 }
 
-function Bench({ scannerService }: { scannerService: string | null }) {
+function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'>) {
   const job = useJob((s) => s.job);
   const activeId = useTable((s) => s.activeId);
   const preview = useTable((s) => s.preview);
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0] ?? null;
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
-  const [stage, onStage] = useStage(picture);
+  const [stage, onStage] = useStage(picture, asked);
   const hasWork = picture !== null || job.drawings.length > 0;
   const pieces = useMemo(() => {
     if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings: job.drawings });

@@ -36,6 +36,7 @@ export class DrawingError extends Error {
 const joinMm = 0.02;
 const mostPieces = 20_000;
 const mostHoles = 20_000;
+const mostSegments = 100_000;
 /** More closed outlines than pieces and their holes could be. */
 const mostLoops = 100_000;
 /** Outlines worked on between two looks at whether to go on. */
@@ -59,21 +60,33 @@ function* joinedOutlines(outlines: readonly DrawnOutline[]): Generator<number, D
   const joined = outlines.filter((o) => o.path.closed);
   const open = outlines.filter((o) => !o.path.closed);
   const ends = new EndGrid(open);
+  let used = 0;
+  const near = (place: Point, purpose: Purpose): Path | null => {
+    const found = ends.takeNear(place, purpose);
+    if (found) used++;
+    return found && startingAt(found.path, place);
+  };
   for (let k = 0; k < open.length; k++) {
-    if (k % outlinesAStep === 0) yield 0.5 * (k / open.length);
+    if (k % outlinesAStep === 0) yield 0.5 * (used / open.length);
     const first = ends.take(k);
     if (!first) continue;
+    used++;
     const { purpose } = first;
     const after = [first.path];
-    for (let next = ends.takeNear(endOf(first.path), purpose); next; next = ends.takeNear(endOf(after.at(-1) as Path), purpose)) {
-      after.push(startingAt(next.path, endOf(after.at(-1) as Path)));
+    for (let next = near(endOf(first.path), purpose); next; next = near(endOf(next), purpose)) {
+      after.push(next);
+      if (used % outlinesAStep === 0) yield 0.5 * (used / open.length);
     }
     const before: Path[] = [];
-    const begin = () => (before.at(-1) ?? first.path).start;
-    for (let next = ends.takeNear(begin(), purpose); next; next = ends.takeNear(begin(), purpose)) {
-      before.push(reversedPath(startingAt(next.path, begin())));
+    for (let next = near(first.path.start, purpose); next; next = near(endOf(next), purpose)) before.push(next);
+    const path = chained([...before.reverse().map(reversedPath), ...after]);
+    if (path.segments.length > mostSegments) {
+      throw new DrawingError(
+        'too-many',
+        `One outline of this file has ${path.segments.length} segments; Nuvet takes up to ${mostSegments}.`,
+      );
     }
-    joined.push({ purpose, path: chained([...before.reverse(), ...after]) });
+    joined.push({ purpose, path });
   }
   return joined;
 }
@@ -116,18 +129,22 @@ class EndGrid {
 
   /** An outline of a purpose with an end at a place, if one is left. */
   takeNear(p: Point, purpose: Purpose): DrawnOutline | null {
-    const found = this.around(p).find((k) => {
-      const outline = this.outlines[k] as DrawnOutline;
-      return (
-        !this.taken.has(k) && outline.purpose === purpose && [outline.path.start, endOf(outline.path)].some((q) => distance(q, p) <= joinMm)
-      );
-    });
-    return found === undefined ? null : this.take(found);
+    for (const cell of this.around(p)) {
+      // What has been taken is dropped from the end of the list, so that no list is walked again and again.
+      while (cell.length > 0 && this.taken.has(cell.at(-1) as number)) cell.pop();
+      for (let j = cell.length - 1; j >= 0; j--) {
+        const k = cell[j] as number;
+        const { path, purpose: its } = this.outlines[k] as DrawnOutline;
+        if (this.taken.has(k) || its !== purpose) continue;
+        if (distance(path.start, p) <= joinMm || distance(endOf(path), p) <= joinMm) return this.take(k);
+      }
+    }
+    return null;
   }
 
-  private around({ x, y }: Point): number[] {
+  private around({ x, y }: Point): number[][] {
     const steps = [-1, 0, 1];
-    return steps.flatMap((dx) => steps.flatMap((dy) => this.cells.get(keyOf(cellOf(x) + dx, cellOf(y) + dy)) ?? []));
+    return steps.flatMap((dx) => steps.flatMap((dy) => [this.cells.get(keyOf(cellOf(x) + dx, cellOf(y) + dy)) ?? []]));
   }
 }
 

@@ -6,7 +6,7 @@ import { type Path, transformedPath } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
 import { asProjection, chainProjections, inverseProjection, type Projection, projectedPath } from '../plane/projection.ts';
 import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
-import { TrueUpError } from '../trueup/index.ts';
+import { refuseUseless, TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
 import { overallBox, sheetBoxOf } from './measures.ts';
 import {
@@ -291,14 +291,13 @@ function checkedFit(picture: Picture) {
   for (const { points, kind } of picture.marks) {
     const pairs = kind === 'box' ? [] : points.flatMap((p, k) => points.slice(k + 1).map((q) => [p, q] as const));
     if (pairs.some(([p, q]) => distance(p, q) < 1)) {
-      const message =
-        points.length === 2
-          ? 'The two ends lie on the same place. Put them farther apart.'
-          : 'Two of the marks lie on the same place. Put them farther apart.';
-      throw new CommandError('marks-coincide', message);
+      const whose = points.length === 2 ? 'The two ends lie' : 'Two of the marks lie';
+      throw new CommandError('marks-coincide', `${whose} on the same place. Put them farther apart.`);
     }
   }
   try {
+    // Also those that still wait for what they state.
+    picture.marks.forEach(refuseUseless);
     return fitOf(picture);
   } catch (error) {
     if (error instanceof TrueUpError) throw new CommandError(error.code, error.message);

@@ -24,6 +24,7 @@ import { chanceOfF } from './f-test.ts';
 import { type LeftOver, leftOverAt } from './left-overs.ts';
 import {
   handNoisePx,
+  type MarkKind,
   markShapes,
   type PictureSize,
   type Placing,
@@ -151,7 +152,11 @@ export function fitTrueUp(size: PictureSize, marks: readonly TrueUpMark[], dpi: 
   };
 }
 
-function refuseUseless({ id, kind, points }: TrueUpMark): void {
+/**
+ * Refuses a mark that no fit can use, whatever is stated of it.
+ * @throws TrueUpError
+ */
+export function refuseUseless({ id, kind, points }: Pick<TrueUpMark, 'id' | 'points'> & { readonly kind: MarkKind }): void {
   const { least } = markShapes[kind];
   if (points.length < least) throw new RangeError(`a ${kind} needs ${least} points`);
   const isPair = least === 2;
@@ -166,7 +171,7 @@ function refuseUseless({ id, kind, points }: TrueUpMark): void {
   if (kind === 'frame' && !isSpread(points as unknown as FourPoints)) {
     throw new TrueUpError('in-one-line', 'Three corners of the frame lie in one line. Mark the four corners of a rectangle.', id);
   }
-  if (kind === 'circle' && !hasBend(points)) {
+  if ((kind === 'circle' || kind === 'check-radius') && !hasBend(points)) {
     throw new TrueUpError('in-one-line', 'The marks on the rim lie in one line. Spread them round the circle.', id);
   }
 }

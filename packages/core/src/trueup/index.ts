@@ -1,6 +1,16 @@
 export { centreOfRim } from './circle.ts';
 export { chanceOfF } from './f-test.ts';
-export { type FitWish, fitTrueUp, type Suspect, seenPart, TrueUpError, type TrueUpFit, type TrueUpModel, worstLeftOver } from './fit.ts';
+export {
+  type FitWish,
+  fitTrueUp,
+  refuseUseless,
+  type Suspect,
+  seenPart,
+  TrueUpError,
+  type TrueUpFit,
+  type TrueUpModel,
+  worstLeftOver,
+} from './fit.ts';
 export { type FlatPlan, flatPlan } from './flattening.ts';
 export { cornerAngle, type LeftOver, type Part } from './left-overs.ts';
 export {

@@ -55,6 +55,11 @@ export function Incoming({ invitation, onBrought, children }: Props) {
     setMessages([]);
     stop.current = new AbortController();
     const { signal } = stop.current;
+    let isDone = false;
+    // A worker's last words may come after it was stopped.
+    const onProgress = (now: Progress) => {
+      if (!isDone && !signal.aborted) setProgress(now);
+    };
     const ask = (wish: PageWish) =>
       new Promise<PageWish['answer']>((resolve) => {
         setProgress(null);
@@ -67,13 +72,14 @@ export function Incoming({ invitation, onBrought, children }: Props) {
         });
       });
     try {
-      const brought = await bringIn(files, { ask, onProgress: setProgress, signal, known: known ?? null });
+      const brought = await bringIn(files, { ask, onProgress, signal, known: known ?? null });
       setMessages(brought.messages);
       if (brought.pictures.length > 0 || brought.drawings.length > 0) await latest.current.onBrought(brought);
     } catch (error) {
       if (!(error instanceof RequestError)) throw error;
       setMessages([error.message]);
     } finally {
+      isDone = true;
       setProgress(null);
       setQuestion(null);
     }

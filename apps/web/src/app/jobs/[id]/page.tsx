@@ -4,10 +4,16 @@ import { personWhoMay } from '@/server/access';
 import { openJob } from '@/server/jobs';
 import { Problem } from '@/server/problem';
 import { JobPage } from '@/stages/JobPage';
+import { stages } from '@/stages/stage';
 
 export const dynamic = 'force-dynamic';
 
-export default async function OneJobPage({ params }: { params: Promise<{ id: string }> }) {
+interface Asked {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<{ stage?: string | string[] }>;
+}
+
+export default async function OneJobPage({ params, searchParams }: Asked) {
   const person = await personWhoMay('read-job');
   const id = z.uuid().safeParse((await params).id);
   if (!id.success) notFound();
@@ -15,5 +21,6 @@ export default async function OneJobPage({ params }: { params: Promise<{ id: str
     if (error instanceof Problem && error.status === 404) notFound();
     throw error;
   });
-  return <JobPage opened={opened} scannerService={process.env.NUVET_SCANNER ?? null} />;
+  const asked = (await searchParams).stage;
+  return <JobPage opened={opened} asked={stages.find((s) => s === asked) ?? null} scannerService={process.env.NUVET_SCANNER ?? null} />;
 }
