@@ -5,11 +5,14 @@
 import { measureAccuracy } from './accuracy.ts';
 import { measureBrowser } from './browser.ts';
 import { measureSpeed } from './speed.ts';
+import { measureTrueUp } from './true-up.ts';
 
 console.log('\nHow exact: truth scenes at 300 dpi, 0.0847 mm a pixel, tolerance 0.1 mm');
 measureAccuracy();
 console.log('\nHow fast: A4 at 600 dpi, 35 megapixels, 150 shapes, one thread of Node');
 measureSpeed();
+console.log('\nTruing up: one thread of Node');
+await measureTrueUp();
 if (process.argv.includes('--browser')) {
   console.log('\nIn Chromium: the same sheet on the light table');
   await measureBrowser(process.env.NUVET_ADDRESS ?? 'http://127.0.0.1:3000');

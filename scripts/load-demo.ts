@@ -3,47 +3,81 @@
  */
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
-import { type Command, defaultTraceSettings, fitOf, type Mark, type Picture, traceOnSheet } from '@nuvet/core/job';
+import {
+  type Command,
+  defaultTraceSettings,
+  fitOf,
+  type JobTrace,
+  type Mark,
+  type Picture,
+  traceOnSheet,
+  workingPlanOf,
+} from '@nuvet/core/job';
+import type { Point } from '@nuvet/core/plane';
+import { greyPicture, warped } from '@nuvet/core/raster';
 import { tracePicture } from '@nuvet/core/trace';
-import { type DemoJob, demoJobs, pngOf, type Scan, scanScene } from '@nuvet/truth';
+import { type DemoJob, type DemoPhoto, demoJobs, demoPhotos, jpegOf, photographScene, pngOf, type Scene, scanScene } from '@nuvet/truth';
 import { personWhoMay } from '../apps/web/src/server/access.ts';
 import { database } from '../apps/web/src/server/database.ts';
 import { listJobs, makeJob, openJob, takeSteps } from '../apps/web/src/server/jobs.ts';
 import { migrate } from '../apps/web/src/server/migrate.ts';
-import { receivePicture } from '../apps/web/src/server/pictures.ts';
+import { keepWorkingCopy, receivePicture } from '../apps/web/src/server/pictures.ts';
 
-function markOf(demo: DemoJob, scan: Scan, kind: Mark['kind'], name: string, stated: Mark['stated']): Mark {
-  const ends = demo.scene.marks?.[name];
-  if (!ends) throw new Error(`${demo.scene.name} has no mark ${name}`);
-  return { id: `${demo.scene.name}-${name}`, kind, points: ends.map((p) => scan.at(p)), stated };
+const untyped = [{ text: '', value: null }];
+
+/** A mark where its makers put it: at the scene's own places. */
+function markOf(scene: Scene, at: (p: Point) => Point, kind: Mark['kind'], name: string, stated: Mark['stated']): Mark {
+  const places = scene.marks?.[name];
+  if (!places) throw new Error(`${scene.name} has no mark ${name}`);
+  return { id: `${scene.name}-${name}`, kind, points: places.map(at), stated };
 }
 
-/** The edits that bring the job to where the workshop has it now. */
-function commandsOf(demo: DemoJob, scan: Scan, pictureId: string): Command[] {
-  const { text, mm, mark } = demo.known;
-  return [
-    { do: 'set-unit', unit: demo.unit },
-    { do: 'set-making', making: demo.making },
-    { do: 'add-mark', pictureId, mark: markOf(demo, scan, 'known-length', mark, [{ text, value: mm }]) },
-    { do: 'add-mark', pictureId, mark: markOf(demo, scan, 'level', 'level', []) },
-    { do: 'add-mark', pictureId, mark: markOf(demo, scan, 'check', demo.check, [{ text: '', value: null }]) },
-  ];
-}
+const streamOf = (bytes: Uint8Array) => Readable.toWeb(Readable.from([Buffer.from(bytes)])) as ReadableStream<Uint8Array>;
 
-async function load(demo: DemoJob): Promise<void> {
+/** A new job with a picture and the edits that bring it to where the workshop has it now; its picture as it is then. */
+async function made(name: string, file: string, bytes: Buffer, edits: (pictureId: string) => Command[]) {
   const person = await personWhoMay('make-job');
-  const scan = scanScene(demo.scene, demo.scan);
-  const png = await pngOf(scan.picture, demo.scan.dpi);
-  const body = Readable.toWeb(Readable.from([png])) as ReadableStream<Uint8Array>;
-  const brought = await receivePicture(person, { name: `${demo.scene.name}.png`, page: 0, resolution: null }, body);
-  const id = await makeJob(person, demo.name, [brought.id]);
+  const brought = await receivePicture(person, { name: file, page: 0, resolution: null }, streamOf(bytes));
+  const id = await makeJob(person, name, [brought.id]);
   const { revision } = await openJob(person, id);
-  const steps = commandsOf(demo, scan, brought.id).map((command) => ({ step: 'do' as const, command }));
+  const steps = edits(brought.id).map((command) => ({ step: 'do' as const, command }));
   const { job, revision: next } = await takeSteps(person, id, revision, steps);
-  const picture = job.pictures[0] as Picture;
+  const keepTrace = (trace: JobTrace) => takeSteps(person, id, next, [{ step: 'do', command: { do: 'set-trace', trace } }]);
+  return { person, picture: job.pictures[0] as Picture, keepTrace };
+}
+
+async function load({ name, scene, scan: settings, making, unit, known, check }: DemoJob): Promise<void> {
+  const scan = scanScene(scene, settings);
+  const { picture, keepTrace } = await made(name, `${scene.name}.png`, await pngOf(scan.picture, settings.dpi), (pictureId) => [
+    { do: 'set-unit', unit },
+    { do: 'set-making', making },
+    { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'known-length', known.mark, [{ text: known.text, value: known.mm }]) },
+    { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'level', 'level', []) },
+    { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'check', check, untyped) },
+  ]);
   const { mmPerPx } = fitOf(picture);
-  const trace = traceOnSheet(picture, defaultTraceSettings, tracePicture(scan.picture, mmPerPx, defaultTraceSettings));
-  await takeSteps(person, id, next, [{ step: 'do', command: { do: 'set-trace', trace } }]);
+  await keepTrace(traceOnSheet(picture, defaultTraceSettings, tracePicture(scan.picture, mmPerPx, defaultTraceSettings)));
+}
+
+async function loadPhoto({ name, scene, photo: settings, making, unit, frame, check }: DemoPhoto): Promise<void> {
+  const photo = photographScene(scene, settings);
+  const { person, picture, keepTrace } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
+    { do: 'set-unit', unit },
+    { do: 'set-making', making },
+    { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
+    { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
+  ]);
+  const plan = workingPlanOf(picture);
+  if (!plan) throw new Error(`${name} is not seen at an angle`);
+  const { width, height, data: grey } = photo.picture;
+  const steps = warped({ width, height, grey, colour: null }, plan);
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  const flat = step.value.grey;
+  const size = { width: plan.widthPx, height: plan.heightPx, channels: 1 } as const;
+  await keepWorkingCopy(person, picture.id, plan.key, size, streamOf(flat));
+  const traced = tracePicture(greyPicture(flat, plan.widthPx, plan.heightPx), plan.mmPerPx, defaultTraceSettings);
+  await keepTrace(traceOnSheet(picture, defaultTraceSettings, traced, plan));
 }
 
 await migrate();
@@ -51,6 +85,7 @@ const person = await personWhoMay('list-jobs');
 if ((await listJobs(person)).length === 0) {
   console.log('· drawing the demo jobs');
   // The last one loaded stands first in the list.
+  for (const demo of demoPhotos) await loadPhoto(demo);
   for (const demo of [...demoJobs].reverse()) await load(demo);
 }
 await database().close();

@@ -16,7 +16,7 @@ const size = { widthPx: scan.picture.width, heightPx: scan.picture.height };
 function mark(name: string): [Point, Point] {
   const ends = scene.marks?.[name];
   if (!ends) throw new Error(`the scene has no mark ${name}`);
-  return [scan.at(ends[0]), scan.at(ends[1])];
+  return [scan.at(ends[0] as Point), scan.at(ends[1] as Point)];
 }
 
 let browser: Browser;

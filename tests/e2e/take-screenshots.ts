@@ -1,6 +1,7 @@
 /** One picture of each main view, from the demo jobs, into docs/screenshots. */
 import { mkdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { demoJobs, pngOf, type Scene, scanScene } from '@nuvet/truth';
 import { freshPage, settled, startBrowser } from './browser.ts';
 import { address } from './server.ts';
 
@@ -34,11 +35,37 @@ await stage('True up');
 // With the magnifier over the last tick of the rule.
 const table = await page.getByRole('application', { name: 'Light table' }).boundingBox();
 if (!table) throw new Error('there is no light table');
-await page.getByRole('button', { name: 'Measure', exact: true }).click();
+await page.getByRole('button', { name: 'Distance', exact: true }).click();
 await page.mouse.move(table.x + table.width * 0.753, table.y + table.height * 0.824);
 await settled(page);
 await take('true-up');
 await page.keyboard.press('Escape');
+
+await open('Ferry bell bracket');
+await stage('True up');
+await page.getByText('Show it as it was photographed').waitFor();
+await page.waitForTimeout(1500);
+await page.getByText('recommended: perspective').scrollIntoViewIfNeeded();
+await take('photograph');
+
+// A scan that has just come in, with what was found in it.
+await page.goto(address);
+const scan = scanScene(demoJobs[2]?.scene as Scene, { dpi: 220, tiltDegrees: 1.6, seed: 9 });
+await page
+  .getByLabel('Picture file')
+  .setInputFiles({ name: 'mill-race.png', mimeType: 'image/png', buffer: await pngOf(scan.picture, null) });
+await page.waitForURL(/jobs\//);
+await page.getByText('Found in the picture').waitFor({ timeout: 60_000 });
+await settled(page);
+await take('suggestions');
+
+await open('Heron lantern panel');
+await stage('Bring in');
+await page.getByRole('button', { name: 'Scanner' }).click();
+await page.getByRole('button', { name: 'Preview' }).click();
+await page.getByAltText('What lies on the scanner').waitFor({ timeout: 60_000 });
+await settled(page);
+await take('scanner');
 
 await open('Heron lantern panel');
 await stage('Trace');

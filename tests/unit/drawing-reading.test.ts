@@ -165,7 +165,7 @@ describe('pieces of a drawing', () => {
     expect(more).toEqual([]);
     expect(only?.outer.closed).toBe(true);
     expect(measuresOf(only as Piece).areaMm2).toBeCloseTo(600, 9);
-    expect(pathData((only as Piece).outer)).toMatch(/Z$/);
+    expect(pathData((only as Piece).outer, 20)).toMatch(/Z$/);
   });
   it('more separate outlines than a job can hold are refused with their number', () => {
     const text = Array.from({ length: 20_001 }, (_, k) => `0\nCIRCLE\n10\n${k * 3}\n20\n0\n40\n1\n`).join('');

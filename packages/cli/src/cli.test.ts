@@ -3,7 +3,10 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { jpegOf, plateScene, pngOf, scanScene } from '@nuvet/truth';
+import type { Point } from '@nuvet/core/plane';
+import { jpegOf, onScaleCard, photographScene, plateScene, pngOf, scanScene, tiffOf } from '@nuvet/truth';
+import { PDFDocument } from 'pdf-lib';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dxfSeenByEzdxf, svgSeen } from '../../../tests/unit/outside-readers.ts';
 
@@ -77,7 +80,7 @@ describe('nuvet trace', () => {
     expect(JSON.parse(readFileSync(join(folder, 'b.json'), 'utf8'))).toMatchObject({ scaleFrom: 'resolution', mmPerPixel: 25.4 / 300 });
   });
 
-  it.each([
+  it.concurrent.each([
     [['trace', 'plate.png', '--out', 'x.svg'], /true size is not known: add --dpi N or --known/],
     [['trace', 'gone.png', '--out', 'x.svg'], /no such file/],
     [['trace', 'text.png', '--out', 'x.svg'], /not a picture that Nuvet can read/],
@@ -108,5 +111,72 @@ describe('nuvet trace', () => {
     expect(error).toMatch(message);
     expect(error.trim().split('\n')).toHaveLength(1);
     expect(readdirSync(folder).filter((f) => f.startsWith('x.'))).toEqual([]);
+  });
+});
+
+describe('nuvet true-up', () => {
+  const photo = photographScene(
+    { ...plateScene, widthMm: 180, heightMm: 130 },
+    { widthPx: 2000, heightPx: 1500, tiltDegrees: 22, seed: 6 },
+  );
+  const corners = [[0, 130], [180, 130], [180, 0], [0, 0]].map(([x, y]) => photo.at({ x, y } as Point)).map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(','); // biome-ignore format: the sheet's corners
+  beforeAll(async () => {
+    writeFileSync(join(folder, 'photo.jpg'), await jpegOf(photo.picture, 72));
+    const card = photographScene(onScaleCard(plateScene, { x: 45, y: 100 }), { widthPx: 1700, heightPx: 2300, tiltDegrees: 20, seed: 3 });
+    writeFileSync(join(folder, 'card.jpg'), await jpegOf(card.picture, 72));
+    const pdf = await PDFDocument.create();
+    const mm = 72 / 25.4;
+    pdf.addPage([100 * mm, 80 * mm]);
+    pdf.addPage([120 * mm, 90 * mm]).drawRectangle({ x: 20 * mm, y: 20 * mm, width: 80 * mm, height: 45 * mm });
+    writeFileSync(join(folder, 'pages.pdf'), await pdf.save());
+    writeFileSync(join(folder, 'pages.tif'), tiffOf([scan.picture, scanScene(plateScene, { dpi: 200 }).picture], 200));
+  });
+
+  it('lays a photograph flat by its frame, states its resolution, and reports the fit', async () => {
+    const run = await nuvet('true-up', 'photo.jpg', '--frame', `${corners}=18cmx13cm`, '--out', 'flat.png', '--report', 'flat.json');
+    expect(run).toMatchObject({ code: 0, error: '' });
+    const report = JSON.parse(readFileSync(join(folder, 'flat.json'), 'utf8'));
+    expect(report).toMatchObject({ model: 'perspective', recommended: 'perspective', suspects: [] });
+    expect(report.matrix).toHaveLength(3);
+    expect(report.expect.plusMinusMm).toBeGreaterThan(0);
+    const { density = 0, width = 0 } = await sharp(join(folder, 'flat.png')).metadata();
+    expect((width / density) * 25.4).toBeGreaterThan(180);
+    // Traced by nothing but the resolution that the file states, the plate has its size.
+    const again = await nuvet('trace', 'flat.png', '--smallest', '5mm', '--out', 'flat.svg', '--report', 'again.json');
+    expect(again.code).toBe(0);
+    const { pieces } = JSON.parse(readFileSync(join(folder, 'again.json'), 'utf8'));
+    const plate = pieces.find((p: { holes: number; widthMm: number }) => p.holes === 5 && Math.abs(p.widthMm - 90) < 5);
+    expect(Math.abs(plate.widthMm - 90)).toBeLessThan(0.3);
+    expect(Math.abs(plate.heightMm - 60)).toBeLessThan(0.3);
+  });
+  it('finds the scale card, and trace works on the picture laid flat', async () => {
+    const run = await nuvet('trace', 'card.jpg', '--scale-card', '--smallest', '8mm', '--out', 'card.svg', '--report', 'card.json');
+    expect(run).toMatchObject({ code: 0 });
+    const { pieces, model } = JSON.parse(readFileSync(join(folder, 'card.json'), 'utf8'));
+    expect(model).toBe('perspective');
+    expect(
+      pieces.some(
+        (p: { widthMm: number; heightMm: number }) => Math.abs(p.widthMm / 90 - 1) < 0.006 && Math.abs(p.heightMm / 60 - 1) < 0.006,
+      ),
+    ).toBe(true);
+  });
+  it('straightens by itself, and names a mark whose unit is wrong', async () => {
+    const run = await nuvet(
+      'true-up', 'plate.png', '--straighten', 'auto', '--known', `${mark('width')}=90mm`, '--known', `${mark('level')}=8mm`,
+      '--known', `${mark('width')}=9cm`, '--out', 'straight.png', '--report', 'straight.json',
+    ); // biome-ignore format: an option a pair
+    expect(run.code).toBe(0);
+    expect(run.out).toMatch(/look: known 2 does not agree with the other marks: it looks like centimetres/);
+    const report = JSON.parse(readFileSync(join(folder, 'straight.json'), 'utf8'));
+    expect(report.rotationDegrees).toBeCloseTo(-1.7, 1);
+    expect(report.suspects).toMatchObject([{ mark: 'known 2', looksLike: 'centimetres' }]);
+  });
+  it('takes a page of a PDF and of a TIFF', async () => {
+    expect((await nuvet('trace', 'pages.pdf', '--page', '2', '--out', 'pdf.svg', '--report', 'pdf.json')).error).toBe('');
+    const [only] = JSON.parse(readFileSync(join(folder, 'pdf.json'), 'utf8')).pieces;
+    expect(Math.abs(only.widthMm - 80)).toBeLessThan(0.05);
+    expect(Math.abs(only.heightMm - 45)).toBeLessThan(0.05);
+    expect((await nuvet('trace', 'pages.tif', '--page', '2', '--out', 'tif.svg', '--report', 'tif.json')).code).toBe(0);
+    expect(JSON.parse(readFileSync(join(folder, 'tif.json'), 'utf8')).pieces[0].widthMm).toBeCloseTo(90, 1);
   });
 });

@@ -16,7 +16,7 @@ export interface Scene {
   /** Pale print beside the drawing, such as a paper rule: visible, but not ink. */
   readonly print?: readonly Path[];
   /** Where a person would put marks, by name. */
-  readonly marks?: Readonly<Record<string, readonly [Point, Point]>>;
+  readonly marks?: Readonly<Record<string, readonly Point[]>>;
 }
 
 const counterClockwise = (path: Path): Path => (pathArea(path) < 0 ? reversedPath(path) : path);

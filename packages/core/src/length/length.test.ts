@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseLength, printDecimalInches, printInches, printMm, type Unit } from './index.ts';
+import { parseLength, parsePlanScale, printDecimalInches, printInches, printMm, type Unit } from './index.ts';
 
 const mm = (text: string, unit: Unit = 'mm') => {
   const parsed = parseLength(text, unit);
@@ -102,5 +102,23 @@ describe('a printed length', () => {
         expect(Math.abs(mm(printInches(value)) - value)).toBeLessThanOrEqual(0.1001);
       }),
     );
+  });
+});
+
+describe('drawing scales', () => {
+  it.each([
+    ['1:76', 76],
+    ['1 : 4,5', 4.5],
+    ['2:1', 0.5],
+    ['1 in to the foot', 12],
+    ['1/4 in = 1 ft', 48],
+    ['1 cm to a metre', 100],
+    ['3/8" per foot', 32],
+    ['1mm = 25 mm', 25],
+  ])('“%s” makes the real thing %f times as large', (text, factor) => {
+    expect(parsePlanScale(text)).toEqual({ ok: true, factor: expect.closeTo(factor, 9) });
+  });
+  it.each(['', '76', '1:0', 'half size', '1 in to nothing', '1:1:1', 'a to b to c'])('“%s” is refused with how to state it', (text) => {
+    expect(parsePlanScale(text)).toMatchObject({ ok: false, message: expect.stringContaining('1:76') });
   });
 });

@@ -120,7 +120,7 @@ function warpBlock(source: Pixels, scale: number, { widthPx, toOriginal }: WarpP
   const { a, b, c, d, e, f, g, h, i } = toOriginal;
   const maxX = width - 3;
   const maxY = height - 3;
-  const fine = scale * phases;
+  const fine = scale * phases * 16;
   for (let y = y0; y < y1; y++) {
     const v = y + 0.5;
     const nx = c * v + e;
@@ -136,16 +136,18 @@ function warpBlock(source: Pixels, scale: number, { widthPx, toOriginal }: WarpP
         q += count;
         continue;
       }
-      // Places in 1/256 pixel, counted from the second of the four pixels' centres, with a half more to round down.
-      let atX = ((a * (x + 0.5) + nx) / w) * fine - 127.5;
-      let atY = ((b * (x + 0.5) + ny) / w) * fine - 127.5;
-      const stepX = (((a * (end + 0.5) + nx) / wEnd) * fine - 127.5 - atX) / count;
-      const stepY = (((b * (end + 0.5) + ny) / wEnd) * fine - 127.5 - atY) / count;
+      // Places in 1/4096 pixel, counted from the second of the four pixels' centres, with half of 1/256 more to round down.
+      const fromX = ((a * (x + 0.5) + nx) / w) * fine - 2040;
+      const fromY = ((b * (x + 0.5) + ny) / w) * fine - 2040;
+      const stepX = Math.round((((a * (end + 0.5) + nx) / wEnd) * fine - 2040 - fromX) / count) | 0;
+      const stepY = Math.round((((b * (end + 0.5) + ny) / wEnd) * fine - 2040 - fromY) / count) | 0;
+      let atX = Math.round(fromX) | 0;
+      let atY = Math.round(fromY) | 0;
       for (let k = 0; k < count; k++) {
-        const sx = Math.floor(atX);
-        const sy = Math.floor(atY);
-        atX += stepX;
-        atY += stepY;
+        const sx = atX >> 4;
+        const sy = atY >> 4;
+        atX = (atX + stepX) | 0;
+        atY = (atY + stepY) | 0;
         const px = sx >> 8;
         const py = sy >> 8;
         let near = -1;

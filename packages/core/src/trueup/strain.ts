@@ -3,7 +3,7 @@
  * what one pixel of noise on the mark's points gives it, so that residuals of every kind are in pixels and independent.
  * Rests on: Sampson 1982 (first-order geometric distance), Hartley & Zisserman 2004, 4.2.
  */
-import { distance, type Point } from '../plane/point.ts';
+import type { Point } from '../plane/point.ts';
 import { affineAt, type Projection, project } from '../plane/projection.ts';
 import type { Transform } from '../plane/transform.ts';
 import type { TrueUpMark } from './marks.ts';
@@ -50,12 +50,6 @@ interface Raw {
   readonly by: readonly (readonly [index: number, gx: number, gy: number])[];
 }
 
-const lengthOff = (a: Point, b: Point, stated: number): Raw => {
-  const d = distance(a, b);
-  const [x, y] = d > 0 ? [(b.x - a.x) / d, (b.y - a.y) / d] : [1, 0];
-  return { value: d - stated, by: [[0, -x, -y], [1, x, y]] }; // biome-ignore format: one line
-};
-
 /** The extent of points along x or y, less what is stated. */
 function extentOff(points: readonly Point[], axis: 'x' | 'y', stated: number): Raw {
   let [low, high] = [0, 0];
@@ -88,17 +82,8 @@ function cornerOff([a, corner, c]: readonly [Point, Point, Point]): Raw {
 }
 
 function rawOf(mark: TrueUpMark, p: readonly Point[], own: readonly number[]): Raw[] {
-  const [a, b] = p as [Point, Point];
   const [first, second] = mark.stated as [number, number];
   switch (mark.kind) {
-    case 'known-length':
-      return [lengthOff(a, b, first)];
-    case 'clearance':
-      return [lengthOff(a, b, first + second)];
-    case 'level':
-      return [{ value: b.y - a.y, by: [[0, 0, -1], [1, 0, 1]] }]; // biome-ignore format: one line
-    case 'plumb':
-      return [{ value: b.x - a.x, by: [[0, -1, 0], [1, 1, 0]] }]; // biome-ignore format: one line
     case 'right-angle':
       return [cornerOff(p as [Point, Point, Point])];
     case 'circle':
@@ -134,6 +119,10 @@ function grain(by: Raw['by'], slopes: readonly Transform[]): number {
  * @param own the mark's own unknowns: a centre, or a shift and a turn in mm and radians
  */
 export function strainOf(mark: TrueUpMark, toMm: Projection, own: readonly number[]): number[] {
+  if (mark.points.length === 2) {
+    const { value, grain: noise } = pairStrain(mark, toMm);
+    return [value / noise];
+  }
   const placed = mark.points.map((p) => project(toMm, p));
   const slopes = mark.points.map((p) => affineAt(toMm, p));
   if (isPlate(mark)) {
@@ -143,6 +132,41 @@ export function strainOf(mark: TrueUpMark, toMm: Projection, own: readonly numbe
     });
   }
   return rawOf(mark, placed, own).map(({ value, by }) => value / grain(by, slopes));
+}
+
+/**
+ * The residual of a mark of two points in mm, its gradient by the second point (by the first it is the opposite), and
+ * what a pixel of noise makes of it. Most marks are of this kind, and a fit asks for them thousands of times.
+ */
+function pairStrain({ kind, points, stated }: TrueUpMark, m: Projection): { value: number; gx: number; gy: number; grain: number } {
+  const p = points[0] as Point;
+  const q = points[1] as Point;
+  const wp = m.g * p.x + m.h * p.y + m.i;
+  const wq = m.g * q.x + m.h * q.y + m.i;
+  const px = (m.a * p.x + m.c * p.y + m.e) / wp;
+  const py = (m.b * p.x + m.d * p.y + m.f) / wp;
+  const qx = (m.a * q.x + m.c * q.y + m.e) / wq;
+  const qy = (m.b * q.x + m.d * q.y + m.f) / wq;
+  const dx = qx - px;
+  const dy = qy - py;
+  let gx = 0;
+  let gy = 1;
+  let value = dy;
+  if (kind === 'plumb') {
+    gx = 1;
+    gy = 0;
+    value = dx;
+  } else if (kind !== 'level') {
+    const d = Math.hypot(dx, dy);
+    gx = d > 0 ? dx / d : 1;
+    gy = d > 0 ? dy / d : 0;
+    value = d - (stated[0] as number) - (kind === 'clearance' ? (stated[1] as number) : 0);
+  }
+  const up = (gx * (m.a - m.g * px) + gy * (m.b - m.g * py)) / wp;
+  const vp = (gx * (m.c - m.h * px) + gy * (m.d - m.h * py)) / wp;
+  const uq = (gx * (m.a - m.g * qx) + gy * (m.b - m.g * qy)) / wq;
+  const vq = (gx * (m.c - m.h * qx) + gy * (m.d - m.h * qy)) / wq;
+  return { value, gx, gy, grain: Math.sqrt(up * up + vp * vp + uq * uq + vq * vq) };
 }
 
 /** A plate's points where its shift and turn put them. */
@@ -168,6 +192,14 @@ export function slopesOf(
   own: readonly number[],
   ownCount: number,
 ): { readonly shared: number[][]; readonly own: number[][] } {
+  if (mark.points.length === 2) {
+    const { gx, gy, grain: noise } = pairStrain(mark, toMm);
+    const [a, b] = [movesOf(mark.points[0] as Point), movesOf(mark.points[1] as Point)];
+    const along = (index: number) =>
+      (gx * ((b[2 * index] as number) - (a[2 * index] as number)) + gy * ((b[2 * index + 1] as number) - (a[2 * index + 1] as number))) /
+      noise;
+    return { shared: free.map((index) => [along(index)]), own: [] };
+  }
   const slopes = mark.points.map((p) => affineAt(toMm, p));
   const moves = mark.points.map(movesOf);
   if (isPlate(mark)) {

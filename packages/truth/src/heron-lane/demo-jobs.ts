@@ -3,8 +3,10 @@
  * scene, how it was scanned, and what its makers have marked so far.
  */
 import type { Job } from '@nuvet/core/job';
+import type { PhotoSettings } from '../photo.ts';
 import type { ScanSettings } from '../scan.ts';
 import type { Scene } from '../scene.ts';
+import { bellBracket } from './bell-bracket.ts';
 import { heronPanel } from './heron-panel.ts';
 import { millRaceBlock } from './mill-race-block.ts';
 import { otterFloat } from './otter-float.ts';
@@ -20,6 +22,30 @@ export interface DemoJob {
   readonly check: string;
   readonly unit: Job['unit'];
 }
+
+/** A job that came as a photograph, with a frame in it that was marked. */
+export interface DemoPhoto {
+  readonly name: string;
+  readonly scene: Scene;
+  readonly photo: PhotoSettings;
+  readonly making: Job['making'];
+  readonly unit: Job['unit'];
+  /** The scene's four marks and what was typed for their width and height. */
+  readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] };
+  readonly check: string;
+}
+
+export const demoPhotos: readonly DemoPhoto[] = [
+  {
+    name: 'Ferry bell bracket',
+    scene: bellBracket,
+    photo: { widthPx: 3200, heightPx: 2400, tiltDegrees: 23, leanDegrees: 75, turnDegrees: -3, seed: 35 },
+    making: { way: 'cnc', stock: 'Ash', thicknessMm: 12 },
+    unit: 'mm',
+    frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
+    check: 'plate',
+  },
+];
 
 export const demoJobs: readonly DemoJob[] = [
   {
