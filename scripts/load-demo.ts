@@ -13,8 +13,8 @@ import {
   traceOnSheet,
   workingPlanOf,
 } from '@nuvet/core/job';
-import type { Point } from '@nuvet/core/plane';
-import { greyPicture, warped } from '@nuvet/core/raster';
+import { inverseProjection, type Point, project } from '@nuvet/core/plane';
+import { greyPicture, onlyInside, warped } from '@nuvet/core/raster';
 import { tracePicture } from '@nuvet/core/trace';
 import { type DemoJob, type DemoPhoto, demoJobs, demoPhotos, jpegOf, photographScene, pngOf, type Scene, scanScene } from '@nuvet/truth';
 import { personWhoMay } from '../apps/web/src/server/access.ts';
@@ -61,9 +61,13 @@ async function load({ name, scene, scan: settings, making, unit, known, check }:
 
 async function loadPhoto({ name, scene, photo: settings, making, unit, frame, check }: DemoPhoto): Promise<void> {
   const photo = photographScene(scene, settings);
+  const { widthMm: w, heightMm: h } = scene;
+  // The table is left out: only the paper counts.
+  const crop = [[4, 4], [w - 4, 4], [w - 4, h - 4], [4, h - 4]].map(([x, y]) => photo.at({ x: x as number, y: y as number })); // biome-ignore format: corners
   const { person, picture, keepTrace } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
     { do: 'set-unit', unit },
     { do: 'set-making', making },
+    { do: 'change-picture', pictureId, change: { crop } },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
   ]);
@@ -76,7 +80,12 @@ async function loadPhoto({ name, scene, photo: settings, making, unit, frame, ch
   const flat = step.value.grey;
   const size = { width: plan.widthPx, height: plan.heightPx, channels: 1 } as const;
   await keepWorkingCopy(person, picture.id, plan.key, size, streamOf(flat));
-  const traced = tracePicture(greyPicture(flat, plan.widthPx, plan.heightPx), plan.mmPerPx, defaultTraceSettings);
+  const back = inverseProjection(plan.toOriginal);
+  const paper = onlyInside(
+    greyPicture(flat, plan.widthPx, plan.heightPx),
+    crop.map((p) => project(back, p)),
+  );
+  const traced = tracePicture(paper, plan.mmPerPx, defaultTraceSettings);
   await keepTrace(traceOnSheet(picture, defaultTraceSettings, traced, plan));
 }
 

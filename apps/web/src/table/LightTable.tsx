@@ -4,7 +4,7 @@
  */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import { fitOf, type Mark, overallBox, type Picture, type Piece, type Surface, sheetBoxOf, type Tone } from '@nuvet/core/job';
+import { fitOf, type Mark, overallBox, type Picture, type Piece, type Surface, sheetBoxOf, shownBoxOf, type Tone } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
@@ -66,7 +66,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
       shownView && (
         <Shape
           sceneFunc={(context) => {
-            for (const p of pictures) if (!p.hidden) drawSheet(nativeOf(context), shownView, fitOf(p).sheetBox);
+            for (const p of pictures) if (!p.hidden) drawSheet(nativeOf(context), shownView, shownBoxOf(p));
             if (pictures.every((p) => p.hidden)) drawSheet(nativeOf(context), shownView, box);
           }}
         />

@@ -8,7 +8,7 @@ import { asProjection, chainProjections, inverseProjection, type Projection, pro
 import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
 import { refuseUseless, TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
-import { overallBox, sheetBoxOf } from './measures.ts';
+import { overallBox, sheetBoxOf, shownBoxOf } from './measures.ts';
 import {
   type Drawing,
   drawingSchema,
@@ -235,7 +235,7 @@ const gapMm = 10;
 /** A further picture comes to lie to the right of those that are there. */
 function besideTheRest(job: Job, picture: Picture): Picture {
   if (job.pictures.length === 0) return picture;
-  const right = Math.max(...job.pictures.map((p) => fitOf(p).sheetBox.maxX));
+  const right = Math.max(...job.pictures.map((p) => shownBoxOf(p).maxX));
   return { ...picture, place: { x: right + gapMm, y: 0 } };
 }
 

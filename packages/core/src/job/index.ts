@@ -1,7 +1,7 @@
 export { type Measured, measuredBy } from './checks.ts';
 export { applyCommand, type Command, CommandError, commandSchema, labelOf, traceLabel } from './commands.ts';
 export { type Edit, edited, redone, undone } from './history.ts';
-export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf } from './measures.ts';
+export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf } from './measures.ts';
 export {
   type Drawing,
   defaultTraceSettings,

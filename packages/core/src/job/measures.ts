@@ -1,9 +1,10 @@
 /**
  * In: pieces. Out: what a person reads off them, in mm.
  */
-import { type Box, boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
+import { type Box, boxAround, boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { pathArea, pathBox, pathLength } from '../plane/path.ts';
-import type { Job, Piece } from './schema.ts';
+import { project } from '../plane/projection.ts';
+import type { Job, Picture, Piece } from './schema.ts';
 import { fitOf } from './sizing.ts';
 
 export interface PieceMeasures {
@@ -44,10 +45,16 @@ export const overallBox = (pieces: readonly Piece[]): Box | null => boxAroundBox
 
 const emptySheet: Box = { minX: 0, minY: 0, maxX: 200, maxY: 150 };
 
+/** What is shown of a picture, on the sheet: its crop, or all of it. */
+export function shownBoxOf(picture: Picture): Box {
+  const { projection, sheetBox } = fitOf(picture);
+  return boxAround((picture.crop ?? []).map((p) => project(projection, p))) ?? sheetBox;
+}
+
 /** The box of all that lies on the sheet and is shown: pictures and drawings. */
 export function sheetBoxOf(job: Pick<Job, 'pictures' | 'drawings'>): Box {
   const shown = job.pictures.filter((p) => !p.hidden);
-  const boxes = (shown.length > 0 ? shown : job.pictures).map((p) => fitOf(p).sheetBox);
+  const boxes = (shown.length > 0 ? shown : job.pictures).map(shownBoxOf);
   for (const { hidden, pieces } of job.drawings) {
     const box = hidden ? null : overallBox(pieces);
     if (box) boxes.push(box);

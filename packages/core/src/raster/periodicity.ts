@@ -124,19 +124,47 @@ function repeatIn(picture: GreyPicture, { values, start, across }: Profile, angl
   const clean = withoutSlow(values, 60);
   const found = bestStretch(clean);
   if (!found) return null;
-  const { step, from, to, agreement } = found;
-  const fine = fineStep(clean.subarray(from, to), step);
-  const count = Math.floor((to - from) / fine.step);
-  if (count < leastCount || n < leastCount * leastStep) return null;
+  const fine = fineStep(clean.subarray(found.from, found.to), found.step);
+  const lines = linesShown(clean, fine.step, found.from + fine.phase);
+  if (!lines || lines.count < leastCount || n < leastCount * leastStep) return null;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
-  const at = (bin: number): Point => ({
-    x: picture.width / 2 + (start + bin) * c - across * s,
-    y: picture.height / 2 + (start + bin) * s + across * c,
-  });
-  const first = from + fine.phase + (fine.phase < 0 ? fine.step : 0);
-  const whole = Math.floor((to - first) / fine.step);
   // A bin's middle is half a pixel on.
-  return { stepPx: fine.step, agreement, count: whole, from: at(first + 0.5), to: at(first + whole * fine.step + 0.5) };
+  const at = (bin: number): Point => ({
+    x: picture.width / 2 + (start + bin + 0.5) * c - across * s,
+    y: picture.height / 2 + (start + bin + 0.5) * s + across * c,
+  });
+  const { first, count } = lines;
+  return { stepPx: fine.step, agreement: found.agreement, count, from: at(first), to: at(first + count * fine.step) };
+}
+
+/** A line counts as shown where it is this dark against the darkest run of lines. */
+const shownShare = 0.35;
+
+/** From which line to which the profile truly has one at every step; one that is missing now and then does not matter. */
+function linesShown(values: Float64Array, step: number, phase: number): { first: number; count: number } | null {
+  const start = phase - step * Math.floor(phase / step);
+  const steps = Math.floor((values.length - 1 - start) / step) + 1;
+  const dark = Array.from({ length: steps }, (_, j) => {
+    let sum = 0;
+    const centre = start + j * step;
+    for (let k = Math.max(0, Math.ceil(centre - step / 2)); k < Math.min(values.length, centre + step / 2); k++) {
+      sum += (values[k] as number) * Math.cos((2 * Math.PI * (k - centre)) / step);
+    }
+    return sum;
+  });
+  const smooth = dark.map((_, j) => {
+    const near = dark.slice(Math.max(0, j - 2), j + 3);
+    return near.reduce((a, v) => a + v, 0) / near.length;
+  });
+  const limit = shownShare * (smooth.toSorted((a, b) => b - a)[Math.floor(smooth.length / 8)] as number);
+  let best: { first: number; count: number } | null = null;
+  for (let j = 0; j < steps; ) {
+    let end = j;
+    while (end < steps && (smooth[end] as number) > limit) end++;
+    if (end > j && (!best || end - 1 - j > best.count)) best = { first: start + j * step, count: end - 1 - j };
+    j = Math.max(end, j + 1);
+  }
+  return best;
 }
 
 /** The profile less its slow changes, by a moving mean. */

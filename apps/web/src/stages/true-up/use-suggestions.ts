@@ -121,7 +121,7 @@ function suggestionsFrom(seen: Found, picture: Picture): Suggestion[] {
   if (seen.direction && !has('level', 'plumb', 'frame', 'scale-card')) list.push(fromDirection(seen.direction));
   if (seen.squares && !has('known-length', 'frame', 'scale-card')) list.push(fromSquares(seen.squares, dpi));
   else if (seen.ruler && !has('known-length', 'scale-card')) list.push(fromRuler(seen.ruler, dpi));
-  if (seen.axis && !has('plumb') && picture.datum === null) list.push(fromAxis(seen.axis));
+  if (seen.axis && isNearlyStraight(seen.axis) && !has('plumb', 'level') && picture.datum === null) list.push(fromAxis(seen.axis));
   return list;
 }
 
@@ -190,6 +190,12 @@ function fromSquares({ across, up }: NonNullable<Found['squares']>, dpi: number 
     marks: (choice) => both.map((r) => newMark('known-length', [r.from, r.to], { stated: [lengthOf(r.count, choice, mmOf(choice))] })),
     ghosts: both.map((r, k) => ({ id: `squares-${k}`, kind: 'known-length', points: [r.from, r.to], word: `${r.count} squares` })),
   };
+}
+
+/** An axis that crosses the picture aslant is not meant to be made level or plumb. */
+function isNearlyStraight({ a, b }: NonNullable<Found['axis']>): boolean {
+  const [dx, dy] = [Math.abs(a.x - b.x), Math.abs(a.y - b.y)];
+  return Math.min(dx, dy) < 0.36 * Math.max(dx, dy);
 }
 
 function fromAxis({ a, b }: NonNullable<Found['axis']>): Suggestion {
