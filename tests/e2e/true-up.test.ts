@@ -191,6 +191,22 @@ describe('marks', () => {
     expect((await pictureNow()).marks).toEqual([]);
   });
 
+  it('a mark can be typed: its places in pixels, to a hundredth', async () => {
+    const scan = scanScene(plateScene, { dpi: 150, seed: 15 });
+    await newJob('typed.png', 'image/png', await pngOf(scan.picture, 150));
+    await mark('Known length', [left, right].map(scan.at), { 'Its true length': '90 mm' });
+    await page.getByLabel('Its true length').focus();
+    const field = page.getByLabel('Point 2, x, px');
+    await field.fill('123.45');
+    await field.press('Enter');
+    await expect.poll(async () => (await pictureNow()).marks[0]?.points[1]?.x).toBe(123.45);
+    await field.fill('twelve');
+    await field.press('Enter');
+    await page.getByRole('alert').filter({ hasText: 'A number is needed.' }).waitFor();
+    expect((await pictureNow()).marks[0]?.points[1]?.x).toBe(123.45);
+    expect(errors).toEqual([]);
+  });
+
   it('three corners of a frame in one line are refused with a word, and nothing is lost', async () => {
     const scan = scanScene(plateScene, { dpi: 150, seed: 14 });
     await newJob('line.png', 'image/png', await pngOf(scan.picture, 150));

@@ -64,7 +64,7 @@ function useStage(picture: Picture | null, asked: StageName | null): [StageName,
   const go = (next: StageName) => {
     setStage(next);
     takeTool(null);
-    setTable({ hoveredPiece: null, selectedPiece: null, selected: null });
+    setTable({ hoveredPiece: null, selectedPiece: null, selected: null, asPhotographed: false });
     // Kept in the address, so that a reload comes back to it.
     window.history.replaceState(null, '', `?stage=${next}`);
   };

@@ -19,7 +19,7 @@ import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
 import { type Ghost, setTable, useTable } from './table-store';
 import { keptUnder, placementOf, wholeSheet } from './view';
-import { useSurfaces, useWorkingCopy } from './working-copies';
+import { useSurfaces, useWorkingCopies } from './working-copies';
 
 // A layer a picture may be more than the library thinks wise; each is one plain canvas.
 Konva.showWarnings = false;
@@ -44,7 +44,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
   const shownActive = pictures.find((p) => p.id === active?.id) ?? null;
   const surfaces = useSurfaces(pictures, asPhotographed && stage === 'true-up');
   const { tilesOf, tick } = useTiles(surfaces);
-  useWorkingCopy(active, dragged !== null);
+  useWorkingCopies(job.pictures, dragged !== null);
   useScreenSize(frame);
   useViewKeptUnder(active);
   const box = useMemo(() => sheetBoxOf({ pictures, drawings: job.drawings }), [pictures, job.drawings]);

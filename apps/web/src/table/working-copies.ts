@@ -52,22 +52,24 @@ async function make(picture: Picture, key: string, stop: AbortController): Promi
   }
 }
 
-/** Sees to it that a picture under perspective has its working copy, once its marks rest. */
-export function useWorkingCopy(picture: Picture | null, isDragging: boolean): void {
-  const key = picture ? (workingPlanOf(picture)?.key ?? null) : null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the picture and its fit
+/** Sees to it that pictures under perspective have their working copies, once their marks rest. */
+export function useWorkingCopies(pictures: readonly Picture[], isDragging: boolean): void {
+  const keys = pictures.map((p) => `${p.id} ${workingPlanOf(p)?.key ?? ''}`).join('\n');
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the keys stand for the pictures and their fits
   useEffect(() => {
-    if (!picture || !key || isDragging) return;
-    const known = useCopies.getState().byPicture[picture.id];
-    if (known?.key === key) return;
-    if (known?.state === 'making') known.stop.abort();
+    if (isDragging) return;
     const rest = setTimeout(() => {
-      const stop = new AbortController();
-      setCopy(picture.id, { key, state: 'making', share: 0, stop });
-      void make(picture, key, stop);
+      for (const picture of pictures) makeIfMissing(picture);
     }, restMs);
     return () => clearTimeout(rest);
-  }, [picture?.id, key, isDragging]);
+  }, [keys, isDragging]);
+}
+
+function makeIfMissing(picture: Picture): void {
+  const known = useCopies.getState().byPicture[picture.id];
+  if (known?.key === workingPlanOf(picture)?.key) return;
+  if (known?.state === 'making') known.stop.abort();
+  makeAgain(picture);
 }
 
 /** Makes a copy that failed or was stopped anew. */

@@ -16,6 +16,7 @@ import { printBoth } from '@nuvet/core/length';
 import type { BoxWay, LeftOver, Slip, TrueUpFit } from '@nuvet/core/trueup';
 import { setTable, useTable } from '@/table/table-store';
 import { LengthField } from '@/ui/LengthField';
+import { NumberField } from '@/ui/NumberField';
 import { colours } from '@/ui/theme';
 import { Reading } from '../Docket';
 import { useJob } from '../job-store';
@@ -79,6 +80,18 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
           ))}
         </Box>
       )}
+      {mark.kind === 'check-angle' && (
+        <Box sx={{ mt: 1 }}>
+          <NumberField
+            label="Stated angle, if any"
+            unit="°"
+            digits={3}
+            value={mark.stated[0]?.value ?? null}
+            onNumber={(value) => run({ do: 'state', ...ids, index: 0, text: `${value}°`, value: Math.abs(value) })}
+          />
+        </Box>
+      )}
+      {isSelected && <TypedPlace picture={picture} mark={mark} index={selected?.index ?? 0} />}
       {mark.kind === 'box' && (
         <TextField
           select
@@ -103,6 +116,26 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
           This mark does not agree with the others. Look at where it lies and at what was typed.
         </Alert>
       )}
+    </Box>
+  );
+}
+
+/** Where the selected point of a mark lies, to be typed. */
+function TypedPlace({ picture, mark, index }: { picture: Picture; mark: Mark; index: number }) {
+  const run = useJob((s) => s.run);
+  const point = mark.points[index];
+  if (!point || mark.kind === 'box' || mark.kind === 'scale-card') return null;
+  const move = (to: Partial<typeof point>) =>
+    run({
+      do: 'move-mark',
+      pictureId: picture.id,
+      markId: mark.id,
+      points: mark.points.map((p, k) => (k === index ? { ...p, ...to } : p)),
+    });
+  return (
+    <Box sx={{ mt: 1.25, display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr' }}>
+      <NumberField label={`Point ${index + 1}, x`} unit="px" digits={2} value={point.x} onNumber={(x) => move({ x })} />
+      <NumberField label={`Point ${index + 1}, y`} unit="px" digits={2} value={point.y} onNumber={(y) => move({ y })} />
     </Box>
   );
 }

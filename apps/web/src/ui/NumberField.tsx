@@ -1,0 +1,50 @@
+'use client';
+/**
+ * A small field for a plain number; a word that is none is refused at its place and the number before stays.
+ */
+import TextField from '@mui/material/TextField';
+import { useEffect, useState } from 'react';
+
+interface Props {
+  readonly label: string;
+  readonly value: number | null;
+  readonly digits: number;
+  readonly unit: string;
+  readonly onNumber: (value: number) => void;
+}
+
+export function NumberField({ label, value, digits, unit, onNumber }: Props) {
+  const printed = value === null ? '' : String(Number(value.toFixed(digits)));
+  const [typed, setTyped] = useState(printed);
+  const [isWrong, setWrong] = useState(false);
+  useEffect(() => setTyped(printed), [printed]);
+  const settle = () => {
+    if (typed === printed) return setWrong(false);
+    const number = Number(
+      typed
+        .trim()
+        .replace(',', '.')
+        .replace(/\s*(px|°)$/, ''),
+    );
+    const isNumber = typed.trim() !== '' && Number.isFinite(number);
+    setWrong(!isNumber);
+    if (isNumber) onNumber(number);
+  };
+  return (
+    <TextField
+      fullWidth
+      label={`${label}, ${unit}`}
+      value={typed}
+      error={isWrong}
+      helperText={isWrong ? 'A number is needed.' : undefined}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={settle}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') settle();
+        if (event.key === 'Escape') setTyped(printed);
+        event.stopPropagation();
+      }}
+      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' }, formHelperText: { role: isWrong ? 'alert' : undefined } }}
+    />
+  );
+}
