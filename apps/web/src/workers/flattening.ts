@@ -4,10 +4,13 @@
  */
 import type { Picture, WorkingPlan } from '@nuvet/core/job';
 import { proxy, type Remote, transfer, wrap } from 'comlink';
+import pLimit from 'p-limit';
 import { z } from 'zod';
 import { sendBytes } from '@/ui/requests';
 import type { Flattener } from './flattener';
 
+/** The two workers hold one picture at a time. */
+const oneAtATime = pLimit(1);
 let pair: readonly [Remote<Flattener>, Remote<Flattener>] | null = null;
 
 function flatteners(): readonly [Remote<Flattener>, Remote<Flattener>] {
@@ -27,7 +30,9 @@ const transferred = (port: MessagePort): MessagePort => transfer(port, [port]);
  * Makes the working copy of a plan and keeps it on the server.
  * @param onShare hears the share done, 0 to 1
  */
-export async function flatten(
+export const flatten = (...wish: Parameters<typeof layFlat>): ReturnType<typeof layFlat> => oneAtATime(() => layFlat(...wish));
+
+async function layFlat(
   picture: Picture,
   plan: WorkingPlan,
   address: string,
