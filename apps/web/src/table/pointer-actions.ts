@@ -18,7 +18,7 @@ const clickSlack = 4;
 /** A mark's point is picked up from this near. */
 const pickReach = 13;
 /** A feature of the picture is taken from this near. */
-const snapReach = 12;
+const snapReach = 10;
 
 const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
@@ -91,7 +91,7 @@ export function usePointerActions(
       while (snapping.current.wanted) {
         const { at: p, ground: g } = snapping.current.wanted;
         snapping.current.wanted = null;
-        const reach = Math.min(40, Math.max(3, snapReach / g.scale));
+        const reach = Math.min(40, Math.max(1.5, snapReach / g.scale));
         const found = await finder()
           .snap(g.surface, g.toSurface(p), reach)
           .catch(() => null);

@@ -89,7 +89,10 @@ describe('what repeats', () => {
   });
   it('dotted paper of 5 mm, both ways', () => {
     const dots = Array.from({ length: 35 * 27 }, (_, k) => circlePath({ x: 5 * (1 + (k % 35)), y: 5 * (1 + Math.floor(k / 35)) }, 0.35));
-    const { picture, mmPerPx } = scanScene({ ...bare, widthMm: 180, heightMm: 140, print: dots }, { dpi: 200, tiltDegrees: -0.6, print: 120 });
+    const { picture, mmPerPx } = scanScene(
+      { ...bare, widthMm: 180, heightMm: 140, print: dots },
+      { dpi: 200, tiltDegrees: -0.6, print: 120 },
+    );
     for (const turn of [0, Math.PI / 2]) {
       const found = repeatAlong(picture, (0.6 * Math.PI) / 180 + turn);
       expect(Math.abs((found?.stepPx ?? 0) * mmPerPx - 5)).toBeLessThan(0.01);

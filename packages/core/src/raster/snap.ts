@@ -16,6 +16,8 @@ export interface Snap {
 const leastSlope = 6;
 /** Opposite edges nearer than this are the two sides of a line, pixels. */
 const widestLinePx = 18;
+/** Edge lines pass a corner or the middle of a crossing this near. */
+const mostMissPx = 1.8;
 /** Half the window that a corner is worked out from. */
 const cornerReach = 5;
 
@@ -99,6 +101,23 @@ class Patch {
     const [large, small] = [(xx + yy) / 2 + half, (xx + yy) / 2 - half];
     return { xx, xy, yy, bx, by, large, small };
   }
+
+  /** How far the edge lines of a round window pass a point, root mean square, weighted by their strength. */
+  missAt({ x, y }: Point, reach: number): number {
+    const { size } = this;
+    const [cx, cy] = [x - 0.5 - this.left, y - 0.5 - this.top];
+    let [misses, strengths] = [0, 0];
+    for (let v = Math.max(1, Math.ceil(cy - reach)); v <= Math.min(size - 2, cy + reach); v++) {
+      for (let u = Math.max(1, Math.ceil(cx - reach)); u <= Math.min(size - 2, cx + reach); u++) {
+        if ((u - cx) ** 2 + (v - cy) ** 2 > reach * reach) continue;
+        const p = v * size + u;
+        const [gx, gy] = [this.dx[p] as number, this.dy[p] as number];
+        misses += (gx * (u - cx) + gy * (v - cy)) ** 2;
+        strengths += gx * gx + gy * gy;
+      }
+    }
+    return strengths > 0 ? Math.sqrt(misses / strengths) : Infinity;
+  }
 }
 
 /** A 3 x 3 smoothing with weights 1 2 1. */
@@ -141,7 +160,9 @@ function cornerIn(patch: Patch, at: Point, reach: number): Snap | null {
     p = next;
     if (moved < 1e-3) break;
   }
-  if (Math.hypot(p.x - at.x, p.y - at.y) > reach + 1) return null;
+  if (Math.hypot(p.x - at.x, p.y - at.y) > reach + 0.3) return null;
+  // Lines that do not all meet there, such as the ticks of a rule side by side, are no corner.
+  if (patch.missAt(p, cornerReach) > mostMissPx) return null;
   const changes = changesAround(patch, p);
   if (changes < 2) return null;
   return { kind: changes >= 6 ? 'crossing' : 'corner', at: p };
