@@ -17,7 +17,7 @@ const leastSlope = 6;
 /** Opposite edges nearer than this are the two sides of a line, pixels. */
 const widestLinePx = 18;
 /** Edge lines pass a corner or the middle of a crossing this near. */
-const mostMissPx = 1.8;
+const mostMissPx = 2.2;
 /** Half the window that a corner is worked out from. */
 const cornerReach = 5;
 
