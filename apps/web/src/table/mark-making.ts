@@ -41,7 +41,7 @@ export function newMark(kind: MarkKind, points: readonly Point[], more: Partial<
 }
 
 /** Adds a mark, selects it and asks for what it states. */
-export function addMark(run: (command: Command) => void, picture: Picture, mark: Mark): void {
+function addMark(run: (command: Command) => void, picture: Picture, mark: Mark): void {
   run({ do: 'add-mark', pictureId: picture.id, mark });
   takeTool(null);
   const isAsking = mark.stated.some((s) => s.value === null) && !mark.kind.startsWith('check');

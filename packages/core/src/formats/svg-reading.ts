@@ -167,7 +167,7 @@ function lookOf(attributes: Readonly<Record<string, string>>, inherited: Look): 
 }
 
 /** A list of transforms, the last one done first. */
-export function transformOf(text: string): Transform {
+function transformOf(text: string): Transform {
   let whole = identity;
   for (const [, name, list] of text.matchAll(/(matrix|translate|scale|rotate|skewX|skewY)\s*\(([^)]*)\)/g)) {
     const v = (list as string)

@@ -11,9 +11,9 @@ const text = (most: number) => z.string().trim().min(1).max(most);
 export const pointSchema = z.strictObject({ x: finite, y: finite }).readonly();
 export const transformSchema = z.strictObject({ a: finite, b: finite, c: finite, d: finite, e: finite, f: finite }).readonly();
 
-export const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: finite, h: finite, i: finite }).readonly();
+const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: finite, h: finite, i: finite }).readonly();
 
-export const segmentSchema = z.discriminatedUnion('kind', [
+const segmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
   z.strictObject({ kind: z.literal('arc'), to: pointSchema, sweep: finite }).readonly(),
   z.strictObject({ kind: z.literal('cubic'), c1: pointSchema, c2: pointSchema, to: pointSchema }).readonly(),
@@ -75,7 +75,7 @@ export const markSchema = z.union([wholeMarkSchema, firstMarkSchema]);
 export type Mark = z.infer<typeof markSchema>;
 
 /** How a picture is shown for tracing by eye; its bytes and what is traced stay as they are. */
-export const toneSchema = z.strictObject({
+const toneSchema = z.strictObject({
   /** 0 as it is, 1 white. */
   lighten: finite.min(0).max(1),
   /** -1 flat grey, 0 as it is, 1 hard. */

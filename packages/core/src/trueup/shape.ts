@@ -28,7 +28,7 @@ export function normalOf(points: readonly Point[], fallback: { widthPx: number; 
   return { x, y, unitPx: Math.max(1e-9, mean / Math.SQRT2) };
 }
 
-export function shapeProjection([scale, turn, stretch, shear, g, h]: ShapeValues): Projection {
+function shapeProjection([scale, turn, stretch, shear, g, h]: ShapeValues): Projection {
   const k = Math.exp(scale);
   const [c, s] = [k * Math.cos(turn), k * Math.sin(turn)];
   const [sx, sy] = [Math.exp(stretch), Math.exp(-stretch)];

@@ -42,7 +42,7 @@ const settledShare = 1e-7;
 /** A step that loses no more than this share shows that nothing is left to win: slopes are true to first order only. */
 const nearlyShare = 1e-4;
 
-export function freeIndicesOf({ model, scaleIsFree, turnIsFree }: Problem): number[] {
+function freeIndicesOf({ model, scaleIsFree, turnIsFree }: Problem): number[] {
   return Array.from({ length: sizeOf[model] }, (_, k) => k).filter((k) => (k === 0 ? scaleIsFree : k === 1 ? turnIsFree : true));
 }
 

@@ -163,7 +163,7 @@ function asText(pages: readonly number[]): string {
 const mostAtOnce = 50;
 
 /** Null where the text names no pages, or none that exist. */
-export function pagesFrom(text: string, count: number): number[] | null {
+function pagesFrom(text: string, count: number): number[] | null {
   const found = new Set<number>();
   for (const part of text.split(',')) {
     const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(part);
