@@ -41,6 +41,8 @@ export interface WorkingPlan extends FlatPlan {
 }
 
 const mostWorkingPixels = 100e6;
+/** A working copy has at most so many times the pixels of its original. */
+const mostGrowth = 1.4;
 const plans = new WeakMap<TrueUpFit, WorkingPlan>();
 
 /** The working copy that a perspective fit needs; null where the picture itself does. */
@@ -58,7 +60,7 @@ export function workingPlanOf(picture: Picture): WorkingPlan | null {
 /** As fine as the original is in its middle, and no larger than fits. */
 function planned(picture: Picture, fit: TrueUpFit): WorkingPlan {
   const area = fit.sheetWidthMm * fit.sheetHeightMm;
-  const mmPerPx = Math.max(fit.mmPerPx, Math.sqrt(area / Math.min(mostWorkingPixels, 2.5 * picture.widthPx * picture.heightPx)));
+  const mmPerPx = Math.max(fit.mmPerPx, Math.sqrt(area / Math.min(mostWorkingPixels, mostGrowth * picture.widthPx * picture.heightPx)));
   const plan = flatPlan(fit, mmPerPx);
   const { widthPx, heightPx, toOriginal } = plan;
   const key = [widthPx, heightPx, ...Object.values(toOriginal).map((v) => (v / toOriginal.i).toPrecision(8))].join(' ');

@@ -8,8 +8,8 @@ import { affineAt, asProjection, chainProjections, depthAt, type Projection, pro
 import { chain, shift, stretch, type Transform, turn as turnBy } from '../plane/transform.ts';
 import type { PictureSize, Placing } from './marks.ts';
 
-/** What lies more than twice as far from the camera as the marks is left out: it is too coarse to be of use. */
-const leastDepth = 0.5;
+/** What lies more than two thirds farther from the camera than the marks is left out: it is too coarse to be of use. */
+const leastDepth = 0.6;
 
 export function placedOnSheet(size: PictureSize, flat: Projection, { quarterTurns, flipped, datum, place }: Placing) {
   const turned = chain(stretch(flipped ? -1 : 1, 1), turnBy((quarterTurns * Math.PI) / 2));
