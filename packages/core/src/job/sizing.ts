@@ -42,7 +42,7 @@ export interface WorkingPlan extends FlatPlan {
 
 const mostWorkingPixels = 100e6;
 /** A working copy has at most so many times the pixels of its original. */
-const mostGrowth = 1.4;
+const mostGrowth = 1.1;
 const plans = new WeakMap<TrueUpFit, WorkingPlan>();
 
 /** The working copy that a perspective fit needs; null where the picture itself does. */
