@@ -24,7 +24,7 @@ const leastAgreement = 0.35;
 const mostStep = 400;
 /** In the quick look: finer graduations come first anyhow. */
 const mostQuickStep = 130;
-const mostBands = 8;
+const mostBands = 5;
 const enoughPixels = 5e6;
 
 /** Darkness summed across a direction, in bins of one pixel along it. */
@@ -61,7 +61,7 @@ function onEnoughPixels(picture: GreyPicture, find: (small: GreyPicture) => Repe
 
 function graduationIn(picture: GreyPicture, angle: number): Repeat | null {
   const across = Math.abs(Math.sin(angle)) * picture.width + Math.abs(Math.cos(angle)) * picture.height;
-  const bands = Math.max(4, Math.min(120, Math.round(across / 20)));
+  const bands = Math.max(4, Math.min(90, Math.round(across / 20)));
   // A quick look at every band; only those that seem to repeat are looked into.
   const promising = profilesAlong(picture, angle, bands)
     .map((profile) => ({ profile, agreement: firstPeak(withoutSlow(profile.values, 60), mostQuickStep, 0.1)?.agreement ?? 0 }))

@@ -38,7 +38,7 @@ export interface Solution {
 
 const mostSteps = 60;
 /** Steps that win less than this share are the last. */
-const settledShare = 1e-7;
+const settledShare = 1e-5;
 /** A step that loses no more than this share shows that nothing is left to win: slopes are true to first order only. */
 const nearlyShare = 1e-4;
 
