@@ -93,7 +93,11 @@ describe('pictures', () => {
     await page.getByRole('button', { name: 'Lock: front.png' }).click();
     await page.getByRole('button', { name: 'Datum on datum' }).click();
     await settled(page);
-    expect(await page.getByText(/This picture is locked/).count()).toBeGreaterThanOrEqual(0);
+    // The locked one can be chosen from the list, and neither moved nor marked.
+    await page.getByRole('button', { name: 'front.png', exact: true }).click();
+    expect(await page.getByRole('button', { name: 'Move', exact: true }).isDisabled()).toBe(true);
+    await page.getByRole('button', { name: 'back.png', exact: true }).click();
+    expect(await page.getByRole('button', { name: 'Move', exact: true }).isDisabled()).toBe(false);
     await page.getByRole('button', { name: 'Hide: back.png (H)' }).click();
     await settled(page);
     expect((await job()).pictures.map((p) => [p.hidden, p.locked, p.place])).toEqual([

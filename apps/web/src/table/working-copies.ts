@@ -44,7 +44,9 @@ async function make(picture: Picture, key: string, stop: AbortController): Promi
       ));
     if (isCurrent() && found) setCopy(picture.id, { key, state: 'made', id: found.id });
   } catch (error) {
-    if (!isCurrent() && !stop.signal.aborted) return;
+    // One that gave way to a newer copy has nothing more to say.
+    const copy = useCopies.getState().byPicture[picture.id];
+    if (copy?.state !== 'making' || copy.stop !== stop) return;
     const message = stop.signal.aborted
       ? 'Stopped. The picture is shown as it was photographed.'
       : `The picture could not be flattened: ${(error as Error).message}`;

@@ -39,6 +39,7 @@ async function layFlat(
   onShare: (share: number) => void,
   signal: AbortSignal,
 ): Promise<{ id: string } | null> {
+  signal.throwIfAborted();
   const [first, second] = flatteners();
   const stop = () => {
     void first.stop();

@@ -25,6 +25,7 @@ export {
   crossing,
   distance,
   dot,
+  middleOf,
   type Point,
   point,
   subtract,

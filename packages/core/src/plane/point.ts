@@ -15,6 +15,12 @@ export const cross = (a: Point, b: Point): number => a.x * b.y - a.y * b.x;
 export const distance = (a: Point, b: Point): number => Math.hypot(b.x - a.x, b.y - a.y);
 export const between = (a: Point, b: Point, t: number): Point => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t });
 
+/** The mean of points; not a number for none. */
+export function middleOf(points: readonly Point[]): Point {
+  const sum = points.reduce(add, { x: 0, y: 0 });
+  return { x: sum.x / points.length, y: sum.y / points.length };
+}
+
 /** The vector at length 1; a vector of no length stays as it is. */
 export function unitVector(a: Point): Point {
   const size = Math.hypot(a.x, a.y);

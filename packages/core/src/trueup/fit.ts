@@ -7,13 +7,14 @@ import type { Box } from '../plane/box.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { type FourPoints, isSpread, type Projection } from '../plane/projection.ts';
 import type { Transform } from '../plane/transform.ts';
+import { claimsOf } from './claims.ts';
 import { chosen, climbed } from './ladder.ts';
 import { type LeftOver, leftOverAt } from './left-overs.ts';
 import { type MarkKind, markShapes, type PictureSize, type Placing, plainPlacing, type ShapeModel, type TrueUpMark } from './marks.ts';
 import { placedOnSheet } from './placing.ts';
 import { expectation, pullsOf, type Suspect, suspectsOf } from './reliance.ts';
 import { type Normal, normalOf, pixelProjection, type ShapeValues } from './shape.ts';
-import { findSlips, measuredOf, type Slip } from './slips.ts';
+import { findSlips, type Slip } from './slips.ts';
 import { isDirection, isSizing, platePlaces } from './strain.ts';
 
 const mmPerInch = 25.4;
@@ -149,11 +150,7 @@ const swapped = (mark: TrueUpMark): TrueUpMark =>
 
 /** Scale from the median of what each mark states, turn from the mean of the doubled angles of its lines. */
 function startOf(marks: readonly TrueUpMark[], normal: Normal, dpi: number): ShapeValues {
-  const scales = marks
-    .filter((m) => isSizing(m) && m.kind !== 'scale-card')
-    .flatMap((m) =>
-      measuredOf(m, m.points).map((px, k) => ((m.stated[k] as number) + (m.kind === 'clearance' ? (m.stated[1] as number) : 0)) / px),
-    );
+  const scales = marks.flatMap((m) => claimsOf(m, m.points).map(({ stated, measured }) => stated / measured));
   for (const card of marks.filter((m) => m.kind === 'scale-card')) {
     const [p, q, r, s] = [card.points[0], card.points[2], platePlaces(card)[0], platePlaces(card)[2]] as [Point, Point, Point, Point];
     scales.push(distance(r, s) / distance(p, q));

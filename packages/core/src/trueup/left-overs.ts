@@ -1,10 +1,10 @@
 /**
  * In: a mark and the map to the sheet. Out: what is stated of it, what it comes to, and the difference.
  */
-import { distance, type Point, subtract } from '../plane/point.ts';
+import { distance, middleOf, type Point, subtract } from '../plane/point.ts';
 import { type Projection, project } from '../plane/projection.ts';
+import { claimsOf } from './claims.ts';
 import type { PullingKind, TrueUpMark } from './marks.ts';
-import { measuredOf } from './slips.ts';
 import { plateAngle } from './solve.ts';
 import { isPlate, platePlaces } from './strain.ts';
 
@@ -53,20 +53,19 @@ export function leftOverAt(mark: TrueUpMark, toSheet: Projection, pull: number, 
   return { ...common, parts, offAngle: null, offMm: corners > Math.abs(worst) ? corners : worst };
 }
 
-function partsOf(mark: TrueUpMark, placed: readonly Point[]): Part[] {
-  const names: Partial<Record<PullingKind, Part['name'][]>> = {
-    'known-length': ['length'],
-    clearance: ['passage'],
-    frame: ['width', 'height'],
-    box: ['width', 'height'],
-    circle: ['diameter'],
-  };
-  return measuredOf(mark, placed).map((measuredMm, k) => {
-    const statedMm = mark.kind === 'clearance' ? (mark.stated[0] as number) + (mark.stated[1] as number) : (mark.stated[k] as number);
-    const offMm = measuredMm - statedMm;
-    return { name: names[mark.kind]?.[k] ?? 'length', statedMm, measuredMm, offMm, offPercent: (100 * offMm) / statedMm };
+const partNames: Partial<Record<PullingKind, readonly Part['name'][]>> = {
+  clearance: ['passage'],
+  frame: ['width', 'height'],
+  box: ['width', 'height'],
+  circle: ['diameter'],
+};
+
+const partsOf = (mark: TrueUpMark, placed: readonly Point[]): Part[] =>
+  claimsOf(mark, placed).map(({ index, stated, measured }) => {
+    const offMm = measured - stated;
+    const name = partNames[mark.kind]?.[index] ?? 'length';
+    return { name, statedMm: stated, measuredMm: measured, offMm, offPercent: (100 * offMm) / stated };
   });
-}
 
 /** The angle at the middle one of three points, 0 to pi. */
 export function cornerAngle([a, corner, c]: readonly [Point, Point, Point]): number {
@@ -76,11 +75,7 @@ export function cornerAngle([a, corner, c]: readonly [Point, Point, Point]): num
 
 /** How far the worst of a plate's points is from its place once the plate is laid on them as well as it goes. */
 function worstCorner(places: readonly Point[], placed: readonly Point[]): number {
-  const mean = (list: readonly Point[]) => ({
-    x: list.reduce((s, p) => s + p.x, 0) / list.length,
-    y: list.reduce((s, p) => s + p.y, 0) / list.length,
-  });
-  const [from, to, angle] = [mean(places), mean(placed), plateAngle(places, placed)];
+  const [from, to, angle] = [middleOf(places), middleOf(placed), plateAngle(places, placed)];
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   return Math.max(
     ...places.map((q, k) => {

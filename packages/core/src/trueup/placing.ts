@@ -3,7 +3,7 @@
  * picture's box there.
  */
 import { type Box, boxAround } from '../plane/box.ts';
-import type { Point } from '../plane/point.ts';
+import { middleOf, type Point } from '../plane/point.ts';
 import { affineAt, asProjection, chainProjections, depthAt, type Projection, project } from '../plane/projection.ts';
 import { chain, shift, stretch, type Transform, turn as turnBy } from '../plane/transform.ts';
 import type { PictureSize, Placing } from './marks.ts';
@@ -31,7 +31,7 @@ export function placedOnSheet(size: PictureSize, flat: Projection, { quarterTurn
   const isAffine = projection.g === 0 && projection.h === 0;
   const toSheet = isAffine
     ? affineOf(projection)
-    : affineAt(projection, depthAt(projection, middle) > leastDepth ? middle : centreOfPoints(seen));
+    : affineAt(projection, depthAt(projection, middle) > leastDepth ? middle : middleOf(seen));
   return {
     projection,
     toSheet,
@@ -45,10 +45,6 @@ export function placedOnSheet(size: PictureSize, flat: Projection, { quarterTurn
 
 function affineOf({ a, b, c, d, e, f, i }: Projection): Transform {
   return { a: a / i, b: b / i, c: c / i, d: d / i, e: e / i, f: f / i };
-}
-
-function centreOfPoints(points: readonly Point[]): Point {
-  return { x: points.reduce((s, p) => s + p.x, 0) / points.length, y: points.reduce((s, p) => s + p.y, 0) / points.length };
 }
 
 /** The picture's rectangle, cut off where it is too far away to be of use. */

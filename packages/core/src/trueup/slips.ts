@@ -3,10 +3,8 @@
  * typed as 74 mm: which, by how much, and what was likely meant.
  * Rests on: the median of the logarithms of mm per pixel, which one wrong statement among three cannot move.
  */
-import { boxAround, heightOf, widthOf } from '../plane/box.ts';
-import { distance, type Point } from '../plane/point.ts';
 import { type FourPoints, project, projectionOfFour } from '../plane/projection.ts';
-import { centreOfRim } from './circle.ts';
+import { claimsOf } from './claims.ts';
 import type { TrueUpMark } from './marks.ts';
 import { checkLineMm } from './scale-card.ts';
 import { isPlate, isSizing, platePlaces } from './strain.ts';
@@ -91,31 +89,11 @@ function statementsOf(marks: readonly TrueUpMark[]): Statement[] {
       return sides.map((mm, index) => ({ id: mark.id, index, mm, level: 0 }));
     }
     const points = flat ? mark.points.map((p) => project(flat, p)) : mark.points;
-    return mark.kind === 'scale-card'
-      ? []
-      : measuredOf(mark, points).map((measured, index) => {
-          const mm = mark.kind === 'clearance' ? (mark.stated[0] as number) + (mark.stated[1] as number) : (mark.stated[index] as number);
-          return { id: mark.id, index, mm: mark.stated[index] as number, level: Math.log(mm / measured) };
-        });
+    return claimsOf(mark, points).map(({ index, stated, measured }) => ({
+      id: mark.id,
+      index,
+      mm: mark.stated[index] as number,
+      level: Math.log(stated / measured),
+    }));
   });
-}
-
-/** What a mark's statements come to in the plane of its points. */
-export function measuredOf(mark: TrueUpMark, points: readonly Point[]): number[] {
-  const side = (i: number, j: number) => distance(points[i] as Point, points[j] as Point);
-  switch (mark.kind) {
-    case 'known-length':
-    case 'clearance':
-      return [side(0, 1)];
-    case 'frame':
-      return [(side(0, 1) + side(2, 3)) / 2, (side(1, 2) + side(3, 0)) / 2];
-    case 'circle':
-      return [2 * centreOfRim(points).radius];
-    case 'box': {
-      const box = boxAround(points) as NonNullable<ReturnType<typeof boxAround>>;
-      return [widthOf(box), heightOf(box)];
-    }
-    default:
-      return [];
-  }
 }

@@ -4,6 +4,7 @@
  * a mark's own unknowns taken out of the information by its Schur complement.
  */
 import { CholeskyDecomposition, inverse, Matrix } from 'ml-matrix';
+import { cross, dot, middleOf, type Point, subtract } from '../plane/point.ts';
 import { project } from '../plane/projection.ts';
 import { centreOfRim } from './circle.ts';
 import type { ShapeModel, TrueUpMark } from './marks.ts';
@@ -101,26 +102,20 @@ function ownStart(mark: TrueUpMark, values: ShapeValues, normal: Normal): number
   }
   if (!isPlate(mark)) return [];
   const places = platePlaces(mark);
-  const mean = (list: readonly { x: number; y: number }[]) => ({
-    x: list.reduce((s, p) => s + p.x, 0) / list.length,
-    y: list.reduce((s, p) => s + p.y, 0) / list.length,
-  });
-  const [from, to] = [mean(places), mean(placed)];
+  const [from, to] = [middleOf(places), middleOf(placed)];
   const angle = Math.round(plateAngle(places, placed) / (Math.PI / 2)) * (Math.PI / 2);
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   return [to.x - c * from.x + s * from.y, to.y - s * from.x - c * from.y, angle];
 }
 
 /** The turn from a plate's places to where they lie (Procrustes). */
-export function plateAngle(places: readonly { x: number; y: number }[], placed: readonly { x: number; y: number }[]): number {
+export function plateAngle(places: readonly Point[], placed: readonly Point[]): number {
+  const [from, to] = [middleOf(places), middleOf(placed)];
   let [dots, crosses] = [0, 0];
-  const n = places.length;
-  const mean = (list: readonly { x: number; y: number }[], axis: 'x' | 'y') => list.reduce((s, p) => s + p[axis], 0) / n;
-  const [fx, fy, tx, ty] = [mean(places, 'x'), mean(places, 'y'), mean(placed, 'x'), mean(placed, 'y')];
-  places.forEach((f, k) => {
-    const t = placed[k] as { x: number; y: number };
-    dots += (f.x - fx) * (t.x - tx) + (f.y - fy) * (t.y - ty);
-    crosses += (f.x - fx) * (t.y - ty) - (f.y - fy) * (t.x - tx);
+  places.forEach((place, k) => {
+    const [u, v] = [subtract(place, from), subtract(placed[k] as Point, to)];
+    dots += dot(u, v);
+    crosses += cross(u, v);
   });
   return Math.atan2(crosses, dots);
 }

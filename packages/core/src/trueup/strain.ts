@@ -6,6 +6,7 @@
 import type { Point } from '../plane/point.ts';
 import { affineAt, type Projection, project } from '../plane/projection.ts';
 import type { Transform } from '../plane/transform.ts';
+import { touching } from './claims.ts';
 import type { TrueUpMark } from './marks.ts';
 import { checkLineMm } from './scale-card.ts';
 import { type Normal, pixelProjection, type ShapeValues } from './shape.ts';
@@ -95,8 +96,11 @@ function rawOf(mark: TrueUpMark, p: readonly Point[], own: readonly number[]): R
     case 'box': {
       const [x, y] = [extentOff(p, 'x', first), extentOff(p, 'y', second)];
       if (mark.way === 'each-side') return [x, y];
-      const isWidthTighter = (x.value + first) / first > (y.value + second) / second;
-      return [isWidthTighter === (mark.way !== 'covering') ? x : y];
+      const sides = [
+        { raw: x, stated: first, measured: x.value + first },
+        { raw: y, stated: second, measured: y.value + second },
+      ] as const;
+      return [touching(sides, mark.way === 'covering').raw];
     }
     default:
       return [];
