@@ -164,6 +164,19 @@ describe('documents', () => {
     expect(errors).toEqual([]);
   });
 
+  it('a page of a PDF that takes long can be stopped while it is drawn', async () => {
+    const pdf = await PDFDocument.create();
+    const sheet = pdf.addPage([2000, 2000]);
+    for (let k = 0; k < 20_000; k++) sheet.drawCircle({ x: (k * 37) % 2000, y: (k * 61) % 2000, size: 900, opacity: 0.01 });
+    await open();
+    await dropFile(page, 'slow.pdf', 'application/pdf', Buffer.from(await pdf.save()));
+    await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+    await page.getByText('Drawing page 1 at 300 dpi').waitFor();
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByRole('alert').filter({ hasText: 'Stopped' }).waitFor();
+    expect((await job()).pictures.map((p) => p.name)).toEqual(['Odd files.png']);
+  });
+
   it('a page of a PDF that would be too large says what to choose, and the server is up', async () => {
     const pdf = await PDFDocument.create();
     pdf.addPage([(72 / 25.4) * 1189, (72 / 25.4) * 841]);

@@ -65,6 +65,14 @@ export async function bringIn(files: readonly File[], wish: Wish): Promise<Broug
   return { pictures, drawings, messages: [...new Set(messages)] };
 }
 
+/** What a worker answers; a worker that was ended answers nothing, so that stopping must end the wait. */
+function untilStopped<T>(answer: Promise<T>, signal: AbortSignal): Promise<T> {
+  const stopped = new Promise<never>((_, reject) => {
+    signal.addEventListener('abort', () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.')));
+  });
+  return Promise.race([answer, stopped]);
+}
+
 const send = (body: Blob, sending: Sending, { onProgress, signal }: Wish): Promise<Picture> => {
   const inWords = (share: number): Progress =>
     share < 1
@@ -101,7 +109,7 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
   const { renderer, end } = pdfRenderer(wish.signal);
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const opened = await renderer.open(bytes, new URL('/pdf/', window.location.href).href);
+    const opened = await untilStopped(renderer.open(bytes, new URL('/pdf/', window.location.href).href), wish.signal);
     if (opened === 'password')
       throw new RequestError('password', `“${file.name}” is locked with a password. Save a copy without one and bring that in.`);
     if (opened === 'broken') throw new RequestError('damaged', `“${file.name}” is damaged, or is no PDF. Save or export it again.`);
@@ -121,7 +129,7 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
       wish.signal.throwIfAborted();
       wish.onProgress({ word: `Drawing page ${page + 1} at ${answer?.dpi} dpi …`, share: null });
       const dpi = answer?.dpi ?? 300;
-      const png = await renderer.render(page, dpi);
+      const png = await untilStopped(renderer.render(page, dpi), wish.signal);
       if (!png)
         throw new RequestError(
           'too-many-pixels',
@@ -140,11 +148,8 @@ async function readDrawing(file: File, { onProgress, signal }: Wish): Promise<Dr
   onProgress({ word: `Reading “${file.name}” …`, share: 0 });
   const { reader, end } = drawingReader(signal);
   try {
-    const stopped = new Promise<never>((_, reject) => {
-      signal.addEventListener('abort', () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.')));
-    });
     const onShare = proxy((share: number) => onProgress({ word: `Reading “${file.name}”, ${Math.round(share * 100)} %`, share }));
-    const read = await Promise.race([reader.read(file, nanoid(), onShare), stopped]);
+    const read = await untilStopped(reader.read(file, nanoid(), onShare), signal);
     if ('code' in read) throw new RequestError(read.code, read.message);
     return read.drawing;
   } finally {
