@@ -9,6 +9,7 @@ import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { RequestError, type Sending, sendPicture } from '@/ui/requests';
 import { drawingReader } from '@/workers/drawing-reading';
+import type { PdfPage, PdfTrouble } from '@/workers/pdf-renderer';
 import { pdfRenderer } from '@/workers/pdf-rendering';
 import type { PageWish } from './PageChooser';
 
@@ -109,7 +110,10 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
   const { renderer, end } = pdfRenderer(wish.signal);
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const opened = await untilStopped(renderer.open(bytes, new URL('/pdf/', window.location.href).href), wish.signal);
+    const opened = await untilStopped<readonly PdfPage[] | PdfTrouble>(
+      renderer.open(bytes, new URL('/pdf/', window.location.href).href),
+      wish.signal,
+    );
     if (opened === 'password')
       throw new RequestError('password', `“${file.name}” is locked with a password. Save a copy without one and bring that in.`);
     if (opened === 'broken') throw new RequestError('damaged', `“${file.name}” is damaged, or is no PDF. Save or export it again.`);
