@@ -9,7 +9,6 @@ import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { RequestError, type Sending, sendPicture } from '@/ui/requests';
 import { drawingReader } from '@/workers/drawing-reading';
-import type { PdfPage, PdfTrouble } from '@/workers/pdf-renderer';
 import { pdfRenderer } from '@/workers/pdf-rendering';
 import type { PageWish } from './PageChooser';
 
@@ -67,11 +66,11 @@ export async function bringIn(files: readonly File[], wish: Wish): Promise<Broug
 }
 
 /** What a worker answers; a worker that was ended answers nothing, so that stopping must end the wait. */
-function untilStopped<T>(answer: Promise<T>, signal: AbortSignal): Promise<T> {
+function untilStopped<P extends Promise<unknown>>(answer: P, signal: AbortSignal): Promise<Awaited<P>> {
   const stopped = new Promise<never>((_, reject) => {
     signal.addEventListener('abort', () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.')));
   });
-  return Promise.race([answer, stopped]);
+  return Promise.race([answer, stopped]) as Promise<Awaited<P>>;
 }
 
 const send = (body: Blob, sending: Sending, { onProgress, signal }: Wish): Promise<Picture> => {
