@@ -109,10 +109,7 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
   const { renderer, end } = pdfRenderer(wish.signal);
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const opened = await untilStopped<readonly PdfPage[] | PdfTrouble>(
-      renderer.open(bytes, new URL('/pdf/', window.location.href).href),
-      wish.signal,
-    );
+    const opened = await untilStopped(renderer.open(bytes, new URL('/pdf/', window.location.href).href), wish.signal);
     if (opened === 'password')
       throw new RequestError('password', `“${file.name}” is locked with a password. Save a copy without one and bring that in.`);
     if (opened === 'broken') throw new RequestError('damaged', `“${file.name}” is damaged, or is no PDF. Save or export it again.`);
