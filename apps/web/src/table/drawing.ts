@@ -5,7 +5,7 @@
  */
 import type { Mark, Piece, Purpose } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import { type Box, circleOf, heightOf, type Path, type Point, stepsOf, widthOf } from '@nuvet/core/plane';
+import { asCubics, type Box, circleOf, directionOn, dot, heightOf, type Path, type Point, stepsOf, widthOf } from '@nuvet/core/plane';
 import { centreOfRim } from '@nuvet/core/trueup';
 import { colours } from '@/ui/theme';
 import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
@@ -97,7 +97,9 @@ function pathOf(path: Path): Path2D {
       if (segment.kind === 'line') drawn.lineTo(segment.to.x, segment.to.y);
       else if (segment.kind === 'cubic')
         drawn.bezierCurveTo(segment.c1.x, segment.c1.y, segment.c2.x, segment.c2.y, segment.to.x, segment.to.y);
-      else {
+      else if (segment.kind === 'ellipse') {
+        for (const { c1, c2, to } of asCubics(from, segment, 0.0005)) drawn.bezierCurveTo(c1.x, c1.y, c2.x, c2.y, to.x, to.y);
+      } else {
         const { centre, radius, startAngle } = circleOf(from, segment);
         drawn.arc(centre.x, centre.y, radius, startAngle, startAngle + segment.sweep, segment.sweep < 0);
       }
@@ -193,10 +195,8 @@ function drawPoints(canvas: Canvas, view: View, piece: Piece): void {
     steps.forEach(({ from, segment }, k) => {
       const before = steps.at(k - 1) as (typeof steps)[0];
       const p = toScreen(view, from);
-      const leaving = segment.kind === 'cubic' ? segment.c1 : segment.to;
-      const arriving = before.segment.kind === 'cubic' ? before.segment.c2 : before.from;
-      const isSmooth =
-        segment.kind !== 'arc' && before.segment.kind !== 'arc' ? Math.abs(angleBetween(arriving, from, leaving)) < 0.02 : true;
+      const [arriving, leaving] = [directionOn(before.from, before.segment, 1), directionOn(from, segment, 0)];
+      const isSmooth = dot(arriving, leaving) > Math.cos(0.02);
       canvas.beginPath();
       if (isSmooth) canvas.arc(p.x, p.y, 3, 0, 2 * Math.PI);
       else {
@@ -213,11 +213,6 @@ function drawPoints(canvas: Canvas, view: View, piece: Piece): void {
       canvas.stroke();
     });
   }
-}
-
-function angleBetween(a: Point, b: Point, c: Point): number {
-  const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
-  return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
 }
 
 const markColours: Record<ShownMark['kind'], string> = {

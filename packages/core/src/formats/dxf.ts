@@ -1,14 +1,15 @@
 /**
  * In: pieces in mm, y up. Out: a DXF file (AC1015), units millimetres, a layer a purpose, every outline one closed
- * polyline: lines and arcs exact (bulges), cubic curves as tangent arcs within 0.005 mm.
+ * polyline: lines and arcs exact (bulges), cubic curves as tangent arcs within 0.005 mm; a whole ellipse is one ellipse.
  * Rests on: the published DXF Reference, release 2000: sections, tables, handles and owners as it lists them.
  */
 
 import { type Purpose, purposes } from '../job/schema.ts';
 import { cubicAsArcs } from '../plane/biarc.ts';
+import { axesOf } from '../plane/ellipse.ts';
 import { type Path, stepsOf } from '../plane/path.ts';
-import type { Point } from '../plane/point.ts';
-import type { ArcSegment, LineSegment } from '../plane/segment.ts';
+import { distance, type Point } from '../plane/point.ts';
+import { type ArcSegment, asCubics, type LineSegment, type Segment } from '../plane/segment.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
 
 /** How far arcs may leave the cubic that they stand for, mm. */
@@ -48,7 +49,9 @@ export function writeDxf(pieces: readonly FilePiece[], title: string): string {
   const used = purposes.filter((purpose) => placed.pieces.some((p) => p.purpose === purpose));
   const tables = tableSection(used, handle, placed);
   const entities = placed.pieces.flatMap(({ purpose, outer, holes }) =>
-    [outer, ...holes].flatMap((path) => polyline(path, purpose.toUpperCase(), handle())),
+    [outer, ...holes].flatMap(
+      (path) => wholeEllipse(path, purpose.toUpperCase(), handle) ?? polyline(path, purpose.toUpperCase(), handle()),
+    ),
   );
   const tags: Tag[] = [
     [999, `${title.replace(/[^\x20-\x7e]/g, '?')}: ${placed.widthMm.toFixed(3)} x ${placed.heightMm.toFixed(3)} mm`],
@@ -67,10 +70,10 @@ export function writeDxf(pieces: readonly FilePiece[], title: string): string {
   return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${shown(code, value)}\r\n`).join('');
 }
 
-/** Real values (codes 10 to 59, 140 to 149) keep a decimal point; six decimals are a nanometre. */
+/** Real values (codes 10 to 59, 140 to 149, 210 to 239) keep a decimal point; six decimals are a nanometre. */
 function shown(code: number, value: string | number): string {
   if (typeof value === 'string') return value;
-  const isReal = (code >= 10 && code <= 59) || (code >= 140 && code <= 149);
+  const isReal = (code >= 10 && code <= 59) || (code >= 140 && code <= 149) || (code >= 210 && code <= 239);
   if (!isReal) return String(value);
   const text = value.toFixed(9).replace(/0+$/, '');
   return text.endsWith('.') ? `${text}0` : text;
@@ -203,11 +206,44 @@ const objects: Tag[] = [
   [0, 'DICTIONARY'], [5, at.groups], [330, at.root], [100, 'AcDbDictionary'], [281, 1],
 ]; // biome-ignore format: an object a line
 
+/** Lines and arcs along a segment. */
+function arcsOf(from: Point, segment: Segment): (LineSegment | ArcSegment)[] {
+  if (segment.kind === 'line' || segment.kind === 'arc') return [segment];
+  // Of the tolerance a tenth goes to the cubics that stand for an ellipse.
+  const cubics = asCubics(from, segment, dxfCurveToleranceMm / 10);
+  let start = from;
+  return cubics.flatMap((cubic) => {
+    const arcs = cubicAsArcs(start, cubic, 0.9 * dxfCurveToleranceMm);
+    start = cubic.to;
+    return arcs;
+  });
+}
+
+/** A closed path that is one ellipse, as an ELLIPSE; null for any other. */
+function wholeEllipse(path: Path, layer: string, handle: () => string): Tag[] | null {
+  const steps = stepsOf(path);
+  const [first] = steps;
+  if (!path.closed || first?.segment.kind !== 'ellipse') return null;
+  const { centre } = first.segment;
+  const { major, minor, angle } = axesOf(first.from, first.segment);
+  const isSame = steps.every(({ from, segment }) => {
+    if (segment.kind !== 'ellipse' || distance(segment.centre, centre) > 1e-6) return false;
+    const other = axesOf(from, segment);
+    return Math.abs(other.major - major) < 1e-6 && Math.abs(other.minor - minor) < 1e-6;
+  });
+  if (!isSame) return null;
+  return [
+    [0, 'ELLIPSE'], [5, handle()], [330, at.modelRecord], [100, 'AcDbEntity'], [8, layer], [100, 'AcDbEllipse'],
+    [10, centre.x], [20, centre.y], [30, 0], [11, major * Math.cos(angle)], [21, major * Math.sin(angle)], [31, 0],
+    [210, 0], [220, 0], [230, 1], [40, minor / major], [41, 0], [42, 2 * Math.PI],
+  ]; // biome-ignore format: a group a line
+}
+
 /** One outline as an LWPOLYLINE; a vertex carries the bulge of the segment that leaves it. */
 function polyline(path: Path, layer: string, handle: string): Tag[] {
   const vertices: { at: Point; bulge: number }[] = [];
   for (const { from, segment } of stepsOf(path)) {
-    const parts: (LineSegment | ArcSegment)[] = segment.kind === 'cubic' ? cubicAsArcs(from, segment, dxfCurveToleranceMm) : [segment];
+    const parts = arcsOf(from, segment);
     let start = from;
     for (const part of parts) {
       // A bulge is the tangent of a quarter of the sweep, counter-clockwise positive.

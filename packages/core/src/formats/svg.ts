@@ -6,10 +6,11 @@
 
 import { type Purpose, purposes } from '../job/schema.ts';
 import { circleOf, splitArc } from '../plane/arc.ts';
+import { axesOf, splitEllipse, turnsLeft } from '../plane/ellipse.ts';
 import type { Path } from '../plane/path.ts';
 import { stepsOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
-import type { ArcSegment } from '../plane/segment.ts';
+import type { ArcSegment, EllipseSegment } from '../plane/segment.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
 
 /** Purpose is told by dash pattern and weight, then by colour; lengths in mm. */
@@ -64,7 +65,7 @@ export function pathData(path: Path, heightMm: number): string {
   const parts = stepsOf(path).flatMap(({ from, segment }): string[] => {
     if (segment.kind === 'line') return [`L${at(segment.to)}`];
     if (segment.kind === 'cubic') return [`C${at(segment.c1)} ${at(segment.c2)} ${at(segment.to)}`];
-    return arcData(from, segment, at);
+    return segment.kind === 'arc' ? arcData(from, segment, at) : ellipseData(from, segment, at);
   });
   return `M${at(path.start)} ${parts.join(' ')}${path.closed ? ' Z' : ''}`;
 }
@@ -81,6 +82,17 @@ function arcData(from: Point, arc: ArcSegment, at: (p: Point) => string): string
   const radius = figure(circleOf(from, arc).radius);
   // With y down a counter-clockwise arc runs against the positive angle.
   return [`A${radius} ${radius} 0 0 ${arc.sweep > 0 ? 0 : 1} ${at(arc.to)}`];
+}
+
+/** As arcs of the ellipse, each turned by its longer axis; divided as circles are. */
+function ellipseData(from: Point, s: EllipseSegment, at: (p: Point) => string): string[] {
+  if (s.sweep > widestArc) {
+    const [first, second] = splitEllipse(from, s, 0.5);
+    return [...ellipseData(from, first, at), ...ellipseData(first.to, second, at)];
+  }
+  const { major, minor, angle } = axesOf(from, s);
+  const degrees = Number(((-angle * 180) / Math.PI).toFixed(6));
+  return [`A${figure(major)} ${figure(minor)} ${degrees} 0 ${turnsLeft(from, s) ? 0 : 1} ${at(s.to)}`];
 }
 
 function escaped(text: string): string {

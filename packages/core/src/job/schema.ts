@@ -16,6 +16,7 @@ const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: 
 const segmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
   z.strictObject({ kind: z.literal('arc'), to: pointSchema, sweep: finite }).readonly(),
+  z.strictObject({ kind: z.literal('ellipse'), to: pointSchema, centre: pointSchema, v: pointSchema, sweep: finite }).readonly(),
   z.strictObject({ kind: z.literal('cubic'), c1: pointSchema, c2: pointSchema, to: pointSchema }).readonly(),
 ]);
 

@@ -1,8 +1,10 @@
 export { arcAbout, arcAsCubics, type Circle, circleOf } from './arc.ts';
 export { cubicAsArcs } from './biarc.ts';
 export { type Box, boxAround, boxAroundBoxes, centreOf, heightOf, widthOf } from './box.ts';
+export { axesOf, turnsLeft } from './ellipse.ts';
 export {
   circlePath,
+  ellipsePath,
   isInside,
   nearestOnPath,
   type Path,
@@ -46,9 +48,11 @@ export {
 } from './projection.ts';
 export {
   type ArcSegment,
+  asCubics,
   type CubicSegment,
   chordPoints,
   directionOn,
+  type EllipseSegment,
   type LineSegment,
   type Nearest,
   nearestOnSegment,

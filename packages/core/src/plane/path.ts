@@ -3,6 +3,7 @@
  * A closed path ends where it starts; its last segment says how it gets back.
  */
 import { type Box, boxAround, boxAroundBoxes } from './box.ts';
+import { ellipseHalves } from './ellipse.ts';
 import { distance, type Point } from './point.ts';
 import {
   chordPoints,
@@ -152,3 +153,9 @@ export function circlePath(centre: Point, radius: number): Path {
     closed: true,
   };
 }
+
+/** A whole ellipse as two halves, counter-clockwise. */
+export const ellipsePath = (centre: Point, a: number, b: number, angle: number): Path => ({
+  ...ellipseHalves(centre, a, b, angle),
+  closed: true,
+});

@@ -3,10 +3,9 @@
  * x' = (a x + c y + e) / w, y' = (b x + d y + f) / w, w = g x + h y + i.
  * Rests on: Hartley & Zisserman 2004, chapter 2; four points: Heckbert 1989, "Fundamentals of Texture Mapping".
  */
-import { arcAsCubics } from './arc.ts';
 import { type Path, stepsOf } from './path.ts';
 import type { Point } from './point.ts';
-import type { Segment } from './segment.ts';
+import { asCubics, type Segment } from './segment.ts';
 import type { Transform } from './transform.ts';
 
 export interface Projection extends Transform {
@@ -26,19 +25,17 @@ export function project(p: Projection, { x, y }: Point): Point {
 export const depthAt = (p: Projection, { x, y }: Point): number => p.g * x + p.h * y + p.i;
 
 /** First `inner`, then `outer`. */
-export function chainProjections(outer: Projection, inner: Projection): Projection {
-  const row = (x: number, y: number, z: number) => ({
-    x: x * inner.a + y * inner.b + z * inner.g,
-    y: x * inner.c + y * inner.d + z * inner.h,
-    z: x * inner.e + y * inner.f + z * inner.i,
-  });
-  const [first, second, third] = [row(outer.a, outer.c, outer.e), row(outer.b, outer.d, outer.f), row(outer.g, outer.h, outer.i)];
-  return {
-    a: first.x, c: first.y, e: first.z,
-    b: second.x, d: second.y, f: second.z,
-    g: third.x, h: third.y, i: third.z,
-  }; // biome-ignore format: a row of the matrix a line
-}
+export const chainProjections = (outer: Projection, inner: Projection): Projection => ({
+  a: outer.a * inner.a + outer.c * inner.b + outer.e * inner.g,
+  c: outer.a * inner.c + outer.c * inner.d + outer.e * inner.h,
+  e: outer.a * inner.e + outer.c * inner.f + outer.e * inner.i,
+  b: outer.b * inner.a + outer.d * inner.b + outer.f * inner.g,
+  d: outer.b * inner.c + outer.d * inner.d + outer.f * inner.h,
+  f: outer.b * inner.e + outer.d * inner.f + outer.f * inner.i,
+  g: outer.g * inner.a + outer.h * inner.b + outer.i * inner.g,
+  h: outer.g * inner.c + outer.h * inner.d + outer.i * inner.h,
+  i: outer.g * inner.e + outer.h * inner.f + outer.i * inner.i,
+});
 
 /** The map back. Refuses one that flattens the plane. */
 export function inverseProjection({ a, b, c, d, e, f, g, h, i }: Projection): Projection {
@@ -101,7 +98,7 @@ export function projectedPath(path: Path, p: Projection, tolerance = 0.001): Pat
   };
   const segments = stepsOf(path).flatMap(({ from, segment }): Segment[] => {
     if (segment.kind === 'line') return [{ kind: 'line', to: project(p, segment.to) }];
-    const cubics = segment.kind === 'cubic' ? [segment] : arcAsCubics(from, segment, tolerance);
+    const cubics = asCubics(from, segment, tolerance);
     let start = from;
     return cubics.map((cubic): Segment => {
       const moved = { kind: 'cubic', c1: moveFrom(start, cubic.c1), c2: moveFrom(cubic.to, cubic.c2), to: project(p, cubic.to) } as const;

@@ -219,13 +219,27 @@ function correlation(values: Float64Array, a: number, b: number, count: number):
   return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
 }
 
+/** How well values agree with themselves so many bins on, for the lags from `least` to `most`; 0 elsewhere. */
+function autocorrelation(values: Float64Array, least: number, most: number): Float64Array {
+  const n = values.length;
+  const energy = new Float64Array(n + 1);
+  for (let k = 0; k < n; k++) energy[k + 1] = (energy[k] as number) + (values[k] as number) ** 2;
+  const r = new Float64Array(most + 1);
+  for (let lag = least; lag <= most; lag++) {
+    let sum = 0;
+    for (let k = 0, later = lag; later < n; k++, later++) sum += (values[k] as number) * (values[later] as number);
+    const both = (energy[n - lag] as number) * ((energy[n] as number) - (energy[lag] as number));
+    r[lag] = both > 0 ? sum / Math.sqrt(both) : 0;
+  }
+  return r;
+}
+
 /** The smallest lag whose autocorrelation stands out as a peak. */
 function firstPeak(values: Float64Array, longest = mostStep, least = leastAgreement): { step: number; agreement: number } | null {
   const n = values.length;
   const most = Math.min(Math.floor(n / leastCount), longest);
   if (most < leastStep + 2) return null;
-  const r = new Float64Array(most + 2);
-  for (let lag = leastStep - 2; lag <= most + 1; lag++) r[lag] = correlation(values, 0, lag, n - lag);
+  const r = autocorrelation(values, leastStep - 2, most + 1);
   let highest = 0;
   for (let lag = leastStep; lag <= most; lag++) if (isPeak(r, lag)) highest = Math.max(highest, r[lag] as number);
   if (highest < least) return null;

@@ -15,18 +15,22 @@ export interface Claim {
   readonly measured: number;
 }
 
+const sideOf = (points: readonly Point[], i: number, j: number) => distance(points[i] as Point, points[j] as Point);
+const claim = (index: number, stated: number, measured: number): Claim => ({ index, stated, measured });
+
 /** Lines, corners and the scale card claim none. Of a box that is not stretched only the side that touches is claimed. */
 export function claimsOf({ kind, stated, way }: TrueUpMark, points: readonly Point[]): Claim[] {
-  const side = (i: number, j: number) => distance(points[i] as Point, points[j] as Point);
   const [first = 0, second = 0] = stated;
-  const claim = (index: number, mm: number, measured: number): Claim => ({ index, stated: mm, measured });
   switch (kind) {
     case 'known-length':
-      return [claim(0, first, side(0, 1))];
+      return [claim(0, first, sideOf(points, 0, 1))];
     case 'clearance':
-      return [claim(0, first + second, side(0, 1))];
+      return [claim(0, first + second, sideOf(points, 0, 1))];
     case 'frame':
-      return [claim(0, first, (side(0, 1) + side(2, 3)) / 2), claim(1, second, (side(1, 2) + side(3, 0)) / 2)];
+      return [
+        claim(0, first, (sideOf(points, 0, 1) + sideOf(points, 2, 3)) / 2),
+        claim(1, second, (sideOf(points, 1, 2) + sideOf(points, 3, 0)) / 2),
+      ];
     case 'circle':
       return [claim(0, first, 2 * centreOfRim(points).radius)];
     case 'box': {

@@ -29,9 +29,13 @@ export function pullsOf(marks: readonly TrueUpMark[], solution: Solution | undef
   const perMark = solution.informationPerMark();
   return new Map(
     marks.map((m, k) => {
-      const information = perMark[k] as (typeof perMark)[0];
+      const information = perMark[k] ?? [];
       let trace = 0;
-      for (const [a, i] of free.entries()) for (const [b, j] of free.entries()) trace += covariance.get(i, j) * information.get(b, a);
+      free.forEach((i, a) => {
+        free.forEach((j, b) => {
+          trace += covariance.get(i, j) * (information[b]?.[a] ?? 0);
+        });
+      });
       return [m.id, free.length > 0 ? trace / free.length : 0];
     }),
   );

@@ -33,7 +33,7 @@ export interface Solution {
   /** Each mark's residuals. */
   readonly residuals: readonly (readonly number[])[];
   /** Each mark's information on the free parameters (rows of `freeIndices`), worked out when asked for. */
-  informationPerMark(): Matrix[];
+  informationPerMark(): number[][][];
   readonly freeIndices: readonly number[];
 }
 
@@ -90,7 +90,11 @@ export function solveShape(problem: Problem, start: ShapeValues): Solution | nul
   return settled(problem, values, squares, residuals, slopes, rowCount - unknowns, ownCounts);
 }
 
-const squaresOf = (residuals: readonly number[][]): number => residuals.reduce((sum, r) => sum + r.reduce((s, v) => s + v * v, 0), 0);
+function squaresOf(residuals: readonly number[][]): number {
+  let sum = 0;
+  for (const list of residuals) for (const r of list) sum += r * r;
+  return sum;
+}
 
 /** A mark's own unknowns where the shape as it stands puts them. */
 function ownStart(mark: TrueUpMark, values: ShapeValues, normal: Normal): number[] {
@@ -226,20 +230,28 @@ function settled(
     if (!inverted) return null;
     for (const [a, i] of free.entries()) for (const [b, j] of free.entries()) covariance.set(i, j, inverted.get(a, b));
   }
-  const informationPerMark = () => residuals.map((_, m) => informationOf(slopes[m], free.length, ownCounts[m] ?? 0));
+  const informationPerMark = () => slopes.map(informationOf);
   return { values, squares, freedom, covariance, residuals, informationPerMark, freeIndices: free };
 }
 
+/** The products of every slope of one list with every slope of another. */
+function productsOf(a: readonly number[][], b: readonly number[][]): number[][] {
+  const rows: number[][] = [];
+  for (const slope of a) {
+    const row: number[] = [];
+    for (const other of b) row.push(dotted(slope, other));
+    rows.push(row);
+  }
+  return rows;
+}
+
 /** What one mark tells of the free parameters once its own unknowns are taken out. */
-function informationOf(slopes: Slopes[number] | undefined, freeCount: number, ownCount: number): Matrix {
-  const size = Math.max(1, freeCount);
-  if (!slopes || freeCount === 0) return Matrix.zeros(size, size);
-  const gram = (a: number[][], b: number[][]) => new Matrix(a.map((s) => b.map((t) => dotted(s, t))));
-  const shared = gram(slopes.shared, slopes.shared);
-  if (ownCount === 0) return shared;
-  const mixed = gram(slopes.shared, slopes.own);
-  const inner = invertScaled(gram(slopes.own, slopes.own));
-  return inner ? shared.sub(mixed.mmul(inner).mmul(mixed.transpose())) : shared;
+function informationOf(slopes: Slopes[number]): number[][] {
+  const shared = productsOf(slopes.shared, slopes.shared);
+  if (slopes.own.length === 0 || shared.length === 0) return shared;
+  const mixed = new Matrix(productsOf(slopes.shared, slopes.own));
+  const inner = invertScaled(new Matrix(productsOf(slopes.own, slopes.own)));
+  return inner ? new Matrix(shared).sub(mixed.mmul(inner).mmul(mixed.transpose())).to2DArray() : shared;
 }
 
 function invertScaled(matrix: Matrix): Matrix | null {

@@ -199,10 +199,13 @@ export function slopesOf(
   if (mark.points.length === 2) {
     const { gx, gy, grain: noise } = pairStrain(mark, toMm);
     const [a, b] = [movesOf(mark.points[0] as Point), movesOf(mark.points[1] as Point)];
-    const along = (index: number) =>
-      (gx * ((b[2 * index] as number) - (a[2 * index] as number)) + gy * ((b[2 * index + 1] as number) - (a[2 * index + 1] as number))) /
-      noise;
-    return { shared: free.map((index) => [along(index)]), own: [] };
+    const shared: number[][] = [];
+    for (const index of free) {
+      const along = (b[2 * index] as number) - (a[2 * index] as number);
+      const across = (b[2 * index + 1] as number) - (a[2 * index + 1] as number);
+      shared.push([(gx * along + gy * across) / noise]);
+    }
+    return { shared, own: [] };
   }
   const slopes = mark.points.map((p) => affineAt(toMm, p));
   const moves = mark.points.map(movesOf);
