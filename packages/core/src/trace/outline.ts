@@ -7,12 +7,13 @@
 import type { Path } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
+import { type Bend, type BendEnd, fitBend } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
-import { type CurveEnd, fitCurves } from './curves.ts';
 import { type Grain, grainOf, retreat } from './grain.ts';
 import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
 import { isStraight, type Stretch, straightStretches } from './straights.ts';
+import { wholeFigure } from './whole-figures.ts';
 
 /** A part of the outline: straight or curved, from course index `first` to `last`. */
 interface Part {
@@ -39,9 +40,7 @@ interface Join {
 export function outlineAlong(contour: Float64Array, softness: number, leastRoughness: number, tolerancePx: number): Path {
   const course = new Course(contour);
   const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
-  const corners = findCorners(course, grain);
-  const parts = partsOf(course, grain, corners);
-  return assembled(course, grain, parts);
+  return wholeFigure(course, grain) ?? assembled(course, grain, partsOf(course, grain, findCorners(course, grain)));
 }
 
 /** Points beside a corner that its softness bends: more where the corner is sharp. */
@@ -109,7 +108,7 @@ function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoi
   return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt) ? plain : mixed;
 }
 
-/** Whether straight stretches make the run plainer: a line counts one, a cubic three. */
+/** Whether straight stretches make the run cheaper to tell. */
 function isWorthwhile(course: Course, grain: Grain, mixed: Part[], plain: Part[], spoiltAt: (k: number) => number): boolean {
   const straight = mixed.reduce((sum, p) => sum + (p.kind === 'line' ? p.last - p.first : 0), 0);
   const whole = (plain[0] as Part).last - (plain[0] as Part).first;
@@ -117,30 +116,55 @@ function isWorthwhile(course: Course, grain: Grain, mixed: Part[], plain: Part[]
   const cost = (parts: Part[]): number =>
     parts.reduce((sum, p, k) => {
       if (p.kind === 'line') return sum + 1;
-      const end = (index: number, isOuter: boolean): CurveEnd => {
+      const end = (index: number, isOuter: boolean): BendEnd => {
         const local = localCurve(course, index, index - 4, index + 4);
         const spoilt = isOuter ? spoiltAt(index) : 0;
-        return { at: local.at, direction: spoilt > 0 ? null : local.direction, index, spoilt };
+        return { at: local.at, direction: spoilt > 0 ? null : local.direction, index, spoilt, slides: !isOuter };
       };
-      return sum + 3 * fitCurves(course, grain, end(p.first, k === 0), end(p.last, k === parts.length - 1)).length;
+      return sum + fitBend(course, grain, end(p.first, k === 0), end(p.last, k === parts.length - 1)).cost;
     }, 0);
   return cost(mixed) < cost(plain);
 }
 
 function assembled(course: Course, grain: Grain, { parts, corners }: ReturnType<typeof partsOf>): Path {
   const joins = parts.map((part, k) => joinAfter(course, grain, part, parts[(k + 1) % parts.length] as Part, corners));
-  const segments: Segment[] = [];
-  parts.forEach((part, k) => {
-    const [start, end] = [joins[(k + parts.length - 1) % parts.length] as Join, joins[k] as Join];
-    if (part.kind === 'line') {
-      segments.push({ kind: 'line', to: end.at });
-      return;
-    }
+  const startOf = (k: number) => (k + parts.length - 1) % parts.length;
+  const bends = parts.map((part, k): Bend | null => {
+    if (part.kind === 'line') return null;
     const room = Math.floor((part.last - part.first) / 4);
-    const limit = (join: Join, index: number): CurveEnd => ({ ...join, index, spoilt: Math.min(join.spoilt, room) });
-    segments.push(...fitCurves(course, grain, limit(start, part.first), limit(end, part.last)));
+    const limit = (join: Join, index: number, isBesideLine: boolean): BendEnd => ({
+      ...join,
+      index,
+      spoilt: Math.min(join.spoilt, room),
+      slides: isBesideLine && join.direction !== null,
+    });
+    const [before, after] = [parts[startOf(k)] as Part, parts[(k + 1) % parts.length] as Part];
+    const start = limit(joins[startOf(k)] as Join, part.first, before.kind === 'line');
+    const end = limit(joins[k] as Join, part.last, after.kind === 'line');
+    return parts.length === 1 && start.direction ? roundLoop(course, grain, start) : fitBend(course, grain, start, end);
   });
-  return { start: (joins.at(-1) as Join).at, segments, closed: true };
+  const whole = bends.length === 1 && bends[0];
+  if (whole) return { start: whole.start, segments: whole.segments, closed: true };
+  // An arc beside a straight edge says where the edge ends.
+  const ends = joins.map((join, k) => {
+    const [before, after] = [bends[k], bends[(k + 1) % parts.length]];
+    return before?.segments.at(-1)?.to ?? after?.start ?? join.at;
+  });
+  const segments = parts.flatMap((_, k): readonly Segment[] => bends[k]?.segments ?? [{ kind: 'line', to: ends[k] as Point }]);
+  return { start: ends.at(-1) as Point, segments, closed: true };
+}
+
+/** A closed smooth course, opened anew at a place where two of its segments meet, so that none is cut by the opening. */
+function roundLoop(course: Course, grain: Grain, start: BendEnd): Bend {
+  const opened = (at: BendEnd) => fitBend(course, grain, at, { ...at, index: at.index + course.count });
+  const first = opened(start);
+  const middle = first.breaks[first.breaks.length >> 1];
+  if (middle === undefined) return first;
+  const reach = Math.min(8 + Math.round(40 * Math.max(0, grain.roughness - 0.05)), Math.floor(course.count / 6));
+  const index = course.wrap(middle);
+  const { at, direction } = localCurve(course, index, index - reach, index + reach);
+  const second = opened({ at, direction, index, spoilt: 0, slides: false });
+  return second.cost < first.cost ? second : first;
 }
 
 function joinAfter(course: Course, grain: Grain, a: Part, b: Part, corners: Map<number, number>): Join {

@@ -75,15 +75,26 @@ function reaches(course: Course, limit: number, from: number, to: number): Int32
   return reach;
 }
 
+/** How far a straight stretch is followed into the bend after it, points. */
+const overrun = 5;
+
 /** The stretch with the beginnings of neighbouring curves taken off its ends; null where it bows. */
 function settled(course: Course, grain: Grain, first: number, last: number): Stretch | null {
   const margin = Math.floor((last - first) * 0.15);
   let [a, b] = [first + margin, last - margin];
   if (Math.abs(bowOf(course, a, b)) > Math.max(0.1, 0.8 * grain.roughness)) return null;
   const inner = course.line(a, b);
-  const limit = Math.max(0.1, 2 * grain.roughness);
-  const near = (k: number) => Math.abs(course.offset(k - 1, inner) + course.offset(k, inner) + course.offset(k + 1, inner)) / 3 <= limit;
+  const limit = Math.max(0.1, 1.5 * grain.roughness);
+  // The mean of eleven points, so that one grain of dust does not end an edge.
+  const near = (k: number): boolean => {
+    let sum = 0;
+    for (let i = k - 5; i <= k + 5; i++) sum += course.offset(i, inner);
+    return Math.abs(sum) / 11 <= limit;
+  };
   while (a > first && near(a - 1)) a--;
   while (b < last && near(b + 1)) b++;
+  // A bend shows only some points after it began.
+  if (a > first) a = Math.min(a + overrun, first + margin);
+  if (b < last) b = Math.max(b - overrun, last - margin);
   return { first: a, last: b, line: course.line(a, b) };
 }

@@ -10,7 +10,20 @@ import {
   straightScene,
 } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
-import { inverse, type Path, type Point, pathBox, transformedPath } from '../plane/index.ts';
+import {
+  type ArcSegment,
+  axesOf,
+  circleOf,
+  directionOn,
+  dot,
+  type EllipseSegment,
+  inverse,
+  type Path,
+  type Point,
+  pathBox,
+  stepsOf,
+  transformedPath,
+} from '../plane/index.ts';
 import { greyPicture } from '../raster/index.ts';
 import { findInkBorders, fitOutlines, type Trace, tracePicture } from './index.ts';
 
@@ -34,10 +47,10 @@ describe.each(scans)('$scene.name scanned at 300 dpi', ({ scene, scan }) => {
     const holes = (list: readonly { holes: readonly Path[] }[]) => list.map((p) => p.holes.length).sort();
     expect(holes(trace.pieces)).toEqual(holes(scene.pieces));
   });
-  it('lies within 0.02 mm RMS and 0.15 mm at worst of the truth', () => {
+  it('lies within 0.01 mm RMS and 0.1 mm at worst of the truth', () => {
     const { rmsMm, worstMm } = deviationOf(onSheet(trace, scan), truthOf(scene));
-    expect(rmsMm).toBeLessThan(0.02);
-    expect(worstMm).toBeLessThan(0.15);
+    expect(rmsMm).toBeLessThan(0.01);
+    expect(worstMm).toBeLessThan(0.1);
   });
   it('has the true overall width and height within 0.05 mm', () => {
     const overall = (paths: Path[]) => {
@@ -72,22 +85,51 @@ describe('straight-sided figures', () => {
   });
 });
 
+describe('figures that are what they are', () => {
+  const figures = (path: Path) => stepsOf(path).map(({ segment }) => segment.kind);
+  it.each(scans.filter(({ scene }) => scene === plateScene))(
+    'the plate is four lines and four tangent arcs, its holes circles, its oval an ellipse (noise $scan.settings.noise)',
+    ({ scan }) => {
+      const [plate] = traced(scan).pieces;
+      if (!plate) throw new Error('no plate');
+      const [outer, ...holes] = [plate.outer, ...plate.holes].map((path) => transformedPath(path, inverse(scan.toPixels))) as [
+        Path,
+        ...Path[],
+      ];
+      expect(figures(outer).toSorted()).toEqual(['arc', 'arc', 'arc', 'arc', 'line', 'line', 'line', 'line']);
+      const steps = stepsOf(outer);
+      steps.forEach(({ from, segment }, k) => {
+        const before = steps.at(k - 1) as (typeof steps)[0];
+        expect(dot(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0))).toBeGreaterThan(Math.cos(1e-4));
+        if (segment.kind === 'arc') expect(Math.abs(circleOf(from, segment).radius - 8)).toBeLessThan(0.01);
+      });
+      const circles = holes.filter((path) => path.segments[0]?.kind === 'arc');
+      expect(circles.map((path) => path.segments.length)).toEqual([2, 2, 2, 2]);
+      for (const path of circles) expect(Math.abs(circleOf(path.start, path.segments[0] as ArcSegment).radius - 3)).toBeLessThan(0.006);
+      const [oval] = holes.filter((path) => path.segments[0]?.kind === 'ellipse');
+      const axes = axesOf(oval?.start as Point, oval?.segments[0] as EllipseSegment);
+      expect(Math.abs(axes.major - 15)).toBeLessThan(0.006);
+      expect(Math.abs(axes.minor - 8)).toBeLessThan(0.006);
+    },
+  );
+  it('a free curve is no circle, and an egg no ellipse', () => {
+    const scan = scanScene(smoothScene, { dpi: 300, noise: 5, seed: 3 });
+    const kinds = traced(scan).pieces.flatMap(({ outer }) => [new Set(figures(outer))]);
+    expect(kinds.filter((set) => set.has('cubic')).length).toBe(2);
+    expect(kinds.filter((set) => set.size === 1 && set.has('arc')).length).toBe(2);
+  });
+});
+
 describe('smooth outlines', () => {
   it('have no kink where their curves join', () => {
     const scan = scanScene(smoothScene, { dpi: 300, tiltDegrees: 1, noise: 5, seed: 8 });
-    const ring = traced(scan).pieces.find((p) => p.holes.length === 1);
-    if (!ring) throw new Error('the ring was not found');
-    const { segments, start } = ring.outer;
-    let from = start;
-    const handles = segments.map((s) => {
-      const [first, last] = s.kind === 'cubic' ? [s.c1, s.c2] : [s.to, from];
-      const angles = [Math.atan2(first.y - from.y, first.x - from.x), Math.atan2(s.to.y - last.y, s.to.x - last.x)] as const;
-      from = s.to;
-      return angles;
-    });
-    handles.forEach(([leaving], k) => {
-      const [, arriving] = handles.at(k - 1) as readonly [number, number];
-      expect(Math.abs(Math.atan2(Math.sin(leaving - arriving), Math.cos(leaving - arriving)))).toBeLessThan(1e-6);
+    // The largest piece is the ring, the next one the leaf, which has two tips.
+    const pebble = traced(scan).pieces[2]?.outer as Path;
+    expect(pebble.segments.length).toBeGreaterThan(4);
+    const steps = stepsOf(pebble);
+    steps.forEach(({ from, segment }, k) => {
+      const before = steps.at(k - 1) as (typeof steps)[0];
+      expect(dot(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0))).toBeGreaterThan(Math.cos(1e-5));
     });
   });
   it('take fewer segments when the tolerance is wider', () => {

@@ -1,0 +1,211 @@
+/**
+ * In: a stretch of a course that follows arcs one after another, and what it joins at its ends. Out: those arcs, each
+ * tangent to the next, nearest to the course as a whole.
+ * Rests on: Levenberg 1944, Marquardt 1963, over the first place and direction and every arc's bend and length, so that
+ * tangency holds by construction; what the far end must meet is weighted until it is met.
+ */
+import { type Point, subtract } from '../plane/point.ts';
+import type { ArcSegment } from '../plane/segment.ts';
+import type { Course } from './course.ts';
+import type { CurveEnd } from './curves.ts';
+import { solveSymmetric } from './linear.ts';
+
+/** `along`: may move along its direction; `across`: may move across it and turn; `none`: a corner, or held. */
+export interface ChainEnd extends CurveEnd {
+  readonly freedom: 'along' | 'across' | 'none';
+}
+
+export interface ArcChain {
+  readonly start: Point;
+  readonly arcs: ArcSegment[];
+  /** Of the course's distances from it, px. */
+  readonly rms: number;
+}
+
+interface ArcShape {
+  /** Radians a pixel; positive turns as `sweep` does. */
+  readonly bend: number;
+  readonly length: number;
+}
+
+const mostPoints = 160;
+/** What a pixel off the end's place weighs against one off the course. */
+const endWeight = 300;
+/** And a radian off its direction. */
+const turnWeight = 3000;
+
+export function settleChain(course: Course, start: ChainEnd, end: ChainEnd, inner: readonly CurveEnd[]): ArcChain {
+  const stops = [start, ...inner, end];
+  const shapes = stops.slice(1).map((next, k) => shapeBetween(course, stops[k] as CurveEnd, next));
+  const chord = subtract((stops[1] as CurveEnd).at, start.at);
+  const [first] = shapes as [ArcShape];
+  const heading = Math.atan2(chord.y, chord.x) - (first.bend * first.length) / 2;
+  // Unknowns: how far the start moves, its heading, then each arc's bend (times 100, to weigh as the rest) and length.
+  const isKept = start.direction !== null && start.freedom !== 'across';
+  const angle = isKept && start.direction ? Math.atan2(start.direction.y, start.direction.x) : heading;
+  const values = [0, angle, ...shapes.flatMap(({ bend, length }) => [100 * bend, length])];
+  const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : true));
+  const points = pointsOf(course, stops);
+  const squares = settle(values, free, (v) => residualsOf(v, start, end, points));
+  return { ...read(values, start, end), rms: Math.sqrt(squares / Math.max(1, points.length)) };
+}
+
+/** A first guess of the arc between two places, from how far the course bows in the middle. */
+function shapeBetween(course: Course, a: CurveEnd, b: CurveEnd): ArcShape {
+  const chord = subtract(b.at, a.at);
+  const size = Math.hypot(chord.x, chord.y);
+  const middle = (a.index + b.index) >> 1;
+  const bow = (chord.x * (course.y(middle) - a.at.y) - chord.y * (course.x(middle) - a.at.x)) / size;
+  const sweep = -4 * Math.atan2(2 * bow, size);
+  const length = Math.abs(sweep) < 1e-6 ? size : (size * (sweep / 2)) / Math.sin(sweep / 2);
+  return { bend: sweep / length, length };
+}
+
+/** Points of the course, each with the arc that it belongs to. */
+function pointsOf(course: Course, stops: readonly CurveEnd[]): { x: number; y: number; arc: number }[] {
+  const total = (stops.at(-1) as CurveEnd).index - (stops[0] as CurveEnd).index;
+  const stride = Math.max(1, Math.ceil(total / mostPoints));
+  return stops.slice(1).flatMap((stop, arc) => {
+    const before = stops[arc] as CurveEnd;
+    const list: { x: number; y: number; arc: number }[] = [];
+    // Next to a joint a point may belong to either side.
+    const margin = Math.min(3, Math.floor((stop.index - before.index) / 6));
+    const [from, to] = [before.index + Math.max(margin, before.spoilt), stop.index - Math.max(margin, stop.spoilt)];
+    for (let k = from; k <= to; k += stride) list.push({ x: course.x(k), y: course.y(k), arc });
+    return list;
+  });
+}
+
+interface Pose {
+  x: number;
+  y: number;
+  angle: number;
+}
+
+function startOf(values: readonly number[], start: ChainEnd): Pose {
+  const [moved, angle] = values as [number, number];
+  const d = start.direction;
+  if (!d || start.freedom === 'none') return { ...start.at, angle };
+  const way = start.freedom === 'along' ? d : { x: -d.y, y: d.x };
+  return { x: start.at.x + moved * way.x, y: start.at.y + moved * way.y, angle };
+}
+
+/** Where an arc that starts at a pose ends. */
+function after({ x, y, angle }: Pose, bend: number, length: number): Pose {
+  const next = angle + bend * length;
+  if (Math.abs(bend) < 1e-9) return { x: x + length * Math.cos(angle), y: y + length * Math.sin(angle), angle: next };
+  return { x: x + (Math.sin(next) - Math.sin(angle)) / bend, y: y - (Math.cos(next) - Math.cos(angle)) / bend, angle: next };
+}
+
+/** The distance from the circle through a pose, (1 - |1 - bend n|) / bend with n from the centre, exact for small bends. */
+function offCircle(pose: Pose, bend: number, x: number, y: number): number {
+  const [dx, dy] = [x - pose.x, y - pose.y];
+  const side = Math.cos(pose.angle) * dy - Math.sin(pose.angle) * dx;
+  const u = bend * (dx * dx + dy * dy) - 2 * side;
+  return u / (1 + Math.sqrt(Math.max(0, 1 + bend * u)));
+}
+
+function residualsOf(
+  values: readonly number[],
+  start: ChainEnd,
+  end: ChainEnd,
+  points: readonly { x: number; y: number; arc: number }[],
+): number[] {
+  const poses = [startOf(values, start)];
+  for (let k = 2; k < values.length; k += 2) poses.push(after(poses.at(-1) as Pose, (values[k] as number) / 100, values[k + 1] as number));
+  const last = poses.at(-1) as Pose;
+  const residuals = points.map(({ x, y, arc }) => {
+    // What lies on a straight edge beside the chain counts by its distance from that.
+    if (arc === 0 && start.freedom === 'along') {
+      const pose = poses[0] as Pose;
+      const [dx, dy] = [x - pose.x, y - pose.y];
+      const [c, s] = [Math.cos(pose.angle), Math.sin(pose.angle)];
+      if (c * dx + s * dy < 0) return c * dy - s * dx;
+    }
+    if (arc === poses.length - 2 && end.freedom === 'along') {
+      const [dx, dy] = [x - last.x, y - last.y];
+      const [c, s] = [Math.cos(last.angle), Math.sin(last.angle)];
+      if (c * dx + s * dy > 0) return c * dy - s * dx;
+    }
+    return offCircle(poses[arc] as Pose, (values[2 + 2 * arc] as number) / 100, x, y);
+  });
+  const [dx, dy] = [last.x - end.at.x, last.y - end.at.y];
+  const d = end.direction;
+  if (!d) return [...residuals, endWeight * dx, endWeight * dy];
+  const off = Math.atan2(d.x * Math.sin(last.angle) - d.y * Math.cos(last.angle), d.x * Math.cos(last.angle) + d.y * Math.sin(last.angle));
+  const [along, across] = [d.x * dx + d.y * dy, d.x * dy - d.y * dx];
+  if (end.freedom === 'along') return [...residuals, endWeight * across, turnWeight * off];
+  if (end.freedom === 'across') return [...residuals, endWeight * along];
+  return [...residuals, endWeight * dx, endWeight * dy, turnWeight * off];
+}
+
+/** Moves the free values to where the squares of the residuals are least, and gives their sum. */
+function settle(values: number[], free: readonly boolean[], residuals: (values: readonly number[]) => number[]): number {
+  const indices = values.map((_, k) => k).filter((k) => free[k]);
+  let now = residuals(values);
+  let squares = sumOfSquares(now);
+  let damping = 1e-4;
+  for (let round = 0; round < 14; round++) {
+    const slopes = indices.map((k) => {
+      const step = 1e-5;
+      const moved = [...values];
+      moved[k] = (moved[k] as number) + step;
+      return residuals(moved).map((r, i) => (r - (now[i] as number)) / step);
+    });
+    const products = slopes.map((a) => slopes.map((b) => dotted(a, b)));
+    const downhill = slopes.map((a) => -dotted(a, now));
+    let won = 0;
+    for (let attempt = 0; attempt < 6; attempt++) {
+      const damped = products.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) : v)));
+      const move = solveSymmetric(damped, [...downhill]);
+      damping *= 10;
+      if (!move) continue;
+      const next = [...values];
+      indices.forEach((k, i) => {
+        next[k] = (next[k] as number) + (move[i] as number);
+      });
+      const nextResiduals = residuals(next);
+      const nextSquares = sumOfSquares(nextResiduals);
+      if (!(nextSquares < squares)) continue;
+      won = squares - nextSquares;
+      [now, squares] = [nextResiduals, nextSquares];
+      values.splice(0, values.length, ...next);
+      damping = Math.max(1e-9, damping / 100);
+      break;
+    }
+    if (won <= 1e-7 * squares + 1e-12) break;
+  }
+  return squares;
+}
+
+const sumOfSquares = (list: readonly number[]): number => list.reduce((sum, r) => sum + r * r, 0);
+
+function dotted(a: readonly number[], b: readonly number[]): number {
+  let sum = 0;
+  for (let k = 0; k < a.length; k++) sum += (a[k] as number) * (b[k] as number);
+  return sum;
+}
+
+function read(values: readonly number[], start: ChainEnd, end: ChainEnd): Omit<ArcChain, 'rms'> {
+  let pose = startOf(values, start);
+  const begin = { x: pose.x, y: pose.y };
+  const arcs: ArcSegment[] = [];
+  for (let k = 2; k < values.length; k += 2) {
+    const [bend, length] = [(values[k] as number) / 100, values[k + 1] as number];
+    pose = after(pose, bend, length);
+    arcs.push({ kind: 'arc', to: { x: pose.x, y: pose.y }, sweep: bend * length });
+  }
+  const last = arcs.at(-1) as ArcSegment;
+  // What is left of the weighted end is far below what can be seen: it is met exactly.
+  const d = end.direction;
+  const off = subtract(last.to, end.at);
+  const along = d ? d.x * off.x + d.y * off.y : 0;
+  const to =
+    d && end.freedom === 'along'
+      ? { x: end.at.x + along * d.x, y: end.at.y + along * d.y }
+      : d && end.freedom === 'across'
+        ? { x: last.to.x - along * d.x, y: last.to.y - along * d.y }
+        : end.at;
+  arcs[arcs.length - 1] = { ...last, to };
+  return { start: begin, arcs };
+}

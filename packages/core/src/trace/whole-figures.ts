@@ -1,0 +1,137 @@
+/**
+ * In: a course. Out: the circle or the ellipse that it is, or null.
+ * Rests on: geometric least squares by Gauss-Newton (Gander, Golub & Strebel 1994), started from the course's moments;
+ * an ellipse is told only where a circle leaves more over than roughness explains.
+ */
+import { circlePath, ellipsePath, type Path, reversedPath } from '../plane/path.ts';
+import type { Course } from './course.ts';
+import type { Grain } from './grain.ts';
+import { solveSymmetric } from './linear.ts';
+
+/** More points tell a figure of five unknowns hardly more. */
+const mostPoints = 480;
+
+export function wholeFigure(course: Course, grain: Grain): Path | null {
+  const points = pointsOf(course);
+  const limit = Math.max(0.07, 1.35 * grain.roughness);
+  const most = Math.min(grain.worst, Math.max(0.4, 6 * grain.roughness));
+  const { x: midX, y: midY, a: long, b: short, angle: turn } = momentsOf(points);
+  const mean = (long + short) / 2;
+  const circle = settled(points, [midX, midY, mean, mean, 0], 3, offCircle);
+  if (!circle) return null;
+  const oval = settled(points, [midX, midY, long, short, turn], 5, offOval);
+  // A circle leaves the same over as the ellipse that has two unknowns more; the smallest flattening seen is a tenth of a pixel.
+  const isRound = circle.rms <= limit && (!oval || circle.rms <= 1.1 * oval.rms + 0.012 || Math.abs(oval.figure.a - oval.figure.b) < 0.12);
+  if (isRound && circle.worst <= most) return orientedAs(course, circlePath({ x: circle.figure.x, y: circle.figure.y }, circle.figure.a));
+  if (!oval || oval.rms > limit || oval.worst > most || Math.min(oval.figure.a, oval.figure.b) < 2) return null;
+  const { x, y, a, b, angle } = oval.figure;
+  return orientedAs(course, ellipsePath({ x, y }, a, b, angle));
+}
+
+interface Oval {
+  readonly x: number;
+  readonly y: number;
+  readonly a: number;
+  readonly b: number;
+  readonly angle: number;
+}
+
+function pointsOf(course: Course): { xs: Float64Array; ys: Float64Array } {
+  const stride = Math.max(1, Math.ceil(course.count / mostPoints));
+  const count = Math.floor(course.count / stride);
+  const pick = (from: Float64Array) => Float64Array.from({ length: count }, (_, k) => from[k * stride] as number);
+  return { xs: pick(course.xs), ys: pick(course.ys) };
+}
+
+/** The ellipse with the points' second moments: those of an even ring are a^2/2 and b^2/2 about the axes, nearly. */
+function momentsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }): Oval {
+  const n = xs.length;
+  let [x, y] = [0, 0];
+  for (let k = 0; k < n; k++) {
+    x += (xs[k] as number) / n;
+    y += (ys[k] as number) / n;
+  }
+  let [xx, xy, yy] = [0, 0, 0];
+  for (let k = 0; k < n; k++) {
+    const [u, v] = [(xs[k] as number) - x, (ys[k] as number) - y];
+    xx += (u * u) / n;
+    xy += (u * v) / n;
+    yy += (v * v) / n;
+  }
+  const [half, root] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
+  return { x, y, a: Math.sqrt(2 * (half + root)), b: Math.sqrt(2 * Math.max(1e-9, half - root)), angle: Math.atan2(2 * xy, xx - yy) / 2 };
+}
+
+interface Settled {
+  readonly figure: Oval;
+  readonly rms: number;
+  readonly worst: number;
+}
+
+type Points = ReturnType<typeof pointsOf>;
+type Values = readonly [x: number, y: number, a: number, b: number, angle: number];
+/** Writes how the distance of a point changes with every value, and gives the distance. */
+type Measure = (values: Values, x: number, y: number, slopes: Float64Array) => number;
+
+const offCircle: Measure = ([cx, cy, r], x, y, slopes) => {
+  const [dx, dy] = [x - cx, y - cy];
+  const radius = Math.sqrt(dx * dx + dy * dy) || 1e-12;
+  slopes[0] = -dx / radius;
+  slopes[1] = -dy / radius;
+  slopes[2] = -1;
+  return radius - r;
+};
+
+/** To first order (Sampson 1982), which a roughness of a pixel does not tell from the true distance. */
+const offOval: Measure = ([cx, cy, a, b, angle], x, y, slopes) => {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const [dx, dy] = [x - cx, y - cy];
+  const [p, q] = [c * dx + s * dy, c * dy - s * dx];
+  const [pa, qb] = [p / (a * a), q / (b * b)];
+  const steep = Math.sqrt(pa * pa + qb * qb) || 1e-12;
+  slopes[0] = (s * qb - c * pa) / steep;
+  slopes[1] = -(s * pa + c * qb) / steep;
+  slopes[2] = (-p * pa) / a / steep;
+  slopes[3] = (-q * qb) / b / steep;
+  slopes[4] = (q * pa - p * qb) / steep;
+  return (p * pa + q * qb - 1) / 2 / steep;
+};
+
+/** Gauss-Newton from `from` over the first `size` values; null where the points give no figure. */
+function settled({ xs, ys }: Points, from: Values, size: 3 | 5, measure: Measure): Settled | null {
+  let values = from;
+  let best: Settled | null = null;
+  const slopes = new Float64Array(size);
+  for (let round = 0; round < 10; round++) {
+    const matrix = Array.from({ length: size }, () => new Array<number>(size).fill(0));
+    const right = new Array<number>(size).fill(0);
+    let [squares, worst] = [0, 0];
+    for (let k = 0; k < xs.length; k++) {
+      const off = measure(values, xs[k] as number, ys[k] as number, slopes);
+      squares += off * off;
+      worst = Math.max(worst, Math.abs(off));
+      for (let i = 0; i < size; i++) {
+        const row = matrix[i] as number[];
+        right[i] = (right[i] as number) - (slopes[i] as number) * off;
+        for (let j = 0; j < size; j++) row[j] = (row[j] as number) + (slopes[i] as number) * (slopes[j] as number);
+      }
+    }
+    const rms = Math.sqrt(squares / xs.length);
+    if (!Number.isFinite(rms) || (best && rms >= best.rms)) return best;
+    const isSettled = best !== null && rms > best.rms * (1 - 1e-5);
+    const [x, y, a, b, angle] = values;
+    best = { figure: { x, y, a, b: size === 3 ? a : b, angle }, rms, worst };
+    const move = isSettled ? null : solveSymmetric(matrix, right);
+    if (!move) return best;
+    values = values.map((v, k) => v + (move[k] ?? 0)) as unknown as Values;
+    if (!(values[2] > 0.5 && values[3] > 0.5)) return best;
+  }
+  return best;
+}
+
+/** The path in the course's own way of travel. */
+function orientedAs(course: Course, path: Path): Path {
+  let area = 0;
+  for (let k = 0; k < course.count; k++) area += course.x(k) * course.y(k + 1) - course.x(k + 1) * course.y(k);
+  return area > 0 ? path : reversedPath(path);
+}
