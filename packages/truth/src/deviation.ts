@@ -47,6 +47,11 @@ function distances(from: readonly Path[], to: readonly Path[]) {
 function* pointsAlong(path: Path): Generator<Point> {
   const polygon = polygonOf(path, chordMm);
   for (const [k, a] of polygon.entries()) {
+    const isLast = k === polygon.length - 1;
+    if (isLast && !path.closed) {
+      yield a;
+      return;
+    }
     const b = polygon[(k + 1) % polygon.length] as Point;
     const parts = Math.max(1, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / stepMm));
     for (let n = 0; n < parts; n++) yield { x: a.x + ((b.x - a.x) * n) / parts, y: a.y + ((b.y - a.y) * n) / parts };

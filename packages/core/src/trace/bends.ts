@@ -27,8 +27,9 @@ export interface Bend {
   readonly breaks: readonly number[];
 }
 
-const arcCost = 2.2;
-const cubicCost = 3;
+/** What it takes to tell a segment, against a line. */
+export const costOf: Record<Segment['kind'], number> = { line: 1, arc: 2.2, ellipse: 3, cubic: 3 };
+const { arc: arcCost, cubic: cubicCost } = costOf;
 /** What a segment that uses its limit up costs more. */
 const leftOverCost = 0.4;
 /** Steps between places where a segment may end, at least; and how many places there are at most. */

@@ -1,5 +1,5 @@
 /**
- * In: a closed contour as it left the picture. Out: the same course in even steps of one pixel, with running sums
+ * In: a contour as it left the picture, closed or open. Out: the same course in even steps of one pixel, with running sums
  * that give the least-squares line through any stretch in constant time.
  * Rests on: total least squares (Pearson 1901) from second moments.
  */
@@ -25,9 +25,12 @@ export class Course {
   private readonly sumXy: Float64Array;
   private readonly sumYy: Float64Array;
 
-  /** @param contour x and y in turn, closed, at least three points */
-  constructor(contour: Float64Array) {
-    const { xs, ys } = evenSteps(contour);
+  /**
+   * @param contour x and y in turn, at least three points
+   * @param closed whether it runs on from its last point to its first; if not, nothing may be asked beyond its ends
+   */
+  constructor(contour: Float64Array, closed = true) {
+    const { xs, ys } = evenSteps(contour, closed);
     this.xs = xs;
     this.ys = ys;
     this.count = xs.length;
@@ -104,33 +107,35 @@ export class Course {
   }
 
   /** How rough the course is: the median distance of points from the line through eight steps of it, px. */
-  roughness(): number {
+  roughness(closed = true): number {
     const reach = 8;
     if (this.count < 4 * reach) return 0;
     const line: StretchLine = { x: 0, y: 0, dx: 1, dy: 0, rms: 0 };
     const stride = Math.max(1, Math.floor(this.count / 200));
     const found: number[] = [];
-    for (let k = 0; k < this.count; k += stride) found.push(this.line(k, k + reach, line).rms);
+    for (let k = 0; k < this.count - (closed ? 0 : reach); k += stride) found.push(this.line(k, k + reach, line).rms);
     return found.sort((a, b) => a - b)[found.length >> 1] as number;
   }
 }
 
 /** The contour walked in equal steps of about one pixel. */
-function evenSteps(contour: Float64Array): { xs: Float64Array; ys: Float64Array } {
+function evenSteps(contour: Float64Array, closed: boolean): { xs: Float64Array; ys: Float64Array } {
   const n = contour.length / 2;
+  const legs = closed ? n : n - 1;
   let length = 0;
-  for (let k = 0; k < n; k++) {
+  for (let k = 0; k < legs; k++) {
     const m = k + 1 === n ? 0 : k + 1;
     const dx = (contour[2 * m] as number) - (contour[2 * k] as number);
     const dy = (contour[2 * m + 1] as number) - (contour[2 * k + 1] as number);
     length += Math.sqrt(dx * dx + dy * dy);
   }
   const count = Math.max(8, Math.round(length));
-  const step = length / count;
+  // An open course has a point at both ends.
+  const step = length / (closed ? count : count - 1);
   const xs = new Float64Array(count);
   const ys = new Float64Array(count);
   let [next, gone, made] = [0, 0, 0];
-  for (let k = 0; k < n && made < count; k++) {
+  for (let k = 0; k < legs && made < count; k++) {
     const m = k + 1 === n ? 0 : k + 1;
     const [x, y] = [contour[2 * k] as number, contour[2 * k + 1] as number];
     const dx = (contour[2 * m] as number) - x;
@@ -147,8 +152,8 @@ function evenSteps(contour: Float64Array): { xs: Float64Array; ys: Float64Array 
   }
   // Rounding may leave the last step out.
   for (; made < count; made++) {
-    xs[made] = contour[0] as number;
-    ys[made] = contour[1] as number;
+    xs[made] = contour[closed ? 0 : 2 * n - 2] as number;
+    ys[made] = contour[closed ? 1 : 2 * n - 1] as number;
   }
   return { xs, ys };
 }

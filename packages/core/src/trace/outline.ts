@@ -7,7 +7,7 @@
 import type { Path } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
-import { type Bend, type BendEnd, fitBend } from './bends.ts';
+import { type Bend, type BendEnd, costOf, fitBend } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
 import { type Grain, grainOf, retreat } from './grain.ts';
@@ -41,6 +41,51 @@ export function outlineAlong(contour: Float64Array, softness: number, leastRough
   const course = new Course(contour);
   const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
   return wholeFigure(course, grain) ?? assembled(course, grain, partsOf(course, grain, findCorners(course, grain)));
+}
+
+/** An end of an open course: where the path must end, or null where the course itself says it. */
+export type PathEnd = Point | null;
+
+/**
+ * The same along an open course.
+ * @param points x and y in turn, px
+ */
+export function openPathAlong(
+  points: Float64Array,
+  ends: readonly [PathEnd, PathEnd],
+  softness: number,
+  leastRoughness: number,
+  tolerancePx: number,
+): Path {
+  const course = new Course(points, false);
+  const last = course.count - 1;
+  const at = (index: number): Point => ({ x: course.x(index), y: course.y(index) });
+  const [start, end] = [ends[0] ?? at(0), ends[1] ?? at(last)];
+  if (last < 4) return { start, segments: [{ kind: 'line', to: end }], closed: false };
+  const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness(false))), tolerancePx);
+  const inner = findCorners(course, grain).filter(({ index }) => index > grain.gap + grain.arm && index < last - grain.gap - grain.arm);
+  // The ends join nothing, as corners do; nothing beside them is spoilt.
+  const spoilt = new Map([[0, 1], [last, 1], ...inner.map((c) => [c.index, spoiltBy(grain, c.turn)] as const)]); // biome-ignore format: one line
+  const stops = [0, ...inner.map((c) => c.index), last];
+  const parts = withoutFalseCorners(
+    course,
+    grain,
+    stops.slice(1).flatMap((to, k) => partsOfRun(course, grain, stops[k] as number, to, (i) => spoilt.get(i) ?? 0)),
+  );
+  const joins = parts.slice(1).map((part, k) => joinAfter(course, grain, parts[k] as Part, part, spoilt));
+  return open(course, grain, parts, [{ at: start, direction: null, spoilt: 1 }, ...joins, { at: end, direction: null, spoilt: 1 }]);
+}
+
+/** Straight parts in a row that are one straight edge all told made one. */
+function withoutFalseCorners(course: Course, grain: Grain, parts: readonly Part[]): Part[] {
+  const kept: Part[] = [];
+  for (const part of parts) {
+    const before = kept.at(-1);
+    if (before?.kind === 'line' && part.kind === 'line' && isStraight(course, grain, before.first + 1, part.last - 1)) {
+      kept[kept.length - 1] = { kind: 'line', first: before.first, last: part.last };
+    } else kept.push(part);
+  }
+  return kept;
 }
 
 /** Points beside a corner that its softness bends: more where the corner is sharp. */
@@ -111,47 +156,59 @@ function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoi
 /** Whether straight stretches make the run cheaper to tell. */
 function isWorthwhile(course: Course, grain: Grain, mixed: Part[], plain: Part[], spoiltAt: (k: number) => number): boolean {
   const straight = mixed.reduce((sum, p) => sum + (p.kind === 'line' ? p.last - p.first : 0), 0);
-  const whole = (plain[0] as Part).last - (plain[0] as Part).first;
-  if (straight > 0.5 * whole) return true;
-  const cost = (parts: Part[]): number =>
-    parts.reduce((sum, p, k) => {
-      if (p.kind === 'line') return sum + 1;
-      const end = (index: number, isOuter: boolean): BendEnd => {
-        const local = localCurve(course, index, index - 4, index + 4);
-        const spoilt = isOuter ? spoiltAt(index) : 0;
-        return { at: local.at, direction: spoilt > 0 ? null : local.direction, index, spoilt, slides: !isOuter };
-      };
-      return sum + fitBend(course, grain, end(p.first, k === 0), end(p.last, k === parts.length - 1)).cost;
-    }, 0);
+  const [whole] = plain as [Part];
+  if (straight > 0.5 * (whole.last - whole.first)) return true;
+  const outer = (index: number): Join => {
+    const spoilt = spoiltAt(index);
+    const local = localCurve(course, index, index - (spoilt ? 0 : 4), index + 4);
+    return spoilt ? { at: { x: course.x(index), y: course.y(index) }, direction: null, spoilt } : { ...local, spoilt: 0 };
+  };
+  const [start, end] = [outer(whole.first), outer(whole.last)];
+  const cost = (parts: Part[]): number => {
+    const joins = parts.slice(1).map((part, k) => joinAfter(course, grain, parts[k] as Part, part, new Map()));
+    return open(course, grain, parts, [start, ...joins, end]).segments.reduce((sum, { kind }) => sum + costOf[kind], 0);
+  };
   return cost(mixed) < cost(plain);
 }
 
 function assembled(course: Course, grain: Grain, { parts, corners }: ReturnType<typeof partsOf>): Path {
   const joins = parts.map((part, k) => joinAfter(course, grain, part, parts[(k + 1) % parts.length] as Part, corners));
-  const startOf = (k: number) => (k + parts.length - 1) % parts.length;
+  const [only] = parts;
+  const around = joins.at(-1) as Join;
+  if (parts.length === 1 && only?.kind === 'curve' && around.direction) {
+    const { start, segments } = roundLoop(course, grain, { ...around, index: only.first, slides: false });
+    return { start, segments, closed: true };
+  }
+  return { ...open(course, grain, parts, [around, ...joins]), closed: true };
+}
+
+/**
+ * Parts drawn from join to join: one join more than parts. Where the first and the last join are the same one, so are
+ * the places that bends beside straight edges move them to.
+ */
+function open(course: Course, grain: Grain, parts: readonly Part[], joins: readonly Join[]): Path {
+  const isRound = joins[0] === joins.at(-1);
+  const kindAt = (k: number) => parts[isRound ? (k + parts.length) % parts.length : k]?.kind;
   const bends = parts.map((part, k): Bend | null => {
     if (part.kind === 'line') return null;
     const room = Math.floor((part.last - part.first) / 4);
-    const limit = (join: Join, index: number, isBesideLine: boolean): BendEnd => ({
+    const limit = (join: Join, index: number, beside: Part['kind'] | undefined): BendEnd => ({
       ...join,
       index,
       spoilt: Math.min(join.spoilt, room),
-      slides: isBesideLine && join.direction !== null,
+      slides: beside === 'line' && join.direction !== null,
     });
-    const [before, after] = [parts[startOf(k)] as Part, parts[(k + 1) % parts.length] as Part];
-    const start = limit(joins[startOf(k)] as Join, part.first, before.kind === 'line');
-    const end = limit(joins[k] as Join, part.last, after.kind === 'line');
-    return parts.length === 1 && start.direction ? roundLoop(course, grain, start) : fitBend(course, grain, start, end);
+    const [start, end] = [joins[k], joins[k + 1]] as [Join, Join];
+    return fitBend(course, grain, limit(start, part.first, kindAt(k - 1)), limit(end, part.last, kindAt(k + 1)));
   });
-  const whole = bends.length === 1 && bends[0];
-  if (whole) return { start: whole.start, segments: whole.segments, closed: true };
   // An arc beside a straight edge says where the edge ends.
-  const ends = joins.map((join, k) => {
-    const [before, after] = [bends[k], bends[(k + 1) % parts.length]];
+  const places = joins.map((join, k) => {
+    const before = bends[isRound && k === 0 ? parts.length - 1 : k - 1];
+    const after = bends[isRound && k === parts.length ? 0 : k];
     return before?.segments.at(-1)?.to ?? after?.start ?? join.at;
   });
-  const segments = parts.flatMap((_, k): readonly Segment[] => bends[k]?.segments ?? [{ kind: 'line', to: ends[k] as Point }]);
-  return { start: ends.at(-1) as Point, segments, closed: true };
+  const segments = parts.flatMap((_, k): readonly Segment[] => bends[k]?.segments ?? [{ kind: 'line', to: places[k + 1] as Point }]);
+  return { start: places[0] as Point, segments, closed: false };
 }
 
 /** A closed smooth course, opened anew at a place where two of its segments meet, so that none is cut by the opening. */

@@ -1,0 +1,126 @@
+/**
+ * In: a grey picture and a rough course along a drawn line. Out: the line's exact middle and its width.
+ * Rests on: on the normal at every pixel of the course, where grey crosses the level to either side, between pixels;
+ * the middle is half way. What is much wider than the line is elsewhere belongs to a junction or a corner and is left out.
+ */
+import type { GreyPicture } from './grey.ts';
+
+export interface StrokeMiddle {
+  /** x and y in turn, px; fewer than two points where nothing of the line could be read. */
+  readonly points: Float64Array;
+  /** For every point its place along the rough course, in steps of it. */
+  readonly places: Float64Array;
+  /** The median width, px. */
+  readonly width: number;
+}
+
+/** @param rough x and y in turn, about a pixel apart */
+export function strokeMiddle(picture: GreyPicture, level: number, rough: Float64Array, closed: boolean, roughWidth: number): StrokeMiddle {
+  let course = smoothed(rough, closed, Math.max(2, Math.round(roughWidth / 2)));
+  let found: StrokeMiddle = { points: course, places: new Float64Array(0), width: roughWidth };
+  for (let round = 0; round < 2; round++) {
+    found = readAcross(picture, level, course, closed, found.width);
+    if (found.points.length < 6) return found;
+    if (round === 0) course = filledIn(course, found);
+  }
+  return found;
+}
+
+/** The mean over `reach` points to either side; near open ends over as many as there are. */
+function smoothed(points: Float64Array, closed: boolean, reach: number): Float64Array {
+  const n = points.length / 2;
+  const out = new Float64Array(points.length);
+  for (let k = 0; k < n; k++) {
+    const room = closed ? Math.min(reach, (n - 1) >> 1) : Math.min(reach, k, n - 1 - k);
+    let [x, y] = [0, 0];
+    for (let i = k - room; i <= k + room; i++) {
+      const j = ((i % n) + n) % n;
+      x += points[2 * j] as number;
+      y += points[2 * j + 1] as number;
+    }
+    out[2 * k] = x / (2 * room + 1);
+    out[2 * k + 1] = y / (2 * room + 1);
+  }
+  return out;
+}
+
+function readAcross(picture: GreyPicture, level: number, course: Float64Array, closed: boolean, roughWidth: number): StrokeMiddle {
+  const n = course.length / 2;
+  const [xs, ys, widths] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)];
+  const reach = Math.max(3, 1.6 * roughWidth + 2);
+  const span = 3;
+  for (let k = 0; k < n; k++) {
+    const [a, b] = closed ? [(k - span + n) % n, (k + span) % n] : [Math.max(0, k - span), Math.min(n - 1, k + span)];
+    const [dx, dy] = [(course[2 * b] as number) - (course[2 * a] as number), (course[2 * b + 1] as number) - (course[2 * a + 1] as number)];
+    const size = Math.hypot(dx, dy) || 1;
+    const [x, y] = [course[2 * k] as number, course[2 * k + 1] as number];
+    const [left, right] = [
+      edgeAlong(picture, level, x, y, -dy / size, dx / size, reach),
+      edgeAlong(picture, level, x, y, dy / size, -dx / size, reach),
+    ];
+    widths[k] = left + right;
+    const shift = (left - right) / 2;
+    xs[k] = x - (dy / size) * shift;
+    ys[k] = y + (dx / size) * shift;
+  }
+  const sorted = Array.from(widths)
+    .filter(Number.isFinite)
+    .sort((a, b) => a - b);
+  const width = sorted[sorted.length >> 1] ?? Number.NaN;
+  const kept: number[] = [];
+  const places: number[] = [];
+  // Thinned lines lean towards a corner where the drawn one ends squarely.
+  const unsure = closed ? 0 : Math.min(Math.ceil(roughWidth), n >> 2);
+  for (let k = unsure; k < n - unsure; k++) {
+    const local = medianNear(widths, k, Math.round(4 * roughWidth), closed);
+    if (!(Math.abs((widths[k] as number) - local) <= Math.max(0.5, 0.1 * local))) continue;
+    kept.push(xs[k] as number, ys[k] as number);
+    places.push(k);
+  }
+  return { points: Float64Array.from(kept), places: Float64Array.from(places), width };
+}
+
+function medianNear(values: Float64Array, k: number, reach: number, closed: boolean): number {
+  const n = values.length;
+  const stride = Math.max(1, Math.floor(reach / 12));
+  const near: number[] = [];
+  for (let i = k - reach; i <= k + reach; i += stride) {
+    const v = closed ? values[((i % n) + n) % n] : values[i];
+    if (v !== undefined && Number.isFinite(v)) near.push(v);
+  }
+  return near.sort((a, b) => a - b)[near.length >> 1] ?? Number.NaN;
+}
+
+/** How far the ink reaches from a place in a direction, px; NaN where it reaches farther than `reach`, or there is none. */
+export function edgeAlong(picture: GreyPicture, level: number, x: number, y: number, dx: number, dy: number, reach: number): number {
+  let before = greyAt(picture, x, y);
+  if (before >= level) return Number.NaN;
+  for (let d = 0.5; d <= reach; d += 0.5) {
+    const here = greyAt(picture, x + d * dx, y + d * dy);
+    if (here >= level) return d - 0.5 + (0.5 * (level - before)) / (here - before);
+    before = here;
+  }
+  return Number.NaN;
+}
+
+/** Between four pixels' centres; paper outside. */
+function greyAt({ width, height, data }: GreyPicture, x: number, y: number): number {
+  const [u, v] = [x - 0.5, y - 0.5];
+  const [i, j] = [Math.floor(u), Math.floor(v)];
+  if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return 255;
+  const [s, t] = [u - i, v - j];
+  const p = j * width + i;
+  const top = (data[p] as number) + s * ((data[p + 1] as number) - (data[p] as number));
+  const low = (data[p + width] as number) + s * ((data[p + width + 1] as number) - (data[p + width] as number));
+  return top + t * (low - top);
+}
+
+/** The course with the places that were read moved to the middle, the rest between them as they lay. */
+function filledIn(course: Float64Array, { points, places }: StrokeMiddle): Float64Array {
+  const out = course.slice();
+  places.forEach((place, k) => {
+    out[2 * place] = points[2 * k] as number;
+    out[2 * place + 1] = points[2 * k + 1] as number;
+  });
+  return out;
+}
