@@ -2,7 +2,7 @@
  * Traces of truth scenes, tilted and noisy, against the truth.
  */
 import { inverse, type Path, pathBox, transformedPath } from '@nuvet/core/plane';
-import { tracePicture } from '@nuvet/core/trace';
+import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
 import { deviationOf, fullSheetScene, plateScene, type Scene, scanScene, smoothScene, starScene, straightScene } from '@nuvet/truth';
 
 const scans = [
@@ -21,7 +21,7 @@ export function measureAccuracy(): void {
 
 function line(scene: Scene, settings: (typeof scans)[number]): void {
   const scan = scanScene(scene, { dpi: 300, ...settings });
-  const trace = tracePicture(scan.picture, scan.mmPerPx, { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 });
+  const trace = tracePicture(scan.picture, scan.mmPerPx, plainTraceSettings);
   const back = inverse(scan.toPixels);
   const traced = outlinesOf(trace.pieces).map((path) => transformedPath(path, back));
   const truth = outlinesOf(scene.pieces);

@@ -2,7 +2,7 @@
  * The whole trace of a large sheet, its parts, and d3-contour's contours of the same picture in the same run.
  */
 import { contoursAt, histogram, otsuThreshold } from '@nuvet/core/raster';
-import { tracePicture } from '@nuvet/core/trace';
+import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
 import { fullSheetScene, scanScene } from '@nuvet/truth';
 import { contours as d3Contours } from 'd3-contour';
 
@@ -23,7 +23,7 @@ const row = (name: string, { median, least }: { median: number; least: number })
 
 export function measureSpeed(): void {
   const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi: 600, tiltDegrees: 1, noise: 5 });
-  const whole = timed(() => tracePicture(picture, mmPerPx, { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 }));
+  const whole = timed(() => tracePicture(picture, mmPerPx, plainTraceSettings));
   const threshold = timed(() => otsuThreshold(histogram(picture)));
   const level = (otsuThreshold(histogram(picture))?.value ?? 127) + 0.5;
   const contours = timed(() => contoursAt(picture, level, 500));

@@ -17,7 +17,7 @@ import {
   straightRuns,
   warped,
 } from '@nuvet/core/raster';
-import { tracePicture } from '@nuvet/core/trace';
+import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
 import { findScaleCard, fitTrueUp, flatPlan, type TrueUpMark } from '@nuvet/core/trueup';
 import { demoJobs, onScaleCard, photographScene, plateScene, randomFrom, type Scene, scanScene } from '@nuvet/truth';
 import { inverse, Matrix } from 'ml-matrix';
@@ -196,8 +196,7 @@ function measurePhotographs(): void {
       while (!made.done) made = steps.next();
       const flat = made.value;
       const traced = tracePicture({ width: flat.width, height: flat.height, data: flat.grey }, plan.mmPerPx, {
-        threshold: 'auto',
-        toleranceMm: 0.1,
+        ...plainTraceSettings,
         smallestMm: 2,
       });
       const plate = traced.pieces.map((p) => sizeOf(p.outer, plan.mmPerPx)).find(([w]) => Math.abs(w - 90) < 5) ?? [Number.NaN, Number.NaN];

@@ -46,7 +46,7 @@ async function made(name: string, file: string, bytes: Buffer, edits: (pictureId
   return { person, picture: job.pictures[0] as Picture, keepTrace };
 }
 
-async function load({ name, scene, scan: settings, making, unit, known, check }: DemoJob): Promise<void> {
+async function load({ name, scene, scan: settings, making, unit, known, check, take }: DemoJob): Promise<void> {
   const scan = scanScene(scene, settings);
   const { picture, keepTrace } = await made(name, `${scene.name}.png`, await pngOf(scan.picture, settings.dpi), (pictureId) => [
     { do: 'set-unit', unit },
@@ -56,7 +56,8 @@ async function load({ name, scene, scan: settings, making, unit, known, check }:
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'check', check, untyped) },
   ]);
   const { mmPerPx } = fitOf(picture);
-  await keepTrace(traceOnSheet(picture, defaultTraceSettings, tracePicture(scan.picture, mmPerPx, defaultTraceSettings)));
+  const wish = { ...defaultTraceSettings, take };
+  await keepTrace(traceOnSheet(picture, wish, tracePicture(scan.picture, mmPerPx, wish)));
 }
 
 async function loadPhoto({ name, scene, photo: settings, making, unit, frame, check }: DemoPhoto): Promise<void> {

@@ -4,14 +4,14 @@
  */
 import { pathBox, polygonOf, stepsOf } from '@nuvet/core/plane';
 import { greyFromRgba } from '@nuvet/core/raster';
-import { type TracedPiece, tracePicture } from '@nuvet/core/trace';
+import { plainTraceSettings, type TracedPiece, tracePicture } from '@nuvet/core/trace';
 import sharp from 'sharp';
 import { svgPathProperties } from 'svg-path-properties';
 import { describe, expect, it } from 'vitest';
 
 /** Ten pixels a millimetre. */
 const mmPerPx = 0.1;
-const settings = { threshold: 'auto', toleranceMm: 0.05, smallestMm: 0.5 } as const;
+const settings = { ...plainTraceSettings, toleranceMm: 0.05, smallestMm: 0.5 };
 
 async function traced(shape: string, sizePx = 600): Promise<TracedPiece[]> {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${sizePx}" height="${sizePx}"><rect width="100%" height="100%" fill="#fff"/>${shape}</svg>`;

@@ -4,7 +4,7 @@
 import { parseArgs } from 'node:util';
 import { parseLength } from '@nuvet/core/length';
 import type { Point } from '@nuvet/core/plane';
-import type { TraceSettings } from '@nuvet/core/trace';
+import { type Take, type TraceSettings, takes } from '@nuvet/core/trace';
 import { markShapes, type PullingKind, type ShapeModel, shapeModels, type TrueUpMark } from '@nuvet/core/trueup';
 
 /** How a picture is read and trued up: what both commands share. */
@@ -52,12 +52,18 @@ Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each
   --straighten auto             turn so that most lines lie level or plumb
   --model auto|uniform|stretch|affine|perspective   (default auto: the plainest that explains the marks)
 Tracing:
+  --take shape|line-outer|line-inner|line-middle|network|both-edges
+                                the borders of inked areas (default; of a drawn line that is both its edges); of closed
+                                drawn lines the outer edge, the inner edge or the middle; all lines' middles
+  --invert                      the light parts are meant
+  --local                       a threshold of its own for every place, against uneven light
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
   --smallest LENGTH             smaller specks and pinholes are left out (default 1mm)`;
 
 const list = { type: 'string', multiple: true } as const;
 const one = { type: 'string' } as const;
+const flag = { type: 'boolean' } as const;
 const sizingOptions = {
   page: one,
   report: one,
@@ -69,12 +75,21 @@ const sizingOptions = {
   frame: list,
   circle: list,
   model: one,
-  'scale-card': { type: 'boolean' },
+  'scale-card': flag,
   straighten: one,
 } as const;
 
 export function readTraceArguments(words: readonly string[]): TraceRequest {
-  const { values, positionals } = parsed(words, { ...sizingOptions, out: list, threshold: one, tolerance: one, smallest: one });
+  const { values, positionals } = parsed(words, {
+    ...sizingOptions,
+    out: list,
+    take: one,
+    invert: flag,
+    local: flag,
+    threshold: one,
+    tolerance: one,
+    smallest: one,
+  });
   const out = (values.out as string[] | undefined) ?? [];
   const sizing = sizingRequest(values, positionals, 'trace PICTURE --out FILE');
   if (out.length === 0) throw new UsageError('name a file to write: --out FILE.svg or --out FILE.dxf');
@@ -85,7 +100,9 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
     ...sizing,
     out,
     settings: {
-      threshold: threshold(word('threshold', 'auto')),
+      take: takeNamed(word('take', 'shape')),
+      inverted: values.invert === true,
+      threshold: values.local === true ? 'local' : threshold(word('threshold', 'auto')),
       toleranceMm: length('--tolerance', word('tolerance', '0.1mm')),
       smallestMm: length('--smallest', word('smallest', '1mm'), 'any'),
     },
@@ -147,6 +164,13 @@ function modelNamed(word: string): ShapeModel | null {
   if (word === 'auto') return null;
   const found = shapeModels.find((m) => m === word);
   if (!found) throw new UsageError(`--model ${word}: auto, ${shapeModels.join(', ')} are there`);
+  return found;
+}
+
+function takeNamed(word: string): Take {
+  // Both edges of a drawn line are the borders of its ink.
+  const found = word === 'both-edges' ? 'shape' : takes.find((t) => t === word);
+  if (!found) throw new UsageError(`--take ${word}: ${takes.join(', ')} and both-edges are there`);
   return found;
 }
 

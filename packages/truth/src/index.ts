@@ -2,7 +2,7 @@ export { onScaleCard, squaredPrint } from './card-scene.ts';
 export { type Deviation, deviationOf } from './deviation.ts';
 export { fullSheetScene, plateScene, smoothScene, starScene, straightScene } from './figures.ts';
 export { type DemoJob, type DemoPhoto, demoJobs, demoPhotos } from './heron-lane/demo-jobs.ts';
-export { type LineScene, linesScene, penStroke } from './line-figures.ts';
+export { dashedStroke, type LineScene, linesScene, penStroke } from './line-figures.ts';
 export { paperRule } from './paper-rule.ts';
 export { type Photo, type PhotoSettings, photographScene } from './photo.ts';
 export { jpegOf, pngOf, tiffOf } from './picture-file.ts';

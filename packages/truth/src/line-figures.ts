@@ -47,7 +47,7 @@ const line = (...points: readonly (readonly [number, number])[]): Path => ({
 });
 
 /** A straight line in dashes, as the ink of each. */
-function dashes(from: Point, to: Point, dash: number, gap: number, pen: number): ScenePiece[] {
+export function dashedStroke(from: Point, to: Point, dash: number, gap: number, pen: number): ScenePiece[] {
   const length = Math.hypot(to.x - from.x, to.y - from.y);
   const count = Math.floor((length + gap) / (dash + gap));
   const at = (d: number): readonly [number, number] => [from.x + ((to.x - from.x) * d) / length, from.y + ((to.y - from.y) * d) / length];
@@ -75,7 +75,7 @@ export const linesScene: LineScene = (() => {
     heightMm: 120,
     penMm,
     middles: [...solid, crease],
-    pieces: [...solid.map((path) => penStroke(path, penMm)), ...dashes({ x: 18, y: 105 }, { x: 102, y: 105 }, 4, 2, penMm)],
+    pieces: [...solid.map((path) => penStroke(path, penMm)), ...dashedStroke({ x: 18, y: 105 }, { x: 102, y: 105 }, 4, 2, penMm)],
     junctions: [{ x: 15, y: 45 }, { x: 45, y: 45 }, { x: 45, y: 15 }, { x: 45, y: 75 }, meets, { x: 90, y: 75 }], // biome-ignore format: points
     dashed: 1,
   };

@@ -24,6 +24,7 @@ export function placesOf(tool: Tool): { readonly least: number; readonly most: n
     case 'crop-outline':
       return { least: 3, most: 500 };
     case 'move-picture':
+    case 'this-one':
       return { least: Infinity, most: Infinity };
     case 'box':
       return { least: 1, most: 1 };
@@ -57,6 +58,7 @@ export async function finish(
   taken: readonly Point[],
 ): Promise<string | null> {
   switch (tool) {
+    case 'this-one':
     case 'move-picture':
       return null;
     case 'datum':

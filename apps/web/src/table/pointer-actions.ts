@@ -3,7 +3,7 @@
  * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
 import { type Job, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
-import { distance, isInside, type Point } from '@nuvet/core/plane';
+import { distance, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
 import { finder } from '@/workers/finding';
@@ -27,7 +27,8 @@ const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, 1],
 };
 
-const snaps = (tool: Tool | null): boolean => tool !== null && !tool.startsWith('crop') && tool !== 'move-picture' && tool !== 'box';
+const snaps = (tool: Tool | null): boolean =>
+  tool !== null && !tool.startsWith('crop') && tool !== 'move-picture' && tool !== 'this-one' && tool !== 'box';
 
 /** Pan, zoom, marks and pieces by pointer, touch and keyboard. */
 export function usePointerActions(
@@ -133,10 +134,22 @@ export function usePointerActions(
     if (next.length >= most) void done(tool, next);
   };
 
+  /** The first click keeps that piece alone, further ones take more in; a click into a hole fills it. */
+  const takeThisOne = (p: Point) => {
+    const under = underPoint(job, p, pickReach / currentView().scale);
+    if (!under) return onMessage('Nothing was found there. Click inside a shape, in one of its holes, or on a line.');
+    if (under.hole !== null) return run({ do: 'fill-hole', pieceId: under.piece.id, hole: under.hole });
+    const isFirst = !job.trace?.pieces.some((piece) => piece.leftOut);
+    if (isFirst) run({ do: 'keep-only', pieceIds: [under.piece.id] });
+    else run({ do: 'leave-out', pieceIds: [under.piece.id], leftOut: !under.piece.leftOut });
+  };
+
   const click = (p: Point, isHeldOff: boolean) => {
     const { tool } = useTable.getState();
+    if (tool === 'this-one') return takeThisOne(toSheet(currentView(), p));
     if (tool && picture && tool !== 'move-picture') return takePlace(tool, p, isHeldOff);
-    if (stage === 'trace') setTable({ selectedPiece: pieceAt(job, toSheet(currentView(), p))?.id ?? null });
+    if (stage === 'trace')
+      setTable({ selectedPiece: pieceAt(job, toSheet(currentView(), p), pickReach / currentView().scale)?.id ?? null });
     if (stage === 'true-up') setTable({ selected: null });
     const under = stage === 'bring-in' ? pictureAt(job, toSheet(currentView(), p)) : null;
     if (under) setTable({ activeId: under.id });
@@ -222,7 +235,8 @@ export function usePointerActions(
       if (last) touches.current.set(event.pointerId, at);
       setTable({ pointer: at });
       if (!last && snaps(useTable.getState().tool)) lookForSnap(at);
-      if (stage === 'trace' && !last) setTable({ hoveredPiece: pieceAt(job, toSheet(currentView(), at))?.id ?? null });
+      if (stage === 'trace' && !last)
+        setTable({ hoveredPiece: pieceAt(job, toSheet(currentView(), at), pickReach / currentView().scale)?.id ?? null });
     },
     onPointerUp(event: React.PointerEvent) {
       const wasClick = press.current && !press.current.moved && touches.current.size === 1;
@@ -281,9 +295,23 @@ export function usePointerActions(
 }
 
 /** The smallest piece under a point of the sheet, left out ones too. */
-function pieceAt(job: Job, p: Point): Piece | null {
-  const under = piecesOf(job).filter((piece) => piece.outer.closed && isInside(piece.outer, p, 0.05));
+function pieceAt(job: Job, p: Point, reachMm: number): Piece | null {
+  const under = piecesOf(job).filter((piece) => (piece.outer.closed ? isInside(piece.outer, p, 0.05) : isNearLine(piece, p, reachMm)));
   return under.at(-1) ?? null;
+}
+
+const isNearLine = ({ outer }: Piece, p: Point, reachMm: number): boolean => nearestOnPath(outer, p).distance <= reachMm;
+
+/** The traced piece under a point, or the piece and which of its holes the point lies in. */
+function underPoint(job: Job, p: Point, reachMm: number): { readonly piece: Piece; readonly hole: number | null } | null {
+  const pieces = job.trace?.pieces ?? [];
+  // Largest first in the trace: the last one found is the innermost.
+  const piece = pieces.findLast(({ outer }) => outer.closed && isInside(outer, p, 0.05));
+  const line = pieces.find((one) => !one.outer.closed && isNearLine(one, p, reachMm));
+  if (line) return { piece: line, hole: null };
+  if (!piece) return null;
+  const hole = piece.holes.findIndex((path) => isInside(path, p, 0.05));
+  return { piece, hole: hole < 0 ? null : hole };
 }
 
 /** The topmost picture under a point of the sheet that is shown and not locked. */

@@ -11,7 +11,7 @@ import { create } from 'zustand';
 import type { Size, View } from './view';
 
 /** A mark to make, or something else that takes places on the picture. */
-export type Tool = Exclude<MarkKind, 'scale-card'> | 'datum' | 'crop-box' | 'crop-outline' | 'move-picture';
+export type Tool = Exclude<MarkKind, 'scale-card'> | 'datum' | 'crop-box' | 'crop-outline' | 'move-picture' | 'this-one';
 
 /** A point of a mark: which mark, and which of its points. */
 export interface MarkPoint {

@@ -15,7 +15,7 @@ import {
 } from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import { type GreyPicture, greyPicture, onlyInside } from '@nuvet/core/raster';
-import { findInkBorders, fitOutlines, type InkBorders } from '@nuvet/core/trace';
+import { findInk, fitInk, type Ink } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
 import { fetchBytes } from './pixels';
@@ -26,8 +26,8 @@ const breathMs = 30;
 interface Held {
   readonly id: string;
   readonly grey: GreyPicture;
-  /** The borders found last, and what they were asked by: another tolerance needs no new ones. */
-  borders?: { readonly key: string; readonly found: InkBorders };
+  /** The ink found last, and what it was asked by: another tolerance needs no new one. */
+  ink?: { readonly key: string; readonly found: Ink };
 }
 
 let held: Held | null = null;
@@ -50,10 +50,10 @@ function cropped(grey: GreyPicture, picture: Picture, surface: Surface): GreyPic
   );
 }
 
-function bordersOf(picture: Held, mmPerPx: number, { threshold, smallestMm }: JobTraceSettings): InkBorders {
-  const key = JSON.stringify([threshold, smallestMm, mmPerPx]);
-  if (picture.borders?.key !== key) picture.borders = { key, found: findInkBorders(picture.grey, mmPerPx, { threshold, smallestMm }) };
-  return picture.borders.found;
+function inkOf(picture: Held, mmPerPx: number, { threshold, inverted, smallestMm }: JobTraceSettings): Ink {
+  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx]);
+  if (picture.ink?.key !== key) picture.ink = { key, found: findInk(picture.grey, mmPerPx, { threshold, inverted, smallestMm }) };
+  return picture.ink.found;
 }
 
 const tracer = {
@@ -74,10 +74,10 @@ const tracer = {
     if (held?.id !== id) held = { id, grey: cropped(await readGrey(surface, (share) => onShare('reading', share)), picture, surface) };
     if (mine !== newest) return null;
     const { mmPerPx } = surface;
-    const borders = bordersOf(held, mmPerPx, settings);
+    const ink = inkOf(held, mmPerPx, settings);
     await breath();
     if (mine !== newest) return null;
-    const steps = fitOutlines(borders, held.grey, mmPerPx, settings.toleranceMm);
+    const steps = fitInk(ink, mmPerPx, settings);
     let since = performance.now();
     for (let step = steps.next(); ; step = steps.next()) {
       if (step.done) return traceOnSheet(picture, settings, step.value, surface);

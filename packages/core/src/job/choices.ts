@@ -3,7 +3,7 @@
  * A piece is the same where its middle lies within a millimetre of the old one's and its area is about the same.
  */
 import { centreOf } from '../plane/box.ts';
-import { pathArea, pathBox } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, pathLength } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
 import { apply, chain, inverse } from '../plane/transform.ts';
 import type { JobTrace, Piece } from './schema.ts';
@@ -18,17 +18,20 @@ export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTr
   const old = before.pieces.filter(isChosen).map((piece) => ({
     piece,
     centre: apply(move, centreOf(pathBox(piece.outer))),
-    area: Math.abs(pathArea(piece.outer)) * grow,
+    area: sizeOf(piece.outer) * (piece.outer.closed ? grow : Math.sqrt(grow)),
   }));
   return {
     ...trace,
     pieces: trace.pieces.map((piece) => {
       const centre = centreOf(pathBox(piece.outer));
-      const area = Math.abs(pathArea(piece.outer));
+      const area = sizeOf(piece.outer);
       const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
       return same ? { ...piece, leftOut: same.piece.leftOut, purpose: same.piece.purpose } : piece;
     }),
   };
 }
+
+/** The area, or of an open line the length. */
+const sizeOf = (path: Path): number => (path.closed ? Math.abs(pathArea(path)) : pathLength(path));
 
 const isChosen = (piece: Piece): boolean => piece.leftOut || piece.purpose !== 'cut';

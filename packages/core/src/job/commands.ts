@@ -80,6 +80,8 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('set-drawing-unit'), drawingId, mmPerUnit: drawingSchema.shape.mmPerUnit }),
   z.strictObject({ do: z.literal('set-trace'), trace: traceSchema }),
   z.strictObject({ do: z.literal('leave-out'), pieceIds, leftOut: z.boolean() }),
+  z.strictObject({ do: z.literal('keep-only'), pieceIds }),
+  z.strictObject({ do: z.literal('fill-hole'), pieceId: z.string().min(1).max(64), hole: z.int().min(0).max(20_000) }),
   z.strictObject({ do: z.literal('set-purpose'), pieceIds, purpose: z.enum(purposes) }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -149,6 +151,8 @@ export function labelOf(command: Command): string {
     case 'set-drawing-unit': return 'the unit of the outlines';
     case 'set-trace': return traceLabel;
     case 'leave-out': return command.leftOut ? 'leaving out pieces' : 'taking pieces back in';
+    case 'keep-only': return 'keeping one piece';
+    case 'fill-hole': return 'filling a hole';
     case 'set-purpose': return 'a purpose';
   } // biome-ignore format: a command a line
 }
@@ -224,6 +228,17 @@ export function applyCommand(job: Job, command: Command): Job {
     }
     case 'leave-out':
       return withPieces(job, command.pieceIds, { leftOut: command.leftOut });
+    case 'keep-only': {
+      const wanted = new Set(command.pieceIds);
+      if (!job.trace?.pieces.some((p) => wanted.has(p.id))) throw new CommandError('no-piece', 'These pieces are no longer there.');
+      return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => ({ ...p, leftOut: !wanted.has(p.id) })) } };
+    }
+    case 'fill-hole': {
+      const piece = job.trace?.pieces.find((p) => p.id === command.pieceId);
+      if (!job.trace || !piece || command.hole >= piece.holes.length) throw new CommandError('no-piece', 'This hole is no longer there.');
+      const filled = { ...piece, holes: piece.holes.filter((_, k) => k !== command.hole) };
+      return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? filled : p)) } };
+    }
     case 'set-purpose':
       return withPieces(job, command.pieceIds, { purpose: command.purpose });
   }

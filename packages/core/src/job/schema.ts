@@ -3,6 +3,7 @@
  * Described in docs/job-format.md.
  */
 import { z } from 'zod';
+import { plainTraceSettings, takes } from '../trace/trace.ts';
 import { type MarkKind, markShapes, shapeModels } from '../trueup/marks.ts';
 
 const finite = z.number().finite();
@@ -128,7 +129,10 @@ export const newPicture = (facts: Pick<Picture, 'id' | 'name' | 'widthPx' | 'hei
   pictureSchema.parse({ ...facts, opacity: 1, marks: [] });
 
 export const traceSettingsSchema = z.strictObject({
-  threshold: z.union([z.literal('auto'), z.int().min(0).max(255)]),
+  take: z.enum(takes).default('shape'),
+  /** Whether the light parts are meant. */
+  inverted: z.boolean().default(false),
+  threshold: z.union([z.literal('auto'), z.literal('local'), z.int().min(0).max(255)]),
   toleranceMm: finite.min(0.005).max(10),
   smallestMm: finite.min(0).max(1000),
 });
@@ -141,8 +145,11 @@ export const pieceSchema = z.strictObject({
   /** Left out pieces stay in the job and go into no file. */
   leftOut: z.boolean(),
   runsOff: z.boolean(),
+  /** Open where it is a line. */
   outer: pathSchema,
   holes: z.array(pathSchema).max(20_000),
+  /** How wide the drawn line is whose middle this is, mm. */
+  strokeMm: finite.positive().optional(),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 
@@ -213,4 +220,4 @@ export const emptyJob = (name: string): Job => ({
   trace: null,
 });
 
-export const defaultTraceSettings: JobTraceSettings = { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 };
+export const defaultTraceSettings: JobTraceSettings = plainTraceSettings;

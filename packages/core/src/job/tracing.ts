@@ -24,14 +24,16 @@ export function traceOnSheet(
     toSheet: fit.toSheet,
     projection: fit.model === 'perspective' ? fit.projection : null,
     pieces: trace.pieces.map(
-      ({ outer, holes, runsOff }, k): Piece => ({
+      ({ outer, holes, runsOff, isDashed, strokePx }, k): Piece => ({
         id: `piece-${k + 1}`,
         name: `Piece ${k + 1}`,
-        purpose: 'cut',
+        // A dashed line is a crease, by the custom of die lines.
+        purpose: isDashed ? 'score' : 'cut',
         leftOut: false,
         runsOff,
         outer: transformedPath(outer, toSheet),
         holes: holes.map((hole) => transformedPath(hole, toSheet)),
+        ...(strokePx === null ? {} : { strokeMm: strokePx * mmPerPx }),
       }),
     ),
   };

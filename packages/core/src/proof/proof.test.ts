@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { applyCommand, emptyJob, type Job, type JobTrace, type Mark, newPicture, type Picture } from '../job/index.ts';
+import {
+  applyCommand,
+  defaultTraceSettings,
+  emptyJob,
+  type Job,
+  type JobTrace,
+  type Mark,
+  newPicture,
+  type Picture,
+} from '../job/index.ts';
 import { circlePath, type Path } from '../plane/index.ts';
 import { findingsOf } from './index.ts';
 
@@ -28,7 +37,7 @@ const jobOf = (picture: Picture, pieces: ReturnType<typeof piece>[]): Job => {
   const job = applyCommand(emptyJob('Otter'), { do: 'bring-in', picture });
   const trace: JobTrace = {
     pictureId: id,
-    settings: { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 },
+    settings: { ...defaultTraceSettings, toleranceMm: 0.1, smallestMm: 1 },
     threshold: 128,
     dropped: 0,
     mmPerPx: 0.1,

@@ -1,1 +1,2 @@
-export { findInkBorders, fitOutlines, type InkBorders, type Trace, type TracedPiece, type TraceSettings, tracePicture } from './trace.ts';
+export { findInk, type Ink, type InkSettings } from './ink.ts';
+export { fitInk, plainTraceSettings, type Take, type Trace, type TracedPiece, type TraceSettings, takes, tracePicture } from './trace.ts';

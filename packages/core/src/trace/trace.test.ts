@@ -25,9 +25,9 @@ import {
   transformedPath,
 } from '../plane/index.ts';
 import { greyPicture } from '../raster/index.ts';
-import { findInkBorders, fitOutlines, type Trace, tracePicture } from './index.ts';
+import { findInk, fitInk, plainTraceSettings, type Trace, tracePicture } from './index.ts';
 
-const settings = { threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 } as const;
+const settings = plainTraceSettings;
 const scenes: Scene[] = [plateScene, starScene, straightScene, smoothScene, fullSheetScene()];
 const scans = scenes.flatMap((scene) => [
   { scene, scan: scanScene(scene, { dpi: 300, tiltDegrees: 0.7, noise: 4, seed: 11 }) },
@@ -167,18 +167,18 @@ describe('other pictures', () => {
     const { picture, mmPerPx } = scanScene(plateScene, { dpi: 75, noise: 6 });
     for (const threshold of [0, 1, 60, 200, 234, 254, 255]) {
       for (const toleranceMm of [0.005, 2])
-        expect(tracePicture(picture, mmPerPx, { threshold, toleranceMm, smallestMm: 0 }).pieces).toBeDefined();
+        expect(tracePicture(picture, mmPerPx, { ...settings, threshold, toleranceMm, smallestMm: 0 }).pieces).toBeDefined();
     }
   });
   it('can be stopped between steps, and the same borders serve another tolerance', () => {
     const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi: 200 });
-    const borders = findInkBorders(picture, mmPerPx, settings);
-    const steps = fitOutlines(borders, picture, mmPerPx, 0.1);
+    const ink = findInk(picture, mmPerPx, settings);
+    const steps = fitInk(ink, mmPerPx, settings);
     const first = steps.next();
     expect(first.done).toBe(false);
     expect(first.value).toBeGreaterThan(0);
     const finish = (toleranceMm: number): Trace => {
-      const run = fitOutlines(borders, picture, mmPerPx, toleranceMm);
+      const run = fitInk(ink, mmPerPx, { ...settings, toleranceMm });
       for (let step = run.next(); ; step = run.next()) if (step.done) return step.value;
     };
     expect(finish(0.3)).toEqual(tracePicture(picture, mmPerPx, { ...settings, toleranceMm: 0.3 }));

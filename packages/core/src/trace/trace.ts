@@ -1,28 +1,37 @@
 /**
- * In: a grey picture and what is asked for in mm. Out: pieces with their holes, as paths in the picture's pixels.
- * Rests on: Otsu's threshold, marching squares, and the outline fit of this folder.
+ * In: a grey picture and what is asked for in mm. Out: pieces with their holes, and lines, as paths in the picture's pixels.
+ * Rests on: the picture's ink (ink.ts), the outline fit of this folder, and the network of middles (network.ts).
  */
-
-import type { Path } from '../plane/path.ts';
-import { type Contour, contoursAt } from '../raster/contours.ts';
+import { isInside, type Path, pathArea, pathBox, reversedPath } from '../plane/path.ts';
+import type { Contour } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
-import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
+import { findInk, type Ink, type InkSettings } from './ink.ts';
+import { type MiddleLine, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
 
-export interface TraceSettings {
-  /** Values up to and with this one are ink; `auto` finds it. */
-  readonly threshold: 'auto' | number;
+/**
+ * What of the ink is meant: the borders of inked areas, which of a drawn line are both its edges; of closed drawn lines
+ * the outer edge, the inner one or the middle; or all lines' middles as a network.
+ */
+export const takes = ['shape', 'line-outer', 'line-inner', 'line-middle', 'network'] as const;
+export type Take = (typeof takes)[number];
+
+export interface TraceSettings extends InkSettings {
+  readonly take: Take;
   /** Largest distance of an outline from the picture's edge, mm of the finished piece. */
   readonly toleranceMm: number;
-  /** Specks and pinholes smaller than a square of this side are left out, mm. */
-  readonly smallestMm: number;
 }
 
 export interface TracedPiece {
+  /** Open where it is a line. */
   readonly outer: Path;
   readonly holes: readonly Path[];
   /** Whether ink runs over the picture's edge, so that the outline is cut off there. */
   readonly runsOff: boolean;
+  /** A dashed line stands for a crease. */
+  readonly isDashed: boolean;
+  /** How wide the drawn line is, px; null for areas. */
+  readonly strokePx: number | null;
 }
 
 export interface Trace {
@@ -33,83 +42,47 @@ export interface Trace {
   readonly dropped: number;
 }
 
-/** A one-bit scan's stairs leave the true course by up to half a pixel. */
-const stairsPx = 0.3;
-/** Classes nearer than this may be noise, grey levels. */
-const leastContrast = 24;
+/** Dark areas of a picture as it comes, a tenth of a millimetre close. */
+export const plainTraceSettings: TraceSettings = { take: 'shape', inverted: false, threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 };
+
 /** Numbers of contour coordinates between two looks at whether to go on: some 20 ms. */
 const pointsAStep = 40_000;
 
-/** The borders of all ink, before anything is fitted to them. */
-export interface InkBorders {
-  readonly contours: readonly Contour[];
-  /** The threshold used. */
-  readonly threshold: number;
-  readonly dropped: number;
-  /** Deviation of the Gaussian that softens the picture's edges, px. */
-  readonly softness: number;
-  /** What the kind of picture alone brings, px. */
-  readonly leastRoughness: number;
-}
-
-const noInk: InkBorders = { contours: [], threshold: 127, dropped: 0, softness: 1, leastRoughness: 0 };
-
-/** Finds the borders of ink; they serve every tolerance. */
-export function findInkBorders(picture: GreyPicture, mmPerPx: number, settings: Omit<TraceSettings, 'toleranceMm'>): InkBorders {
-  const counts = histogram(picture);
-  const found = settings.threshold === 'auto' ? inkThreshold(counts) : classMeans(counts, settings.threshold);
-  if (!found) return noInk;
-  const smallestPx = settings.smallestMm / mmPerPx;
-  const { contours, meanStep, dropped } = contoursAt(picture, Math.min(254, found.value) + 0.5, smallestPx ** 2);
-  // A Gaussian edge of deviation s rises by contrast / (s sqrt(2 pi)) a pixel at its middle.
-  const contrast = Math.max(1, found.paper - found.ink);
-  const softness = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
-  return { contours, threshold: found.value, dropped, softness, leastRoughness: isBilevel(counts) ? stairsPx : 0.03 };
-}
-
 /**
- * Fits outlines to borders in steps, so that a caller can show progress and stop between them. Yields the share done,
- * 0 to 1.
- * @param size of the picture, px
+ * Fits paths to ink in steps, so that a caller can show progress and stop between them. Yields the share done, 0 to 1.
  * @param mmPerPx the picture's true scale
  */
-export function* fitOutlines(
-  borders: InkBorders,
-  size: { width: number; height: number },
-  mmPerPx: number,
-  toleranceMm: number,
-): Generator<number, Trace> {
-  const { contours, softness, leastRoughness, threshold, dropped } = borders;
-  const outlines: Path[] = [];
+export function* fitInk(ink: Ink, mmPerPx: number, settings: Omit<TraceSettings, 'threshold' | 'inverted'>): Generator<number, Trace> {
+  const { threshold, dropped } = ink;
+  const { take, toleranceMm } = settings;
+  if (take === 'line-middle' || take === 'network') {
+    const tolerancePx = toleranceMm / mmPerPx;
+    const lines = yield* networkOf(ink.grey, { ...ink, tolerancePx, smallestPx: settings.smallestMm / mmPerPx });
+    return { pieces: take === 'network' ? lines.map(linePiece) : closedFirst(lines), threshold, dropped };
+  }
+  const wanted = ink.contours.map((contour) => take === 'shape' || isWanted(contour, ink.contours, take));
+  const outlines: (Path | null)[] = [];
   let sinceYield = 0;
-  for (const contour of contours) {
-    outlines.push(outlineAlong(contour.points, softness, leastRoughness, toleranceMm / mmPerPx));
+  for (const [k, contour] of ink.contours.entries()) {
+    outlines.push(wanted[k] ? outlineAlong(contour.points, ink.softness, ink.leastRoughness, toleranceMm / mmPerPx) : null);
     sinceYield += contour.points.length;
     if (sinceYield > pointsAStep) {
       sinceYield = 0;
-      yield outlines.length / contours.length;
+      yield outlines.length / ink.contours.length;
     }
   }
-  return { pieces: piecesOf(size, contours, outlines), threshold, dropped };
-}
-
-/**
- * Otsu's threshold where there is ink at all. Noise alone, cut in two, gives classes a few greys apart that hold 2/pi
- * of its variance (of a normal distribution); faint ink holds more.
- */
-function inkThreshold(counts: Uint32Array): Threshold | null {
-  const found = otsuThreshold(counts);
-  return found && (found.paper - found.ink >= leastContrast || found.parted > 0.75) ? found : null;
+  const pieces = take === 'shape' ? areaPieces(ink, outlines as Path[]) : nested(linesAsAreas(ink, outlines));
+  return { pieces, threshold, dropped };
 }
 
 /** Traces in one go. */
 export function tracePicture(picture: GreyPicture, mmPerPx: number, settings: TraceSettings): Trace {
-  const steps = fitOutlines(findInkBorders(picture, mmPerPx, settings), picture, mmPerPx, settings.toleranceMm);
+  const steps = fitInk(findInk(picture, mmPerPx, settings), mmPerPx, settings);
   for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
 }
 
 /** Outer outlines with the holes just inside them, largest first. */
-function piecesOf(size: { width: number; height: number }, contours: readonly Contour[], outlines: Path[]): TracedPiece[] {
+function areaPieces({ contours, grey }: Ink, outlines: readonly Path[]): TracedPiece[] {
   const holes = new Map<number, Path[]>();
   contours.forEach((contour, k) => {
     if (contour.isHole) holes.set(contour.parent, [...(holes.get(contour.parent) ?? []), outlines[k] as Path]);
@@ -121,8 +94,67 @@ function piecesOf(size: { width: number; height: number }, contours: readonly Co
     .map(({ contour, k }) => ({
       outer: outlines[k] as Path,
       holes: holes.get(k) ?? [],
-      runsOff: touchesEdge(contour.points, size),
+      runsOff: touchesEdge(contour.points, grey),
+      isDashed: false,
+      strokePx: null,
     }));
+}
+
+/** Of a drawn line the edge that was asked for; what is inked through and through has only an outer one. */
+function isWanted({ isHole, parent }: Contour, contours: readonly Contour[], take: 'line-outer' | 'line-inner'): boolean {
+  if (take === 'line-outer') return !isHole;
+  return isHole && parent >= 0 && !(contours[parent] as Contour).isHole;
+}
+
+interface Area {
+  readonly path: Path;
+  readonly runsOff: boolean;
+  readonly strokePx: number | null;
+}
+
+function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[]): Area[] {
+  return contours.flatMap((contour, k) => {
+    const path = outlines[k];
+    return path ? [{ path, runsOff: touchesEdge(contour.points, grey), strokePx: null }] : [];
+  });
+}
+
+/** Closed lines as areas inside one another; open ones after them. */
+function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
+  const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
+  return [...nested(closed), ...lines.filter(({ path }) => !path.closed).map(linePiece)];
+}
+
+const linePiece = ({ path, widthPx, isDashed }: MiddleLine): TracedPiece => ({
+  outer: path,
+  holes: [],
+  runsOff: false,
+  isDashed,
+  strokePx: widthPx,
+});
+
+/** Closed paths made pieces: one inside another is its hole, one inside that a piece again. Largest first. */
+function nested(areas: readonly Area[]): TracedPiece[] {
+  const sorted = areas
+    .map((area) => ({ ...area, size: Math.abs(pathArea(area.path)), box: pathBox(area.path), depth: 0, parent: -1 }))
+    .sort((a, b) => b.size - a.size);
+  sorted.forEach((inner, k) => {
+    const { x, y } = inner.path.start;
+    for (let j = k - 1; j >= 0; j--) {
+      const outer = sorted[j] as (typeof sorted)[0];
+      const { minX, maxX, minY, maxY } = outer.box;
+      if (x < minX || x > maxX || y < minY || y > maxY || !isInside(outer.path, inner.path.start, 0.1)) continue;
+      [inner.parent, inner.depth] = [j, outer.depth + 1];
+      break;
+    }
+  });
+  // Outer outlines and holes run as those of inked areas do: y is down here.
+  const turned = (path: Path, isOuter: boolean) => (pathArea(path) < 0 === isOuter ? path : reversedPath(path));
+  return sorted.flatMap((area, k): TracedPiece[] => {
+    if (area.depth % 2 === 1) return [];
+    const holes = sorted.filter((other) => other.parent === k).map(({ path }) => turned(path, false));
+    return [{ outer: turned(area.path, true), holes, runsOff: area.runsOff, isDashed: false, strokePx: area.strokePx }];
+  });
 }
 
 function touchesEdge(points: Float64Array, { width, height }: { width: number; height: number }): boolean {

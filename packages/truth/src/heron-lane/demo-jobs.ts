@@ -3,11 +3,13 @@
  * scene, how it was scanned, and what its makers have marked so far.
  */
 import type { Job } from '@nuvet/core/job';
+import type { Take } from '@nuvet/core/trace';
 import type { PhotoSettings } from '../photo.ts';
 import type { ScanSettings } from '../scan.ts';
 import type { Scene } from '../scene.ts';
 import { bellBracket } from './bell-bracket.ts';
 import { heronPanel } from './heron-panel.ts';
+import { lanternBox } from './lantern-box.ts';
 import { millRaceBlock } from './mill-race-block.ts';
 import { otterFloat } from './otter-float.ts';
 import { riverWheel } from './river-wheel.ts';
@@ -21,6 +23,8 @@ export interface DemoJob {
   readonly known: { readonly mark: string; readonly text: string; readonly mm: number };
   readonly check: string;
   readonly unit: Job['unit'];
+  /** What in the scan is traced. */
+  readonly take: Take;
 }
 
 /** A job that came as a photograph, with a frame in it that was marked. */
@@ -56,6 +60,7 @@ export const demoJobs: readonly DemoJob[] = [
     known: { mark: 'rule', text: '6in', mm: 152.4 },
     check: 'side',
     unit: 'mm',
+    take: 'shape',
   },
   {
     name: 'River-wheel badge',
@@ -65,6 +70,7 @@ export const demoJobs: readonly DemoJob[] = [
     known: { mark: 'rule', text: '12 cm', mm: 120 },
     check: 'across',
     unit: 'mm',
+    take: 'shape',
   },
   {
     name: 'Mill Race block, 12 in',
@@ -74,6 +80,7 @@ export const demoJobs: readonly DemoJob[] = [
     known: { mark: 'edge', text: '12"', mm: 304.8 },
     check: 'side',
     unit: 'in',
+    take: 'shape',
   },
   {
     name: 'Paddle-otter float',
@@ -83,5 +90,16 @@ export const demoJobs: readonly DemoJob[] = [
     known: { mark: 'body', text: '4 ft', mm: 1219.2 },
     check: 'shaft',
     unit: 'in',
+    take: 'shape',
+  },
+  {
+    name: 'Lantern box die line',
+    scene: lanternBox,
+    scan: { dpi: 300, tiltDegrees: 1.1, noise: 5, seed: 36 },
+    making: { way: 'paper', stock: 'Folding board', thicknessMm: 0.5 },
+    known: { mark: 'rule', text: '150 mm', mm: 150 },
+    check: 'side',
+    unit: 'mm',
+    take: 'network',
   },
 ];

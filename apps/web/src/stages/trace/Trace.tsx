@@ -8,16 +8,20 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, fitOf, type Job, type JobTraceSettings, type Picture } from '@nuvet/core/job';
+import type { Take } from '@nuvet/core/trace';
 import { useCallback, useState } from 'react';
-import { useTable } from '@/table/table-store';
+import { takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
 import { LengthField } from '@/ui/LengthField';
 import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { PieceList } from './PieceList';
+import { DrawnLineIcon, FilledShapeIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
 import { useAutomaticTrace } from './use-automatic-trace';
 
 export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
@@ -27,6 +31,8 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const settings = moving ?? job.trace?.settings ?? defaultTraceSettings;
   const surface = useSurface(picture);
   const { progress, message, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
+  const tool = useTable((s) => s.tool);
+  const take = (what: Take) => setMoving({ ...settings, take: what });
   const preview = useTable((s) => s.preview);
   const shown = preview ?? job.trace;
   const pieces = shown?.pieces ?? [];
@@ -38,6 +44,34 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
     <Docket
       tray={
         <>
+          <ToolCard
+            icon={<FilledShapeIcon isInHand={settings.take === 'shape'} />}
+            word="Filled shape"
+            explanation="The borders of inked areas; of a drawn line both its edges"
+            isInHand={settings.take === 'shape'}
+            onClick={() => take('shape')}
+          />
+          <ToolCard
+            icon={<DrawnLineIcon isInHand={isDrawnLine(settings.take)} />}
+            word="Drawn line"
+            explanation="A closed pen line becomes one outline: along its outer edge, its middle, or its inner edge"
+            isInHand={isDrawnLine(settings.take)}
+            onClick={() => take('line-outer')}
+          />
+          <ToolCard
+            icon={<MiddlesIcon isInHand={settings.take === 'network'} />}
+            word="Middle of lines"
+            explanation="Every line of a drawing becomes a path along its middle; dashes become creases"
+            isInHand={settings.take === 'network'}
+            onClick={() => take('network')}
+          />
+          <ToolCard
+            icon={<ThisOneIcon isInHand={tool === 'this-one'} />}
+            word="This one"
+            explanation="Click what you want: the first click keeps that piece alone, further ones add; a click in a hole fills it"
+            isInHand={tool === 'this-one'}
+            onClick={() => takeTool(tool === 'this-one' ? null : 'this-one')}
+          />
           <ToolCard icon={<RefreshOutlined />} word="Find again" explanation="Trace the picture anew with these settings" onClick={again} />
           <ToolCard
             icon={<VisibilityOutlined />}
@@ -91,61 +125,111 @@ const toSlider = (mm: number) => Math.round(Math.log10(Math.max(0.01, mm)) * 100
 const fromSlider = (value: number) => Number((10 ** (value / 100)).toPrecision(2));
 
 function Settings({ settings, found, unit, onMove }: SettingsProps) {
-  const threshold = settings.threshold === 'auto' ? (found ?? 128) : settings.threshold;
+  const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
   const lengths = [
     { key: 'toleranceMm', label: 'Tolerance', hint: 'closer … smoother', min: 0.01, max: 2 },
     { key: 'smallestMm', label: 'Smallest', hint: 'specks under this are left out', min: 0.1, max: 20 },
   ] as const;
   return (
-    <Section title="What counts as ink">
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-        <Typography variant="body2" color="textSecondary">
-          Threshold {Math.round(threshold)}
-        </Typography>
-        <FormControlLabel
-          label="automatic"
-          labelPlacement="start"
-          control={
-            <Switch
-              size="small"
-              checked={settings.threshold === 'auto'}
-              onChange={(_, on) => onMove({ ...settings, threshold: on ? 'auto' : Math.round(threshold) })}
-            />
-          }
+    <>
+      {isDrawnLine(settings.take) && (
+        <Section title="Which edge of the line">
+          <Choice
+            label="Which edge of the line"
+            value={settings.take}
+            of={[
+              ['line-outer', 'Outer edge'],
+              ['line-middle', 'Middle'],
+              ['line-inner', 'Inner edge'],
+            ]}
+            onChoice={(take) => onMove({ ...settings, take })}
+          />
+        </Section>
+      )}
+      <Section title="What counts as ink">
+        <Choice
+          label="Threshold by"
+          value={typeof settings.threshold === 'number' ? 'hand' : settings.threshold}
+          of={[
+            ['auto', 'Automatic'],
+            ['local', 'Uneven light'],
+            ['hand', 'By hand'],
+          ]}
+          onChoice={(way) => onMove({ ...settings, threshold: way === 'hand' ? Math.round(threshold) : way })}
         />
-      </Box>
-      <Slider
-        aria-label="Threshold"
-        size="small"
-        min={1}
-        max={254}
-        value={threshold}
-        onChange={(_, value) => onMove({ ...settings, threshold: value as number })}
-      />
-      {lengths.map(({ key, label, hint, min, max }) => (
-        <Box key={key} sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'start', mt: 1 }}>
-          <Box>
-            <Typography variant="caption" color="textSecondary">
-              {hint}
-            </Typography>
+        {settings.threshold !== 'local' && (
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'center', mt: 1 }}>
             <Slider
-              aria-label={label}
+              aria-label="Threshold"
               size="small"
-              min={toSlider(min)}
-              max={toSlider(max)}
-              value={toSlider(settings[key])}
-              onChange={(_, value) => onMove({ ...settings, [key]: fromSlider(value as number) })}
+              min={1}
+              max={254}
+              value={threshold}
+              onChange={(_, value) => onMove({ ...settings, threshold: value as number })}
+            />
+            <Typography variant="body2" color="textSecondary">
+              Threshold {Math.round(threshold)}
+            </Typography>
+          </Box>
+        )}
+        <FormControlLabel
+          label="Light parts are meant"
+          control={<Switch size="small" checked={settings.inverted} onChange={(_, inverted) => onMove({ ...settings, inverted })} />}
+        />
+        {lengths.map(({ key, label, hint, min, max }) => (
+          <Box key={key} sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'start', mt: 1 }}>
+            <Box>
+              <Typography variant="caption" color="textSecondary">
+                {hint}
+              </Typography>
+              <Slider
+                aria-label={label}
+                size="small"
+                min={toSlider(min)}
+                max={toSlider(max)}
+                value={toSlider(settings[key])}
+                onChange={(_, value) => onMove({ ...settings, [key]: fromSlider(value as number) })}
+              />
+            </Box>
+            <LengthField
+              label={label}
+              text={`${settings[key]} mm`}
+              unit={unit}
+              hint=" "
+              onLength={(mm) => onMove({ ...settings, [key]: Math.min(10, Math.max(min, mm)) })}
             />
           </Box>
-          <LengthField
-            label={label}
-            text={`${settings[key]} mm`}
-            unit={unit}
-            hint=" "
-            onLength={(mm) => onMove({ ...settings, [key]: Math.min(10, Math.max(min, mm)) })}
-          />
-        </Box>
+        ))}
+      </Section>
+    </>
+  );
+}
+
+const isDrawnLine = (take: Take): boolean => take !== 'shape' && take !== 'network';
+
+interface ChoiceProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly of: readonly (readonly [T, string])[];
+  readonly onChoice: (value: T) => void;
+}
+
+/** One of a few, side by side. */
+function Choice<T extends string>({ label, value, of, onChoice }: ChoiceProps<T>) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      fullWidth
+      size="small"
+      aria-label={label}
+      value={value}
+      onChange={(_, chosen: T | null) => chosen && onChoice(chosen)}
+    >
+      {of.map(([key, word]) => (
+        <ToggleButton key={key} value={key} sx={{ textTransform: 'none', lineHeight: 1.3 }}>
+          {word}
+        </ToggleButton>
       ))}
-    </Section>
+    </ToggleButtonGroup>
   );
 }

@@ -1,0 +1,201 @@
+/**
+ * In: a grey picture under uneven light. Out: the same with its own local threshold brought to 127.5 everywhere, so that
+ * one level serves and borders stay between pixels.
+ * Rests on: the paper's brightness near by taken out first, so that a shadow is no ink; then what is ink is told by
+ * Otsu's threshold of the whole or by Sauvola & Pietikaeinen 2000, T = m (1 + k (s / R - 1)) with mean and deviation over
+ * a window (sums over cells: Shafait, Keysers & Breuel 2008), whichever is higher: Sauvola's finds faint lines and falls
+ * below the ink inside wide areas. Borders lie half way between the ink and the paper of the window.
+ */
+import { type GreyPicture, greyPicture } from './grey.ts';
+import { histogram, otsuThreshold } from './threshold.ts';
+
+const cellPx = 8;
+const k = 0.2;
+/** The dynamic range of the deviation, grey levels. */
+const range = 128;
+/** Paper is never taken for darker than this share of the brightest: what is, is a large inked area. */
+const darkestPaper = 0.55;
+/** A window with fewer pixels of either kind, or kinds nearer than this, says nothing of its own. */
+const leastPixels = 24;
+const leastContrast = 24;
+
+interface Grid {
+  readonly columns: number;
+  readonly rows: number;
+  readonly values: Float64Array;
+}
+
+/** @param windowPx side of the window: some times as wide as the lines that are meant */
+export function evenedOut(picture: GreyPicture, windowPx: number): GreyPicture {
+  const windowCells = Math.max(3, Math.round(windowPx / cellPx));
+  const paper = paperOf(picture, windowCells);
+  const even = mapped(picture, paper, (v, p) => (v * 240) / p);
+  const whole = otsuThreshold(histogram(even))?.value ?? 127;
+  const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole));
+  return mapped(even, limits, (v, t) => v - t + 127.5);
+}
+
+/** Every pixel with the grid's value beside it, straight between the cells' middles. */
+function mapped(
+  { width, height, data }: GreyPicture,
+  { columns, rows, values }: Grid,
+  change: (v: number, at: number) => number,
+): GreyPicture {
+  const out = new Uint8Array(data.length);
+  const row = new Float64Array(columns);
+  for (let y = 0; y < height; y++) {
+    const v = Math.max(0, Math.min(rows - 1, (y + 0.5) / cellPx - 0.5));
+    const above = Math.floor(v) * columns;
+    const below = Math.min(rows - 1, Math.floor(v) + 1) * columns;
+    const low = v - Math.floor(v);
+    for (let i = 0; i < columns; i++) row[i] = (values[above + i] as number) * (1 - low) + (values[below + i] as number) * low;
+    for (let x = 0, p = y * width; x < width; x++, p++) {
+      const u = Math.max(0, Math.min(columns - 1, (x + 0.5) / cellPx - 0.5));
+      const column = u | 0;
+      const here = row[column] as number;
+      const at = column + 1 < columns ? here + (u - column) * ((row[column + 1] as number) - here) : here;
+      const value = change(data[p] as number, at);
+      out[p] = value < 0 ? 0 : value > 255 ? 255 : Math.round(value);
+    }
+  }
+  return greyPicture(out, width, height);
+}
+
+/** What bare paper has near by: the brightest cell within reach, smoothed over the same reach. */
+function paperOf(picture: GreyPicture, windowCells: number): Grid {
+  const { columns, rows, sums, counts } = cellSums(picture);
+  const reach = Math.max(4, 2 * windowCells);
+  const brightest = paperNear(columns, rows, sums, counts, reach);
+  const most = brightest.reduce((a, b) => Math.max(a, b), 1);
+  const held = brightest.map((v) => Math.max(v, darkestPaper * most));
+  const window = windowSums(columns, rows, reach);
+  const [sum, count] = [window(held), window(held.map(() => 1))];
+  return { columns, rows, values: sum.map((v, q) => v / (count[q] as number)) };
+}
+
+function sauvola(picture: GreyPicture, windowCells: number, whole: number): Grid {
+  const { columns, rows, sums, squares, counts } = cellSums(picture);
+  const window = windowSums(columns, rows, windowCells >> 1);
+  const [sum, square, count] = [window(sums), window(squares), window(counts)];
+  const values = sum.map((total, q) => {
+    const n = count[q] as number;
+    const mean = total / n;
+    const deviation = Math.sqrt(Math.max(0, (square[q] as number) / n - mean * mean));
+    return Math.max(whole, mean * (1 + k * (deviation / range - 1)));
+  });
+  return { columns, rows, values };
+}
+
+/** Half way between what a first threshold calls ink and paper in every window. */
+function midway({ width, height, data }: GreyPicture, windowCells: number, whole: number, { columns, rows, values }: Grid): Grid {
+  const [ink, inkCount, paper, paperCount] = [0, 1, 2, 3].map(() => new Float64Array(columns * rows)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor(y / cellPx) * columns;
+    for (let x = 0, p = y * width; x < width; x++, p++) {
+      const q = row + (x >> 3);
+      const v = data[p] as number;
+      const [sums, counts] = v < (values[q] as number) ? [ink, inkCount] : [paper, paperCount];
+      sums[q] = (sums[q] as number) + v;
+      counts[q] = (counts[q] as number) + 1;
+    }
+  }
+  const window = windowSums(columns, rows, windowCells);
+  const [inks, inkCounts, papers, paperCounts] = [window(ink), window(inkCount), window(paper), window(paperCount)];
+  return {
+    columns,
+    rows,
+    values: inks.map((sum, q) => {
+      const [n, m] = [inkCounts[q] as number, paperCounts[q] as number];
+      const [dark, light] = [sum / n, (papers[q] as number) / m];
+      return n >= leastPixels && m >= leastPixels && light - dark >= leastContrast ? (dark + light) / 2 : whole;
+    }),
+  };
+}
+
+/** Sums over the cells within reach of each. */
+function windowSums(columns: number, rows: number, reach: number): (values: Float64Array) => Float64Array {
+  return (values) => {
+    const sums = integral(values, columns, rows);
+    const out = new Float64Array(values.length);
+    for (let j = 0; j < rows; j++) {
+      const [y0, y1] = [Math.max(0, j - reach), Math.min(rows, j + reach + 1)];
+      for (let i = 0; i < columns; i++) {
+        out[j * columns + i] = within(sums, columns, Math.max(0, i - reach), y0, Math.min(columns, i + reach + 1), y1);
+      }
+    }
+    return out;
+  };
+}
+
+function cellSums({ width, height, data }: GreyPicture) {
+  const [columns, rows] = [Math.ceil(width / cellPx), Math.ceil(height / cellPx)];
+  const [sums, squares, counts] = [new Float64Array(columns * rows), new Float64Array(columns * rows), new Float64Array(columns * rows)];
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor(y / cellPx) * columns;
+    for (let i = 0; i < columns; i++) {
+      let [sum, square] = [0, 0];
+      const from = y * width + i * cellPx;
+      const to = Math.min(from + cellPx, (y + 1) * width);
+      for (let p = from; p < to; p++) {
+        const v = data[p] as number;
+        sum += v;
+        square += v * v;
+      }
+      const q = row + i;
+      sums[q] = (sums[q] as number) + sum;
+      squares[q] = (squares[q] as number) + square;
+      counts[q] = (counts[q] as number) + to - from;
+    }
+  }
+  return { columns, rows, sums, squares, counts };
+}
+
+/** The brightest cell's mean within reach, both ways: what bare paper has there. */
+function paperNear(columns: number, rows: number, sums: Float64Array, counts: Float64Array, reach: number): Float64Array {
+  const means = sums.map((sum, q) => sum / (counts[q] as number));
+  const across = new Float64Array(means.length);
+  for (let j = 0; j < rows; j++) slidingMost(means, across, j * columns, 1, columns, reach);
+  const both = new Float64Array(means.length);
+  for (let i = 0; i < columns; i++) slidingMost(across, both, i, columns, rows, reach);
+  return both;
+}
+
+/** The largest of the values within reach of each, along a row or a column (a queue of falling values). */
+function slidingMost(from: Float64Array, to: Float64Array, start: number, step: number, count: number, reach: number): void {
+  const queue: number[] = [];
+  let head = 0;
+  for (let k = 0; k < count + reach; k++) {
+    if (k < count) {
+      while (queue.length > head && (from[start + (queue.at(-1) as number) * step] as number) <= (from[start + k * step] as number))
+        queue.pop();
+      queue.push(k);
+    }
+    const middle = k - reach;
+    if (middle < 0) continue;
+    while ((queue[head] as number) < middle - reach) head++;
+    to[start + middle * step] = from[start + (queue[head] as number) * step] as number;
+  }
+}
+
+/** Sums over all cells above and to the left, with a row and a column of zeros before them. */
+function integral(values: Float64Array, columns: number, rows: number): Float64Array {
+  const sums = new Float64Array((columns + 1) * (rows + 1));
+  for (let j = 0; j < rows; j++) {
+    let row = 0;
+    for (let i = 0; i < columns; i++) {
+      row += values[j * columns + i] as number;
+      sums[(j + 1) * (columns + 1) + i + 1] = (sums[j * (columns + 1) + i + 1] as number) + row;
+    }
+  }
+  return sums;
+}
+
+function within(sums: Float64Array, columns: number, x0: number, y0: number, x1: number, y1: number): number {
+  const n = columns + 1;
+  return (sums[y1 * n + x1] as number) - (sums[y0 * n + x1] as number) - (sums[y1 * n + x0] as number) + (sums[y0 * n + x0] as number);
+}

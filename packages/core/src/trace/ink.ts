@@ -1,0 +1,75 @@
+/**
+ * In: a grey picture and what in it is meant. Out: the ink as dark on light, its level, its borders, and how soft its edges are.
+ * Rests on: Otsu's threshold, or a local one (raster/local-threshold.ts); marching squares.
+ */
+import { type Contour, contoursAt } from '../raster/contours.ts';
+import type { GreyPicture } from '../raster/grey.ts';
+import { evenedOut } from '../raster/local-threshold.ts';
+import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
+
+export interface InkSettings {
+  /** Values up to and with this one are ink; `auto` finds one for the whole picture, `local` one for every place. */
+  readonly threshold: 'auto' | 'local' | number;
+  /** Whether the light parts are meant instead of the dark ones. */
+  readonly inverted: boolean;
+  /** Specks and pinholes smaller than a square of this side are left out, mm. */
+  readonly smallestMm: number;
+}
+
+/** The ink of a picture; it serves every tolerance. */
+export interface Ink {
+  /** Dark where there is ink. */
+  readonly grey: GreyPicture;
+  /** Between two greys; what is darker is ink. */
+  readonly level: number;
+  /** The threshold used, in the picture's own greys. */
+  readonly threshold: number;
+  readonly contours: readonly Contour[];
+  readonly dropped: number;
+  /** Deviation of the Gaussian that softens the picture's edges, px. */
+  readonly softness: number;
+  /** What the kind of picture alone brings, px. */
+  readonly leastRoughness: number;
+}
+
+/** A one-bit scan's stairs leave the true course by up to half a pixel. */
+const stairsPx = 0.3;
+/** Classes nearer than this may be noise, grey levels. */
+const leastContrast = 24;
+/** The local threshold looks about itself over this much, mm. */
+const windowMm = 6;
+
+/** @param mmPerPx the picture's true scale */
+export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
+  const dark = settings.inverted ? negativeOf(picture) : picture;
+  const isLocal = settings.threshold === 'local';
+  const grey = isLocal ? evenedOut(dark, windowMm / mmPerPx) : dark;
+  const counts = histogram(grey);
+  const found = isLocal
+    ? classMeans(counts, 127)
+    : typeof settings.threshold === 'number'
+      ? handSet(counts, settings)
+      : inkThreshold(counts);
+  if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, softness: 1, leastRoughness: 0 };
+  const level = Math.min(254, found.value) + 0.5;
+  const { contours, meanStep, dropped } = contoursAt(grey, level, (settings.smallestMm / mmPerPx) ** 2);
+  // A Gaussian edge of deviation s rises by contrast / (s sqrt(2 pi)) a pixel at its middle.
+  const contrast = Math.max(1, found.paper - found.ink);
+  const softness = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
+  const threshold = settings.inverted ? 255 - found.value : found.value;
+  return { grey, level, contours, threshold, dropped, softness, leastRoughness: isBilevel(counts) ? stairsPx : 0.03 };
+}
+
+const handSet = (counts: Uint32Array, { threshold, inverted }: InkSettings) =>
+  classMeans(counts, inverted ? 255 - (threshold as number) : (threshold as number));
+
+const negativeOf = ({ width, height, data }: GreyPicture): GreyPicture => ({ width, height, data: data.map((v) => 255 - v) });
+
+/**
+ * Otsu's threshold where there is ink at all. Noise alone, cut in two, gives classes a few greys apart that hold 2/pi
+ * of its variance (of a normal distribution); faint ink holds more.
+ */
+function inkThreshold(counts: Uint32Array): Threshold | null {
+  const found = otsuThreshold(counts);
+  return found && (found.paper - found.ink >= leastContrast || found.parted > 0.75) ? found : null;
+}
