@@ -5,5 +5,6 @@ export { headerBytes, isTrustworthy, type PictureHeader, readPictureHeader } fro
 export { EmptyFileError, type FilePiece } from './placement.ts';
 export { type CardPage, writeScaleCard } from './scale-card-pdf.ts';
 export { pathData, writeSvg } from './svg.ts';
+export { readPathData } from './svg-path-data.ts';
 export { cssPxMm, readSvg } from './svg-reading.ts';
 export { type TiffPage, tiffPages } from './tiff-pages.ts';

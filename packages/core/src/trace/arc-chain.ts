@@ -1,11 +1,11 @@
 /**
- * In: a stretch of a course that follows arcs one after another, and what it joins at its ends. Out: those arcs, each
+ * In: a stretch of a course that follows arcs and lines one after another, and what it joins at its ends. Out: those, each
  * tangent to the next, nearest to the course as a whole.
  * Rests on: Levenberg 1944, Marquardt 1963, over the first place and direction and every arc's bend and length, so that
  * tangency holds by construction; what the far end must meet is weighted until it is met.
  */
 import { type Point, subtract } from '../plane/point.ts';
-import type { ArcSegment } from '../plane/segment.ts';
+import type { ArcSegment, LineSegment } from '../plane/segment.ts';
 import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
 import { solveSymmetric } from './linear.ts';
@@ -17,7 +17,7 @@ export interface ChainEnd extends CurveEnd {
 
 export interface ArcChain {
   readonly start: Point;
-  readonly arcs: ArcSegment[];
+  readonly segments: (ArcSegment | LineSegment)[];
   /** Of the course's distances from it, px. */
   readonly rms: number;
 }
@@ -34,9 +34,15 @@ const endWeight = 300;
 /** And a radian off its direction. */
 const turnWeight = 3000;
 
-export function settleChain(course: Course, start: ChainEnd, end: ChainEnd, inner: readonly CurveEnd[]): ArcChain {
+export function settleChain(
+  course: Course,
+  start: ChainEnd,
+  end: ChainEnd,
+  inner: readonly CurveEnd[],
+  isStraight: readonly boolean[],
+): ArcChain {
   const stops = [start, ...inner, end];
-  const shapes = stops.slice(1).map((next, k) => shapeBetween(course, stops[k] as CurveEnd, next));
+  const shapes = stops.slice(1).map((next, k) => shapeBetween(course, stops[k] as CurveEnd, next, isStraight[k] === true));
   const chord = subtract((stops[1] as CurveEnd).at, start.at);
   const [first] = shapes as [ArcShape];
   const heading = Math.atan2(chord.y, chord.x) - (first.bend * first.length) / 2;
@@ -44,19 +50,19 @@ export function settleChain(course: Course, start: ChainEnd, end: ChainEnd, inne
   const isKept = start.direction !== null && start.freedom !== 'across';
   const angle = isKept && start.direction ? Math.atan2(start.direction.y, start.direction.x) : heading;
   const values = [0, angle, ...shapes.flatMap(({ bend, length }) => [100 * bend, length])];
-  const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : true));
+  const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : k % 2 === 1 || !isStraight[(k - 2) / 2]));
   const points = pointsOf(course, stops);
   const squares = settle(values, free, (v) => residualsOf(v, start, end, points));
   return { ...read(values, start, end), rms: Math.sqrt(squares / Math.max(1, points.length)) };
 }
 
 /** A first guess of the arc between two places, from how far the course bows in the middle. */
-function shapeBetween(course: Course, a: CurveEnd, b: CurveEnd): ArcShape {
+function shapeBetween(course: Course, a: CurveEnd, b: CurveEnd, isStraight: boolean): ArcShape {
   const chord = subtract(b.at, a.at);
   const size = Math.hypot(chord.x, chord.y);
   const middle = (a.index + b.index) >> 1;
   const bow = (chord.x * (course.y(middle) - a.at.y) - chord.y * (course.x(middle) - a.at.x)) / size;
-  const sweep = -4 * Math.atan2(2 * bow, size);
+  const sweep = isStraight ? 0 : -4 * Math.atan2(2 * bow, size);
   const length = Math.abs(sweep) < 1e-6 ? size : (size * (sweep / 2)) / Math.sin(sweep / 2);
   return { bend: sweep / length, length };
 }
@@ -189,13 +195,14 @@ function dotted(a: readonly number[], b: readonly number[]): number {
 function read(values: readonly number[], start: ChainEnd, end: ChainEnd): Omit<ArcChain, 'rms'> {
   let pose = startOf(values, start);
   const begin = { x: pose.x, y: pose.y };
-  const arcs: ArcSegment[] = [];
+  const segments: (ArcSegment | LineSegment)[] = [];
   for (let k = 2; k < values.length; k += 2) {
     const [bend, length] = [(values[k] as number) / 100, values[k + 1] as number];
     pose = after(pose, bend, length);
-    arcs.push({ kind: 'arc', to: { x: pose.x, y: pose.y }, sweep: bend * length });
+    const to = { x: pose.x, y: pose.y };
+    segments.push(bend === 0 ? { kind: 'line', to } : { kind: 'arc', to, sweep: bend * length });
   }
-  const last = arcs.at(-1) as ArcSegment;
+  const last = segments.at(-1) as ArcSegment | LineSegment;
   // What is left of the weighted end is far below what can be seen: it is met exactly.
   const d = end.direction;
   const off = subtract(last.to, end.at);
@@ -206,6 +213,6 @@ function read(values: readonly number[], start: ChainEnd, end: ChainEnd): Omit<A
       : d && end.freedom === 'across'
         ? { x: last.to.x - along * d.x, y: last.to.y - along * d.y }
         : end.at;
-  arcs[arcs.length - 1] = { ...last, to };
-  return { start: begin, arcs };
+  segments[segments.length - 1] = { ...last, to };
+  return { start: begin, segments };
 }

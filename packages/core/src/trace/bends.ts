@@ -38,7 +38,7 @@ const mostPlaces = 26;
 /** For comparing ways; the segments taken are fitted with more care. */
 const quick: Care = { points: 24, rounds: 4 };
 
-type Kind = 'arc' | 'cubic';
+type Kind = 'line' | 'arc' | 'cubic';
 
 interface Edge {
   readonly from: number;
@@ -69,8 +69,8 @@ function oneArc(course: Course, grain: Grain, start: BendEnd, end: BendEnd): Ben
   const isHeld = (e: BendEnd) => e.direction !== null && !e.slides;
   if (isHeld(start) || isHeld(end) || end.index - start.index < 4) return null;
   const limits = arcLimits(grain);
-  const chain = settleChain(course, asChainEnd(start), asChainEnd(end), []);
-  const arc = chain.arcs[0] as ArcSegment;
+  const chain = settleChain(course, asChainEnd(start), asChainEnd(end), [], [false]);
+  const arc = chain.segments[0] as ArcSegment;
   const isPlausible = chain.rms <= limits.rms && Math.abs(arc.sweep) > 0.05 && Math.abs(arc.sweep) < 5.5;
   return isPlausible ? { start: chain.start, segments: [arc], cost: arcCost, breaks: [] } : null;
 }
@@ -85,7 +85,7 @@ function placeAt(course: Course, grain: Grain, index: number, first: number, las
 
 function placesAlong(course: Course, grain: Grain, start: BendEnd, end: BendEnd): CurveEnd[] {
   const [first, last] = [start.index + start.spoilt, end.index - end.spoilt];
-  const count = Math.min(mostPlaces, Math.floor((last - first) / leastStep));
+  const count = Math.min(Math.floor((last - first) / leastStep), Math.max(mostPlaces, Math.min(60, Math.round((last - first) / 24))));
   const inner = Array.from({ length: Math.max(0, count - 1) }, (_, k) =>
     placeAt(course, grain, Math.round(first + ((k + 1) * (last - first)) / count), first, last),
   );
@@ -99,24 +99,30 @@ function priceOf(course: Course, grain: Grain, kind: Kind, a: CurveEnd, b: Curve
     return fits ? cubicCost + leftOverCost * (rms / grain.rms) ** 2 : Infinity;
   }
   const limits = arcLimits(grain);
+  if (kind === 'line') {
+    const rms = lineBetween(course, a, b, limits);
+    return rms === null ? Infinity : costOf.line + leftOverCost * (rms / limits.rms) ** 2;
+  }
   const arc = arcBetween(course, a, b, limits);
   return arc ? arcCost + leftOverCost * (arc.rms / limits.rms) ** 2 : Infinity;
 }
 
 /** Dear, but a way: between neighbouring places something must lead on. */
 const unfitCost = 40;
+/** Shorter lines beside curves are left to these, points. */
+const leastLine = 24;
 /** Arcs that turn less are left to the curves, radians. */
 const leastSweep = 0.2;
 
 /** After so many places in a row that a kind of segment does not reach, farther ones are not tried. */
-const mostMisses: Record<Kind, number> = { arc: 3, cubic: 2 };
+const mostMisses: Record<Kind, number> = { line: 3, arc: 3, cubic: 2 };
 
 /** For every place the cheapest last segment that leads to it; read back from the end. */
 function cheapestWay(course: Course, grain: Grain, places: readonly CurveEnd[]): Way {
   const cost = places.map((_, k) => (k === 0 ? 0 : Infinity));
   const best: (Edge | null)[] = places.map(() => null);
   for (let from = 0; from + 1 < places.length; from++) {
-    for (const kind of ['arc', 'cubic'] as const) {
+    for (const kind of ['line', 'arc', 'cubic'] as const) {
       let misses = 0;
       for (let to = from + 1; to < places.length && misses < mostMisses[kind]; to++) {
         const found = priceOf(course, grain, kind, places[from] as CurveEnd, places[to] as CurveEnd);
@@ -152,7 +158,7 @@ function withFewerStops(course: Course, grain: Grain, { stops, kinds }: Way): Wa
   for (let k = 1; k + 1 < fewer.length; ) {
     const [before, here, after] = [fewer[k - 1], fewer[k], fewer[k + 1]] as [CurveEnd, CurveEnd, CurveEnd];
     const cost = price(rest[k - 1] as Kind, before, here) + price(rest[k] as Kind, here, after);
-    const kind = (['arc', 'cubic'] as const).find((one) => priceOf(course, grain, one, before, after) < cost);
+    const kind = (['line', 'arc', 'cubic'] as const).find((one) => priceOf(course, grain, one, before, after) < cost);
     if (!kind) {
       k++;
       continue;
@@ -196,6 +202,27 @@ const arcLimits = ({ roughness, worst }: Grain): ArcLimits => ({
 });
 
 const mostPoints = 32;
+
+/** How far the course leaves the straight line between two places, root mean square; null where it is not straight. */
+function lineBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits): number | null {
+  const [dx, dy] = [b.at.x - a.at.x, b.at.y - a.at.y];
+  const size = Math.hypot(dx, dy);
+  const [first, last] = [a.index + Math.max(1, a.spoilt), b.index - Math.max(1, b.spoilt)];
+  if (!(size > 0) || last - first < leastLine) return null;
+  for (const { direction } of [a, b]) {
+    if (direction && Math.abs(direction.x * dy - direction.y * dx) > limits.angle * size) return null;
+  }
+  const stride = Math.max(1, Math.ceil((last - first + 1) / mostPoints));
+  let [squares, count, worst] = [0, 0, 0];
+  for (let k = first; k <= last; k += stride) {
+    const off = (dx * (course.y(k) - a.at.y) - dy * (course.x(k) - a.at.x)) / size;
+    squares += off * off;
+    worst = Math.max(worst, Math.abs(off));
+    count++;
+  }
+  const rms = Math.sqrt(squares / count);
+  return rms <= limits.rms && worst <= limits.worst ? rms : null;
+}
 
 /** The arc through two places that lies nearest to the course between; null where none keeps within the limits. */
 function arcBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits): { sweep: number; rms: number } | null {
@@ -257,6 +284,14 @@ function offsetsFrom(course: Course, from: Point, to: Point, sweep: number, firs
   return offsets;
 }
 
+/** A stretch that no way over its places serves, in two. */
+function halves(course: Course, grain: Grain, a: CurveEnd, b: CurveEnd): Segment[] {
+  const middle = placeAt(course, grain, (a.index + b.index) >> 1, a.index + a.spoilt, b.index - b.spoilt);
+  return [[a, middle] as const, [middle, b] as const].flatMap(
+    ([from, to]) => fitBend(course, grain, { ...from, slides: false }, { ...to, slides: false }).segments,
+  );
+}
+
 /** The segments of a way: runs of arcs settled as chains first, then cubics between, with the directions that arcs give. */
 function drawn(
   course: Course,
@@ -274,11 +309,12 @@ function drawn(
   };
   for (let first = 0; first < kinds.length; ) {
     let next = first;
-    while (kinds[next] === 'arc') next++;
+    while (next < kinds.length && kinds[next] !== 'cubic') next++;
     if (next > first) {
-      const chain = settleChain(course, chainEnd(first), chainEnd(next), stops.slice(first + 1, next));
+      const isStraight = kinds.slice(first, next).map((kind) => kind === 'line');
+      const chain = settleChain(course, chainEnd(first), chainEnd(next), stops.slice(first + 1, next), isStraight);
       let from = chain.start;
-      chain.arcs.forEach((arc, k) => {
+      chain.segments.forEach((arc, k) => {
         segments[first + k] = arc;
         ends[first + k] = { ...(ends[first + k] as CurveEnd), at: from, direction: directionOn(from, arc, 0) };
         ends[first + k + 1] = { ...(ends[first + k + 1] as CurveEnd), at: arc.to, direction: directionOn(from, arc, 1) };
@@ -292,13 +328,17 @@ function drawn(
     ...(ends[k] as CurveEnd),
     direction: stops[k]?.direction ? (ends[k] as CurveEnd).direction : null,
   });
-  const cost = kinds.reduce((sum, kind) => sum + (kind === 'arc' ? arcCost : cubicCost), 0);
+  const cost = kinds.reduce((sum, kind) => sum + costOf[kind], 0);
   let fits = true;
-  const all = segments.map((segment, k): Segment => {
-    if (segment) return segment;
-    const made = fitCubic(course, grain, endOf(k), endOf(k + 1));
-    fits &&= made.fits;
-    return made.cubic;
+  const all = segments.flatMap((segment, k): readonly Segment[] => {
+    if (segment) return [segment];
+    const [a, b] = [endOf(k), endOf(k + 1)];
+    const made = fitCubic(course, grain, a, b);
+    if (made.fits || b.index - a.index < 3 * leastStep) return [made.cubic];
+    // Beside arcs another way may do; without them the stretch is looked at more closely.
+    const isWhole = kinds.length === 1;
+    fits &&= isWhole;
+    return isWhole ? halves(course, grain, a, b) : fitBend(course, grain, { ...a, slides: false }, { ...b, slides: false }).segments;
   });
   return { start: (ends[0] as CurveEnd).at, segments: all, cost, fits };
 }

@@ -73,15 +73,23 @@ function isSpread(course: Course, k: number, gap: number, arm: number, turn: num
 
 /** The point of the course nearest to the tip; null where the tip stays back too far for a corner. */
 function tipIndex(course: Course, grain: Grain, k: number, gap: number, arm: number, turn: number): number | null {
+  // Beside a sharp tip softness bends more of the course than the gap: the sides are read farther off.
+  const back = Math.ceil(retreat(grain, (Math.PI - Math.abs(turn)) / 2));
+  const isSharp = Math.abs(turn) > Math.PI / 2 && course.count > 6 * (gap + back + arm);
+  const found = tipFrom(course, grain, k, gap, arm, gap + arm);
+  return found ?? (isSharp ? tipFrom(course, grain, k, gap + back, arm, gap + arm) : null);
+}
+
+function tipFrom(course: Course, grain: Grain, k: number, gap: number, arm: number, reach: number): number | null {
   const before = course.line(k - gap - arm, k - gap);
   const after = course.line(k + gap, k + gap + arm);
   const tip = crossing(before, { x: before.dx, y: before.dy }, after, { x: after.dx, y: after.dy });
   if (!tip) return null;
   let [best, nearest] = [k, Infinity];
-  for (let i = k - gap - arm; i <= k + gap + arm; i++) {
+  for (let i = k - reach; i <= k + reach; i++) {
     const d = Math.hypot(course.x(i) - tip.x, course.y(i) - tip.y);
     if (d < nearest) [best, nearest] = [i, d];
   }
-  const halfAngle = (Math.PI - Math.abs(turn)) / 2;
+  const halfAngle = (Math.PI - Math.abs(turnBetween(before, after))) / 2;
   return nearest <= 1.3 * retreat(grain, halfAngle) + 0.35 + 2 * grain.roughness ? best : null;
 }

@@ -5,7 +5,7 @@
  */
 
 import type { Path } from '../plane/path.ts';
-import { distance, type Point } from '../plane/point.ts';
+import { crossing, distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { type Bend, type BendEnd, costOf, fitBend } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
@@ -132,25 +132,56 @@ function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoi
   const stretches = straightStretches(course, grain, first, last);
   const plain: Part[] = [{ kind: 'curve', first: from, last: to }];
   if (stretches.length === 0) return plain;
-  const mixed: Part[] = [];
-  let at = from;
   // A stretch that ends this near to a corner or to the next stretch reaches it.
   const near = grain.gap + (grain.arm >> 1);
-  for (const s of stretches) {
-    const isNear = s.first - at <= near + trim(at) && (mixed.length > 0 || hasCorners);
-    if (!isNear && s.first > at) mixed.push({ kind: 'curve', first: at, last: s.first });
-    else if (mixed.length > 0 && at < s.first) at = (at + s.first) >> 1;
-    const start = isNear && mixed.length === 0 ? from : s.first;
-    if (mixed.at(-1)?.kind === 'line') {
-      const middle = ((mixed.at(-1) as Part).last + s.first) >> 1;
-      mixed[mixed.length - 1] = { ...(mixed.at(-1) as Part), last: middle };
-      mixed.push({ kind: 'line', first: middle, last: s.last });
-    } else mixed.push({ kind: 'line', first: start, last: s.last });
-    at = s.last;
-  }
+  const mixed = stretchedOut(course, grain, stretches, from, hasCorners, near + trim(from), near);
+  const at = (mixed.at(-1) as Part).last;
   if (to - at <= near + trim(to) && hasCorners) mixed[mixed.length - 1] = { ...(mixed.at(-1) as Part), last: to };
   else if (at < to) mixed.push({ kind: 'curve', first: at, last: to });
   return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt) ? plain : mixed;
+}
+
+/** Straight stretches as parts, those that nearly touch drawn on to where they meet, curves between the others. */
+function stretchedOut(
+  course: Course,
+  grain: Grain,
+  stretches: readonly Stretch[],
+  from: number,
+  hasCorners: boolean,
+  nearStart: number,
+  near: number,
+): Part[] {
+  const parts: Part[] = [];
+  for (const [n, { first, last }] of stretches.entries()) {
+    const before = stretches[n - 1];
+    if (!before) {
+      const reaches = hasCorners && first - from <= nearStart;
+      if (!reaches && first > from) parts.push({ kind: 'curve', first: from, last: first });
+      parts.push({ kind: 'line', first: reaches ? from : first, last });
+      continue;
+    }
+    const meets = first - before.last <= near ? (before.last + first) >> 1 : null;
+    const corner = shallowCorner(course, grain, before, stretches[n] as Stretch) ?? meets;
+    if (corner !== null) parts[parts.length - 1] = { ...(parts.at(-1) as Part), last: corner };
+    else parts.push({ kind: 'curve', first: before.last, last: first });
+    parts.push({ kind: 'line', first: corner ?? first, last });
+  }
+  return parts;
+}
+
+/** Where two straight stretches meet in a corner too shallow to be seen as one; null where a curve lies between. */
+function shallowCorner(course: Course, grain: Grain, a: Stretch, b: Stretch): number | null {
+  if (b.first - a.last > 4 * (grain.gap + grain.arm)) return null;
+  const met = crossing(a.line, { x: a.line.dx, y: a.line.dy }, b.line, { x: b.line.dx, y: b.line.dy });
+  if (!met) return null;
+  let [corner, nearest] = [a.last, Infinity];
+  for (let k = a.last; k <= b.first; k++) {
+    const off = Math.min(Math.abs(course.offset(k, a.line)), Math.abs(course.offset(k, b.line)));
+    if (off > Math.max(0.2, 3 * grain.roughness)) return null;
+    const d = Math.hypot(course.x(k) - met.x, course.y(k) - met.y);
+    if (d < nearest) [corner, nearest] = [k, d];
+  }
+  return nearest < 1 ? corner : null;
 }
 
 /** Whether straight stretches make the run cheaper to tell. */
@@ -251,15 +282,20 @@ function lineOf(course: Course, part: Part, corners: Map<number, number>) {
 
 /** The corner where the courses of two parts meet, read from what softness has not spoilt. */
 function cornerJoin(course: Course, grain: Grain, a: Part, b: Part, spoilt: number): Join {
-  const local = (part: Part, index: number, way: 1 | -1): LocalCurve => {
+  const local = (part: Part, index: number, way: 1 | -1, straight = part.kind === 'line'): LocalCurve => {
     const length = part.last - part.first;
     const trim = Math.min(spoilt, Math.floor(length / 4));
-    const reach = part.kind === 'line' ? length - 2 * trim : Math.min(length - trim - 1, 14 + 2 * grain.arm);
+    const reach = part.kind === 'line' ? length - 2 * trim : Math.min(length - trim - 1, straight ? grain.arm : 14 + 2 * grain.arm);
     const [near, far] = [index + way * trim, index + way * (trim + Math.max(1, reach))];
-    return localCurve(course, index, Math.min(near, far), Math.max(near, far), part.kind === 'line');
+    return localCurve(course, index, Math.min(near, far), Math.max(near, far), straight);
   };
   const seen = { x: course.x(a.last), y: course.y(a.last) };
-  const met = meeting(local(a, a.last, -1), local(b, b.first, 1));
   const farthest = 4 + 8 * grain.softness + 4 * grain.roughness + grain.worst;
-  return { at: met && distance(met, seen) <= farthest ? met : seen, direction: null, spoilt };
+  const isNear = (p: Point | null): p is Point => p !== null && distance(p, seen) <= farthest;
+  const met = meeting(local(a, a.last, -1), local(b, b.first, 1));
+  if (isNear(met)) return { at: met, direction: null, spoilt };
+  // Where sides run nearly alike their bends do not meet, but their directions do.
+  const [u, v] = [local(a, a.last, -1, true), local(b, b.first, 1, true)];
+  const crossed = crossing(u.at, u.direction, v.at, v.direction);
+  return { at: isNear(crossed) ? crossed : seen, direction: null, spoilt };
 }

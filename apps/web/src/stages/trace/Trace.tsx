@@ -174,6 +174,7 @@ function Settings({ settings, found, unit, onMove }: SettingsProps) {
         )}
         <FormControlLabel
           label="Light parts are meant"
+          sx={{ ml: 0 }}
           control={<Switch size="small" checked={settings.inverted} onChange={(_, inverted) => onMove({ ...settings, inverted })} />}
         />
         {lengths.map(({ key, label, hint, min, max }) => (
