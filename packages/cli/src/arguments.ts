@@ -21,8 +21,12 @@ export interface SizingRequest {
   readonly straighten: boolean;
 }
 
+/** What of a piece's symmetry is made exact: the best it has, a mirror axis, or so many parts about a centre. */
+export type SymmetryWish = 'auto' | 'mirror' | number;
+
 export interface TraceRequest extends SizingRequest {
   readonly out: readonly string[];
+  readonly symmetry: SymmetryWish | null;
   readonly settings: TraceSettings;
 }
 
@@ -30,10 +34,20 @@ export interface TrueUpRequest extends SizingRequest {
   readonly out: string;
 }
 
+/** Many pictures traced alike, each to files of its own name in a folder. */
+export interface BatchRequest {
+  readonly pictures: readonly string[];
+  readonly outDir: string;
+  readonly to: readonly ('svg' | 'dxf')[];
+  /** The words that hold for every picture. */
+  readonly words: readonly string[];
+}
+
 /** Something that the person can mend; shown as one line, exit 2. */
 export class UsageError extends Error {}
 
 export const usage = `nuvet trace PICTURE --out FILE [--out FILE ...] [--report FILE.json]
+nuvet trace PICTURE PICTURE ... --out-dir FOLDER [--to svg,dxf]
 nuvet true-up PICTURE --out FILE.png [--report FILE.json]
   PICTURE                       PNG, JPEG, WebP, GIF, TIFF, BMP or PDF
   --page N                      which page of a PDF or TIFF (default 1)
@@ -59,7 +73,12 @@ Tracing:
   --local                       a threshold of its own for every place, against uneven light
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
-  --smallest LENGTH             smaller specks and pinholes are left out (default 1mm)`;
+  --smallest LENGTH             smaller specks and pinholes are left out (default 1mm)
+  --symmetry auto|mirror|N      pieces that nearly are so are made exactly mirrored, or alike N times about a centre
+Many at once:
+  --out-dir FOLDER              trace every picture, or every one in a folder, over all cores; one that cannot be read
+                                does not stop the rest
+  --to svg,dxf                  which files each gives (default svg)`;
 
 const list = { type: 'string', multiple: true } as const;
 const one = { type: 'string' } as const;
@@ -79,17 +98,20 @@ const sizingOptions = {
   straighten: one,
 } as const;
 
+const traceOptions = {
+  ...sizingOptions,
+  out: list,
+  take: one,
+  symmetry: one,
+  invert: flag,
+  local: flag,
+  threshold: one,
+  tolerance: one,
+  smallest: one,
+} as const;
+
 export function readTraceArguments(words: readonly string[]): TraceRequest {
-  const { values, positionals } = parsed(words, {
-    ...sizingOptions,
-    out: list,
-    take: one,
-    invert: flag,
-    local: flag,
-    threshold: one,
-    tolerance: one,
-    smallest: one,
-  });
+  const { values, positionals } = parsed(words, traceOptions);
   const out = (values.out as string[] | undefined) ?? [];
   const sizing = sizingRequest(values, positionals, 'trace PICTURE --out FILE');
   if (out.length === 0) throw new UsageError('name a file to write: --out FILE.svg or --out FILE.dxf');
@@ -99,6 +121,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
   return {
     ...sizing,
     out,
+    symmetry: values.symmetry === undefined ? null : symmetryWish(values.symmetry as string),
     settings: {
       take: takeNamed(word('take', 'shape')),
       inverted: values.invert === true,
@@ -107,6 +130,33 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
       smallestMm: length('--smallest', word('smallest', '1mm'), 'any'),
     },
   };
+}
+
+/** What a trace of many pictures asks for; null where one picture is meant. */
+export function readBatchArguments(words: readonly string[]): BatchRequest | null {
+  const at = words.findIndex((word) => word === '--out-dir' || word.startsWith('--out-dir='));
+  if (at < 0) return null;
+  const { values, positionals, tokens } = parsedWithTokens(words);
+  const [outDir, to] = [values['out-dir'] as string, ((values.to as string | undefined) ?? 'svg').split(',')];
+  const odd = to.find((kind) => kind !== 'svg' && kind !== 'dxf');
+  if (odd !== undefined) throw new UsageError(`--to ${odd}: svg and dxf are there`);
+  if (values.out || values.report) throw new UsageError('--out and --report are for one picture; --out-dir names the files itself');
+  if (positionals.length === 0) throw new UsageError('name pictures, or a folder of them: nuvet trace PICTURE ... --out-dir FOLDER');
+  const shared = tokens.flatMap((token) => {
+    if (token.kind !== 'option' || token.name === 'out-dir' || token.name === 'to') return [];
+    return token.value === undefined ? [`--${token.name}`] : [`--${token.name}=${token.value}`];
+  });
+  // Refused at once, not once a picture.
+  readTraceArguments(['a picture', '--out', 'a.svg', ...shared]);
+  return { pictures: positionals, outDir, to: to as ('svg' | 'dxf')[], words: shared };
+}
+
+function parsedWithTokens(words: readonly string[]) {
+  try {
+    return parseArgs({ args: [...words], allowPositionals: true, tokens: true, options: { ...traceOptions, 'out-dir': one, to: one } });
+  } catch (error) {
+    throw new UsageError((error as Error).message.split('. ')[0]);
+  }
 }
 
 export function readTrueUpArguments(words: readonly string[]): TrueUpRequest {
@@ -165,6 +215,14 @@ function modelNamed(word: string): ShapeModel | null {
   const found = shapeModels.find((m) => m === word);
   if (!found) throw new UsageError(`--model ${word}: auto, ${shapeModels.join(', ')} are there`);
   return found;
+}
+
+function symmetryWish(word: string): SymmetryWish {
+  if (word === 'auto' || word === 'mirror') return word;
+  const order = Number(word);
+  if (!Number.isInteger(order) || order < 2 || order > 60)
+    throw new UsageError(`--symmetry ${word}: auto, mirror or a number from 2 to 60 is needed`);
+  return order;
 }
 
 function takeNamed(word: string): Take {

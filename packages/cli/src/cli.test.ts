@@ -1,10 +1,10 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Point } from '@nuvet/core/plane';
-import { jpegOf, onScaleCard, photographScene, plateScene, pngOf, scanScene, tiffOf } from '@nuvet/truth';
+import { jpegOf, linesScene, onScaleCard, photographScene, plateScene, pngOf, scanScene, tiffOf } from '@nuvet/truth';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -178,5 +178,44 @@ describe('nuvet true-up', () => {
     expect(Math.abs(only.heightMm - 45)).toBeLessThan(0.05);
     expect((await nuvet('trace', 'pages.tif', '--page', '2', '--out', 'tif.svg', '--report', 'tif.json')).code).toBe(0);
     expect(JSON.parse(readFileSync(join(folder, 'tif.json'), 'utf8')).pieces[0].widthMm).toBeCloseTo(90, 1);
+  });
+});
+
+describe('nuvet trace of many pictures', () => {
+  it('traces a folder over all cores, names the bad one, and writes the rest', async () => {
+    const many = join(folder, 'many');
+    mkdirSync(many);
+    for (const name of ['one', 'two']) writeFileSync(join(many, `${name}.png`), await pngOf(scan.picture, 300));
+    writeFileSync(join(many, 'bad.png'), 'not a picture');
+    const run = await nuvet('trace', 'many', '--out-dir', 'cut', '--to', 'dxf,svg');
+    expect(run.code).toBe(2);
+    expect(readdirSync(join(folder, 'cut')).sort()).toEqual(['one.dxf', 'one.svg', 'two.dxf', 'two.svg']);
+    const lines = run.out.trim().split('\n');
+    expect(lines.at(-1)).toBe('2 traced, 1 not');
+    expect(lines[0]).toContain('not a picture that Nuvet can read');
+    expect(lines[1]).toMatch(/one\.png +1 piece, 9\d\.\d\d x 6\d\.\d\d mm/);
+    expect(run.error).toContain('3 of 3');
+  });
+  it('refuses what does not go together before anything is traced', async () => {
+    expect(await nuvet('trace', 'plate.png', '--out-dir', 'cut', '--out', 'a.svg')).toMatchObject({ code: 2, out: '' });
+    expect(await nuvet('trace', 'plate.png', '--out-dir', 'cut', '--to', 'bmp')).toMatchObject({ code: 2, out: '' });
+    expect((await nuvet('trace', 'plate.png', '--out-dir', 'cut', '--tolerance', 'soon')).error).toContain('--tolerance');
+  });
+});
+
+describe('what is taken', () => {
+  it('middles of lines come out open and creases as their own layer', async () => {
+    writeFileSync(join(folder, 'lines.png'), await pngOf(scanScene(linesScene, { dpi: 300, seed: 4 }).picture, 300));
+    const run = await nuvet('trace', 'lines.png', '--out', 'lines.dxf', '--take', 'network');
+    expect(run).toMatchObject({ code: 0, error: '' });
+    const dxf = readFileSync(join(folder, 'lines.dxf'), 'utf8');
+    expect(dxf).toContain('SCORE');
+    expect(run.out).toContain('7 pieces');
+  });
+  it('a mirrored piece is exactly so', async () => {
+    const run = await nuvet('trace', 'plate300.jpg', '--out', 'even.svg', '--straighten', 'auto', '--symmetry', 'mirror');
+    expect(run).toMatchObject({ code: 0, error: '' });
+    expect(await nuvet('trace', 'plate.png', '--out', 'x.svg', '--symmetry', '1')).toMatchObject({ code: 2 });
+    expect((await nuvet('trace', 'plate.png', '--out', 'x.svg', '--take', 'all')).error).toContain('line-outer');
   });
 });

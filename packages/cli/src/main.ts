@@ -1,8 +1,9 @@
 /**
  * In: the command's words. Out: the exit code: 0 done, 2 something that the person can mend, said in one line.
  */
-import { readTraceArguments, readTrueUpArguments, UsageError, usage } from './arguments.ts';
+import { readBatchArguments, readTraceArguments, readTrueUpArguments, UsageError, usage } from './arguments.ts';
 import { trace } from './trace.ts';
+import { traceMany } from './trace-many.ts';
 import { trueUp } from './true-up.ts';
 
 export async function main(words: readonly string[]): Promise<number> {
@@ -13,7 +14,7 @@ export async function main(words: readonly string[]): Promise<number> {
   }
   try {
     for (const line of await done(command, rest)) console.log(line);
-    return 0;
+    return Number(process.exitCode ?? 0);
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
     console.error(`nuvet: ${error.message.replace(/\s*\n\s*/g, ' ')}`);
@@ -22,7 +23,10 @@ export async function main(words: readonly string[]): Promise<number> {
 }
 
 function done(command: string, rest: readonly string[]): Promise<string[]> {
-  if (command === 'trace') return trace(readTraceArguments(rest));
+  if (command === 'trace') {
+    const batch = readBatchArguments(rest);
+    return batch ? traceMany(batch) : trace(readTraceArguments(rest));
+  }
   if (command === 'true-up') return trueUp(readTrueUpArguments(rest));
   throw new UsageError(`“${command}” is not a command; there are nuvet trace and nuvet true-up`);
 }

@@ -4,11 +4,11 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
-import { newPicture, overallBox, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
+import { newPicture, overallBox, type Piece, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
 import { heightOf, widthOf } from '@nuvet/core/plane';
 import { greyPicture } from '@nuvet/core/raster';
-import { tracePicture } from '@nuvet/core/trace';
-import { type TraceRequest, UsageError } from './arguments.ts';
+import { madeSymmetric, symmetriesOf, type TraceSettings, tracePicture } from '@nuvet/core/trace';
+import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
 import { flattened } from './flat-picture.ts';
 import { reportOnPieces } from './report.ts';
@@ -30,7 +30,10 @@ export async function trace(request: TraceRequest): Promise<string[]> {
   if (traced.pieces.length === 0) {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
-  const { pieces, threshold } = traceOnSheet(asPicture, request.settings, traced, surface, fit);
+  const onSheet = traceOnSheet(asPicture, request.settings, traced, surface, fit);
+  const { threshold } = onSheet;
+  const pieces =
+    request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, surface.mmPerPx, request.settings);
   const title = basename(request.picture).replace(/\.[^.]+$/, '');
   const files = new Map<string, string>(
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
@@ -39,5 +42,26 @@ export async function trace(request: TraceRequest): Promise<string[]> {
   await writeWholeFiles(files);
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';
-  return [...[...files.keys()].map((file) => `${file}: ${pieces.length} pieces, ${overall}`), ...warningsOn(fit).map((w) => `look: ${w}`)];
+  return [
+    ...[...files.keys()].map((file) => `${file}: ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${overall}`),
+    ...warningsOn(fit).map((w) => `look: ${w}`),
+  ];
+}
+
+/** What leaves a symmetry by no more than this was meant to have it, root mean square, mm. */
+const nearlyMm = 0.6;
+
+/** The pieces that nearly have the wished symmetry, made exactly so; the rest as they are. */
+function symmetric(pieces: readonly Piece[], wish: SymmetryWish, mmPerPx: number, { toleranceMm }: TraceSettings): Piece[] {
+  return pieces.map((piece) => {
+    if (!piece.outer.closed) return piece;
+    const found = symmetriesOf(piece, nearlyMm);
+    const meant =
+      wish === 'auto'
+        ? found[0]
+        : found.find((s) => (wish === 'mirror' ? s.kind === 'mirror' : s.kind === 'turned' && s.order % wish === 0));
+    const asked = meant?.kind === 'turned' && typeof wish === 'number' ? { ...meant, order: wish } : meant;
+    const made = asked && madeSymmetric(piece, asked, mmPerPx, toleranceMm);
+    return made ? { ...piece, outer: made.outer, holes: [...made.holes] } : piece;
+  });
 }

@@ -12,7 +12,7 @@ import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
 import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
-import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
+import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, drawSymmetry, type ShownMark } from './drawing';
 import { type Ground, groundOf } from './ground';
 import { Magnifier } from './Magnifier';
 import { PictureTiles } from './picture-tiles';
@@ -33,8 +33,22 @@ const nativeOf = (context: Konva.Context): CanvasRenderingContext2D =>
 
 export default function LightTable({ active, stage, pieces }: { active: Picture | null; stage: string; pieces: readonly Piece[] }) {
   const job = useJob((s) => s.job);
-  const { view, screen, tool, taken, pointer, opacity, hoveredPiece, selectedPiece, asPhotographed, draggedPlace, snap, dragged, peeked } =
-    useTable();
+  const {
+    view,
+    screen,
+    tool,
+    taken,
+    pointer,
+    opacity,
+    hoveredPiece,
+    selectedPiece,
+    asPhotographed,
+    draggedPlace,
+    snap,
+    dragged,
+    peeked,
+    symmetry,
+  } = useTable();
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
   const pictures = useMemo(
@@ -82,13 +96,14 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
             const canvas = nativeOf(context);
             drawRuling(canvas, shownView, box, screen);
             drawPieces(canvas, shownView, pieces, hoveredPiece, selectedPiece);
+            if (symmetry && stage === 'trace') drawSymmetry(canvas, shownView, symmetry, screen);
             if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
             if (stage === 'true-up') drawDatum(canvas, shownView);
           }}
         />
       )
     );
-  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit]);
+  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry]);
   const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
   const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
   return (

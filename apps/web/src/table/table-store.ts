@@ -6,6 +6,7 @@
 import type { JobTrace } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import type { Snap } from '@nuvet/core/raster';
+import type { Symmetry } from '@nuvet/core/trace';
 import type { MarkKind } from '@nuvet/core/trueup';
 import { create } from 'zustand';
 import type { Size, View } from './view';
@@ -47,6 +48,8 @@ interface TableState {
   readonly ghosts: readonly Ghost[];
   readonly hoveredPiece: string | null;
   readonly selectedPiece: string | null;
+  /** The axis or centre of a symmetry that is being looked at. */
+  readonly symmetry: Symmetry | null;
   readonly preview: JobTrace | null;
   /** The mark whose first statement is asked for next. */
   readonly asked: string | null;
@@ -74,6 +77,7 @@ export const useTable = create<TableState>(() => ({
   ghosts: [],
   hoveredPiece: null,
   selectedPiece: null,
+  symmetry: null,
   preview: null,
   asked: null,
   opacity: null,

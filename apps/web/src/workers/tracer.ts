@@ -15,10 +15,15 @@ import {
 } from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import { type GreyPicture, greyPicture, onlyInside } from '@nuvet/core/raster';
-import { findInk, fitInk, type Ink } from '@nuvet/core/trace';
+import { findInk, fitInk, type Ink, madeSymmetric, type Outlines, type Symmetry, symmetriesOf } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
 import { fetchBytes } from './pixels';
+
+/** What is this near to a symmetry is offered it, root mean square, mm; drawings by hand leave it by so much. */
+const nearlyMm = 0.6;
+/** The step that outlines are walked in to make them symmetric, mm: a pixel at 300 dpi. */
+const walkMm = 25.4 / 300;
 
 /** How long the worker computes before it looks whether it is still wanted. */
 const breathMs = 30;
@@ -87,6 +92,18 @@ const tracer = {
       if (mine !== newest) return null;
       since = performance.now();
     }
+  },
+
+  /** The symmetries that a piece nearly has, on the sheet. */
+  symmetries(asked: unknown): Symmetry[] {
+    const { outer, holes } = pieceSchema.parse(asked);
+    return outer.closed ? symmetriesOf({ outer, holes }, nearlyMm) : [];
+  },
+
+  /** A piece made exactly symmetric; null where its outlines cannot be matched. */
+  symmetric(asked: unknown, symmetry: Symmetry, toleranceMm: number): Outlines | null {
+    const { outer, holes } = pieceSchema.parse(asked);
+    return madeSymmetric({ outer, holes }, symmetry, walkMm, toleranceMm);
   },
 
   /** Ends what is under way. */

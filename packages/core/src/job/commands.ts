@@ -20,6 +20,7 @@ import {
   type Picture,
   type Piece,
   pictureSchema,
+  pieceSchema,
   pointSchema,
   purposes,
   traceSchema,
@@ -82,6 +83,12 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('leave-out'), pieceIds, leftOut: z.boolean() }),
   z.strictObject({ do: z.literal('keep-only'), pieceIds }),
   z.strictObject({ do: z.literal('fill-hole'), pieceId: z.string().min(1).max(64), hole: z.int().min(0).max(20_000) }),
+  z.strictObject({
+    do: z.literal('reshape'),
+    pieceId: z.string().min(1).max(64),
+    outer: pieceSchema.shape.outer,
+    holes: pieceSchema.shape.holes,
+  }),
   z.strictObject({ do: z.literal('set-purpose'), pieceIds, purpose: z.enum(purposes) }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -153,6 +160,7 @@ export function labelOf(command: Command): string {
     case 'leave-out': return command.leftOut ? 'leaving out pieces' : 'taking pieces back in';
     case 'keep-only': return 'keeping one piece';
     case 'fill-hole': return 'filling a hole';
+    case 'reshape': return 'making a piece symmetric';
     case 'set-purpose': return 'a purpose';
   } // biome-ignore format: a command a line
 }
@@ -233,12 +241,13 @@ export function applyCommand(job: Job, command: Command): Job {
       if (!job.trace?.pieces.some((p) => wanted.has(p.id))) throw new CommandError('no-piece', 'These pieces are no longer there.');
       return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => ({ ...p, leftOut: !wanted.has(p.id) })) } };
     }
-    case 'fill-hole': {
-      const piece = job.trace?.pieces.find((p) => p.id === command.pieceId);
-      if (!job.trace || !piece || command.hole >= piece.holes.length) throw new CommandError('no-piece', 'This hole is no longer there.');
-      const filled = { ...piece, holes: piece.holes.filter((_, k) => k !== command.hole) };
-      return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? filled : p)) } };
-    }
+    case 'fill-hole':
+      return withTracedPiece(job, command.pieceId, (piece) => {
+        if (command.hole >= piece.holes.length) throw new CommandError('no-piece', 'This hole is no longer there.');
+        return { ...piece, holes: piece.holes.filter((_, k) => k !== command.hole) };
+      });
+    case 'reshape':
+      return withTracedPiece(job, command.pieceId, (piece) => ({ ...piece, outer: command.outer, holes: command.holes }));
     case 'set-purpose':
       return withPieces(job, command.pieceIds, { purpose: command.purpose });
   }
@@ -342,6 +351,13 @@ function drawingOf(job: Job, id: string): Drawing {
 function withDrawing(job: Job, id: string, change: (drawing: Drawing) => Drawing): Job {
   const before = drawingOf(job, id);
   return { ...job, drawings: job.drawings.map((d) => (d === before ? change(d) : d)) };
+}
+
+function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece): Job {
+  const piece = job.trace?.pieces.find((p) => p.id === id);
+  if (!job.trace || !piece) throw new CommandError('no-piece', 'This piece is no longer there.');
+  const changed = change(piece);
+  return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? changed : p)) } };
 }
 
 /** Pieces are named by their id wherever they lie: in the trace or in a drawing. */

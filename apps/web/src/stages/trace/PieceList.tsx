@@ -16,6 +16,7 @@ import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
+import { SymmetryOffers } from './SymmetryOffers';
 
 /** More rows than this are shown on request only. */
 const rowsAtFirst = 200;
@@ -152,6 +153,7 @@ function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
       <Reading name="All round">{printBoth(m.perimeterMm, unit)}</Reading>
       <Reading name="Area">{(m.areaMm2 / 100).toFixed(2)} cm²</Reading>
       <Reading name="Holes">{m.holes}</Reading>
+      <SymmetryOffers piece={piece} unit={unit} />
       <TextField
         select
         fullWidth

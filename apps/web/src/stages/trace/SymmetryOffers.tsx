@@ -1,0 +1,81 @@
+'use client';
+/**
+ * What symmetry a piece nearly has, told in words, with a button that makes it exactly so.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { defaultTraceSettings, type Job, type Piece } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import type { Symmetry } from '@nuvet/core/trace';
+import { useEffect, useState } from 'react';
+import { setTable } from '@/table/table-store';
+import { tracer } from '@/workers/tracing';
+import { useJob } from '../job-store';
+
+/** What leaves its symmetry by less than this has it already, mm. */
+const exactMm = 1e-6;
+
+export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
+  const run = useJob((s) => s.run);
+  const toleranceMm = useJob((s) => s.job.trace?.settings.toleranceMm ?? defaultTraceSettings.toleranceMm);
+  const [found, setFound] = useState<readonly Symmetry[] | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  useEffect(() => {
+    let isWanted = true;
+    setFound(null);
+    setMessage(null);
+    tracer()
+      .symmetries(piece)
+      .then(
+        (list) => isWanted && setFound(list),
+        () => isWanted && setFound([]),
+      );
+    return () => {
+      isWanted = false;
+      setTable({ symmetry: null });
+    };
+  }, [piece]);
+  if (!found || found.length === 0) return null;
+  const make = async (symmetry: Symmetry) => {
+    const made = await tracer().symmetric(piece, symmetry, toleranceMm);
+    if (made) run({ do: 'reshape', pieceId: piece.id, outer: made.outer, holes: [...made.holes] });
+    else setMessage('The halves differ too much to be made one. Mend the outline first.');
+  };
+  return (
+    <Box sx={{ mt: 1 }} onPointerLeave={() => setTable({ symmetry: null })}>
+      {found.map((symmetry) => {
+        const isExact = symmetry.worst < exactMm;
+        return (
+          <Box
+            key={symmetry.kind}
+            onPointerEnter={() => setTable({ symmetry })}
+            sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 1, py: 0.5 }}
+          >
+            <Typography variant="body2">
+              {inWords(symmetry)}
+              <Typography component="span" variant="body2" color="textSecondary" sx={{ display: 'block' }}>
+                {isExact ? 'exactly' : `nearly: off by ${printBoth(symmetry.worst, unit)} at most`}
+              </Typography>
+            </Typography>
+            {!isExact && (
+              <Button size="small" variant="outlined" onFocus={() => setTable({ symmetry })} onClick={() => void make(symmetry)}>
+                Make it so
+              </Button>
+            )}
+          </Box>
+        );
+      })}
+      {message && (
+        <Typography variant="body2" color="error" role="alert">
+          {message}
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+function inWords(symmetry: Symmetry): string {
+  if (symmetry.kind === 'turned') return `Alike ${symmetry.order} times about a centre`;
+  return `Mirrored about an axis at ${((symmetry.angle * 180) / Math.PI).toFixed(2)}°`;
+}
