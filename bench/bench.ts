@@ -4,11 +4,17 @@
  */
 import { measureAccuracy } from './accuracy.ts';
 import { measureBrowser } from './browser.ts';
+import { measureLines } from './lines.ts';
+import { measureOutside } from './outside.ts';
 import { measureSpeed } from './speed.ts';
 import { measureTrueUp } from './true-up.ts';
 
 console.log('\nHow exact: truth scenes at 300 dpi, 0.0847 mm a pixel, tolerance 0.1 mm');
 measureAccuracy();
+console.log('\nLines, symmetries and hard conditions');
+await measureLines();
+console.log('\nOutlines drawn by others');
+measureOutside();
 console.log('\nHow fast: A4 at 600 dpi, 35 megapixels, 150 shapes, one thread of Node');
 measureSpeed();
 console.log('\nTruing up: one thread of Node');

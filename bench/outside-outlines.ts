@@ -40,7 +40,8 @@ function sceneOf(name: string, paths: readonly Path[]): OutsideOutline {
     const moved = transformedPath(path, home);
     return { ...moved, segments: stepsOf(moved).flatMap(({ from, segment }) => (segmentLength(from, segment) > 0.01 ? [segment] : [])) };
   });
-  const [outer, ...holes] = outlines as [Path, ...Path[]];
+  const [outer, ...holes] = outlines;
+  if (!outer) throw new Error(`${name} has no outline`);
   return {
     name,
     outlines,

@@ -3,8 +3,8 @@
  * one level serves and borders stay between pixels.
  * Rests on: the paper's brightness near by taken out first, so that a shadow is no ink; then what is ink is told by
  * Otsu's threshold of the whole or by Sauvola & Pietikaeinen 2000, T = m (1 + k (s / R - 1)) with mean and deviation over
- * a window (sums over cells: Shafait, Keysers & Breuel 2008), whichever is higher: Sauvola's finds faint lines and falls
- * below the ink inside wide areas. Borders lie half way between the ink and the paper of the window.
+ * a window (sums over cells: Shafait, Keysers & Breuel 2008), whichever is higher: Sauvola's finds faint lines, but not as
+ * faint as a ruled paper's, and falls below the ink inside wide areas. Borders lie half way between the ink and the paper of the window.
  */
 import { type GreyPicture, greyPicture } from './grey.ts';
 import { histogram, otsuThreshold } from './threshold.ts';
@@ -15,6 +15,8 @@ const k = 0.2;
 const range = 128;
 /** Paper is never taken for darker than this share of the brightest: what is, is a large inked area. */
 const darkestPaper = 0.55;
+/** Lines fainter than this share of the ink's darkness are ruling or stain, not drawing. */
+const faintestShare = 0.38;
 /** A window with fewer pixels of either kind, or kinds nearer than this, says nothing of its own. */
 const leastPixels = 24;
 const leastContrast = 24;
@@ -30,8 +32,10 @@ export function evenedOut(picture: GreyPicture, windowPx: number): GreyPicture {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
   const paper = paperOf(picture, windowCells);
   const even = mapped(picture, paper, (v, p) => (v * 240) / p);
-  const whole = otsuThreshold(histogram(even))?.value ?? 127;
-  const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole));
+  const found = otsuThreshold(histogram(even)) ?? { value: 127, ink: 0, paper: 240 };
+  const whole = found.value;
+  const faintest = Math.max(whole, found.paper - faintestShare * (found.paper - found.ink));
+  const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole, faintest));
   return mapped(even, limits, (v, t) => v - t + 127.5);
 }
 
@@ -73,7 +77,7 @@ function paperOf(picture: GreyPicture, windowCells: number): Grid {
   return { columns, rows, values: sum.map((v, q) => v / (count[q] as number)) };
 }
 
-function sauvola(picture: GreyPicture, windowCells: number, whole: number): Grid {
+function sauvola(picture: GreyPicture, windowCells: number, whole: number, faintest: number): Grid {
   const { columns, rows, sums, squares, counts } = cellSums(picture);
   const window = windowSums(columns, rows, windowCells >> 1);
   const [sum, square, count] = [window(sums), window(squares), window(counts)];
@@ -81,7 +85,7 @@ function sauvola(picture: GreyPicture, windowCells: number, whole: number): Grid
     const n = count[q] as number;
     const mean = total / n;
     const deviation = Math.sqrt(Math.max(0, (square[q] as number) / n - mean * mean));
-    return Math.max(whole, mean * (1 + k * (deviation / range - 1)));
+    return Math.min(faintest, Math.max(whole, mean * (1 + k * (deviation / range - 1))));
   });
   return { columns, rows, values };
 }
