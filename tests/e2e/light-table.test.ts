@@ -1,7 +1,8 @@
 /** The light table and the trace stage as they are used: magnifier, dragging, nudging, sliders, leaving out. */
-import { fitOf, type Job, type Mark, type Picture } from '@nuvet/core/job';
+import { fitOf, type Job, type Mark, type Picture, type Piece } from '@nuvet/core/job';
 import { apply } from '@nuvet/core/plane';
-import { demoJobs, fullSheetScene, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import { symmetriesOf } from '@nuvet/core/trace';
+import { demoJobs, fullSheetScene, linesScene, plateScene, pngOf, type Scene, scanScene } from '@nuvet/truth';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
@@ -111,6 +112,44 @@ describe('the trace', () => {
     await page.getByRole('button', { name: /^Make ready/ }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download DXF' }).click()]);
     expect(download.suggestedFilename()).toBe('Otter-at-the-table.dxf');
+    expect(errors).toEqual([]);
+  });
+  it('takes what is meant: middles with creases, one edge of a line, this one alone; and makes a piece exactly mirrored', async () => {
+    const drawn = await jobWith('Lines', await pngOf(scanScene(linesScene, { dpi: 300, tiltDegrees: 0.8, seed: 6 }).picture, 300));
+    const now = async () => ((await json('GET', `/api/jobs/${drawn.id}`)).body as { job: Job }).job;
+    await page.goto(`${address}/jobs/${drawn.id}?stage=trace`);
+    const rows = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
+    await expect.poll(() => rows.count()).toBeGreaterThan(0);
+    await page.getByRole('button', { name: 'Middle of lines' }).click();
+    await expect.poll(() => rows.count()).toBe(linesScene.middles.length);
+    await expect.poll(async () => (await now()).trace?.pieces.filter((p) => p.purpose === 'score').length).toBe(linesScene.dashed);
+    expect((await now()).trace?.pieces.every((p) => Math.abs((p.strokeMm ?? 0) - linesScene.penMm) < 0.03)).toBe(true);
+    await page.getByRole('button', { name: 'Drawn line' }).click();
+    await expect.poll(async () => (await now()).trace?.settings.take).toBe('line-outer');
+    await page.getByRole('button', { name: 'Inner edge' }).click();
+    await expect.poll(async () => (await now()).trace?.settings.take).toBe('line-inner');
+    await page.getByRole('button', { name: 'Uneven light' }).click();
+    await expect.poll(async () => (await now()).trace?.settings.threshold).toBe('local');
+    await settled(page);
+
+    const plate = await jobWith('Plate', await pngOf(scanScene(plateScene, { dpi: 300, seed: 6 }).picture, 300));
+    const plateNow = async () => ((await json('GET', `/api/jobs/${plate.id}`)).body as { job: Job }).job;
+    await page.goto(`${address}/jobs/${plate.id}?stage=trace`);
+    await expect.poll(() => rows.count()).toBe(1);
+    await settled(page);
+    const box = await table().boundingBox();
+    if (!box) throw new Error('there is no light table');
+    await page.getByRole('button', { name: 'This one' }).click();
+    // The oval lies in the sheet's middle.
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+    await expect.poll(async () => (await plateNow()).trace?.pieces[0]?.holes.length).toBe(4);
+    await page.getByRole('button', { name: 'This one' }).click();
+    await rows.first().click();
+    await page.getByRole('button', { name: 'Make it so' }).first().click();
+    await page.getByText('exactly').first().waitFor();
+    const [piece] = (await plateNow()).trace?.pieces ?? [];
+    const [mirror] = symmetriesOf(piece as Piece, 0.05);
+    expect(mirror?.worst).toBeLessThan(1e-3);
     expect(errors).toEqual([]);
   });
   it('of a 35-megapixel sheet of 150 shapes finds every one, and the picture is drawn from its finest tiles close by', async () => {

@@ -1,11 +1,11 @@
 /**
- * In: a new trace and the one before it. Out: the new trace with what a person had chosen for the same pieces.
+ * In: a new trace and the one before it. Out: the new trace with what a person had chosen and changed of the same pieces.
  * A piece is the same where its middle lies within a millimetre of the old one's and its area is about the same.
  */
 import { centreOf } from '../plane/box.ts';
-import { type Path, pathArea, pathBox, pathLength } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, pathLength, transformedPath } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
-import { apply, chain, inverse } from '../plane/transform.ts';
+import { apply, chain, inverse, type Transform } from '../plane/transform.ts';
 import type { JobTrace, Piece } from './schema.ts';
 
 const sameWithinMm = 1;
@@ -26,7 +26,9 @@ export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTr
       const centre = centreOf(pathBox(piece.outer));
       const area = sizeOf(piece.outer);
       const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
-      return same ? { ...piece, leftOut: same.piece.leftOut, purpose: same.piece.purpose } : piece;
+      if (!same) return piece;
+      const kept = { ...piece, leftOut: same.piece.leftOut, purpose: same.piece.purpose };
+      return same.piece.edited ? { ...kept, edited: true, ...outlinesMoved(same.piece, move) } : kept;
     }),
   };
 }
@@ -34,4 +36,9 @@ export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTr
 /** The area, or of an open line the length. */
 const sizeOf = (path: Path): number => (path.closed ? Math.abs(pathArea(path)) : pathLength(path));
 
-const isChosen = (piece: Piece): boolean => piece.leftOut || piece.purpose !== 'cut';
+const isChosen = (piece: Piece): boolean => piece.leftOut || piece.purpose !== 'cut' || piece.edited === true;
+
+const outlinesMoved = ({ outer, holes }: Piece, move: Transform): Pick<Piece, 'outer' | 'holes'> => ({
+  outer: transformedPath(outer, move),
+  holes: holes.map((hole) => transformedPath(hole, move)),
+});

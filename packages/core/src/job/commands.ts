@@ -356,7 +356,7 @@ function withDrawing(job: Job, id: string, change: (drawing: Drawing) => Drawing
 function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece): Job {
   const piece = job.trace?.pieces.find((p) => p.id === id);
   if (!job.trace || !piece) throw new CommandError('no-piece', 'This piece is no longer there.');
-  const changed = change(piece);
+  const changed = { ...change(piece), edited: true };
   return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? changed : p)) } };
 }
 

@@ -124,6 +124,22 @@ describe('commands', () => {
     ]);
     expect(keptPieces(again).map((p) => p.name)).toEqual(['Piece 1']);
   });
+  it('keep one piece alone, fill a hole, reshape: what a person changed outlasts a new trace', () => {
+    const alone = run(withTrace, { do: 'keep-only', pieceIds: ['piece-1'] });
+    expect(alone.trace?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
+    const filled = run(withTrace, { do: 'fill-hole', pieceId: 'piece-1', hole: 0 });
+    expect(filled.trace?.pieces[0]?.holes).toEqual([]);
+    const outer = circlePath({ x: 50, y: 40 }, 19.8);
+    const before = withTrace.trace?.pieces[1] as Piece;
+    const reshaped = run(filled, { do: 'reshape', pieceId: 'piece-2', outer: { ...before.outer, start: before.outer.start }, holes: [] });
+    const again = run(reshaped, { do: 'set-trace', trace: traced(reshaped) });
+    expect(again.trace?.pieces[0]?.holes).toEqual([]);
+    expect(again.trace?.pieces.map((p) => p.edited)).toEqual([true, true]);
+    // A piece that nobody touched is found anew.
+    expect(run(withTrace, { do: 'set-trace', trace: traced(withTrace) }).trace?.pieces[0]?.holes).toHaveLength(1);
+    expect(() => run(withTrace, { do: 'fill-hole', pieceId: 'piece-1', hole: 1 })).toThrow(CommandError);
+    expect(() => run(withTrace, { do: 'reshape', pieceId: 'gone', outer, holes: [] })).toThrow(CommandError);
+  });
   it('lay a further picture beside the first and keep the trace; taking the traced one out takes its trace along', () => {
     const two = run(withTrace, { do: 'bring-in', picture: other });
     expect(two.pictures.map((p) => p.name)).toEqual(['heron.png', 'otter.png']);

@@ -148,6 +148,8 @@ export const pieceSchema = z.strictObject({
   /** Open where it is a line. */
   outer: pathSchema,
   holes: z.array(pathSchema).max(20_000),
+  /** Whether a person has changed its outlines: a new trace leaves it as it is. */
+  edited: z.boolean().optional(),
   /** How wide the drawn line is whose middle this is, mm. */
   strokeMm: finite.positive().optional(),
 });

@@ -5,10 +5,10 @@
  * the axis or the centre settled by Gauss-Newton on the distances from the outline's image to the outline (iterative
  * closest points, Besl & McKay 1992, point to line); the outline rebuilt as the mean of its images.
  */
-import { type Path, pathBox, pathLength, stepsOf, transformedPath } from '../plane/path.ts';
+import { nearestOnPath, type Path, pathBox, pathLength, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { pointOn, segmentLength } from '../plane/segment.ts';
-import { chain, shift, type Transform, turn } from '../plane/transform.ts';
+import { apply, chain, shift, type Transform, turn } from '../plane/transform.ts';
 import { solveSymmetric } from './linear.ts';
 
 export interface Mirror {
@@ -43,6 +43,8 @@ interface Sampled {
   readonly ys: Float64Array;
   readonly dxs: Float64Array;
   readonly dys: Float64Array;
+  /** Which of the paths a point lies on. */
+  readonly of: Int32Array;
 }
 
 const sampleCount = 900;
@@ -58,7 +60,7 @@ export function symmetriesOf(piece: Outlines, tolerance: number): Symmetry[] {
   const size = Math.max(...samples.xs.map((x, k) => Math.hypot(x - middle.x, (samples.ys[k] as number) - middle.y)));
   // A circle is symmetric about everything: nothing is to be told.
   if (paths.every((path) => isRound(sampled([path], 60), middle, tolerance))) return [];
-  const look = { samples, tree: lookup(samples), limit: Math.max(3 * tolerance, 0.02 * size) };
+  const look = { paths, samples, tree: lookup(samples), limit: Math.max(3 * tolerance, 0.02 * size) };
   const found: Symmetry[] = [];
   const mirrors = mirrorAngles(weight)
     .map((angle) => settledMirror(look, middle, angle))
@@ -95,8 +97,9 @@ function sampled(paths: readonly Path[], count: number): Sampled {
   const points: Point[] = paths.flatMap((path) => evenPoints(path, Math.max(12, Math.round(pathLength(path) / step))));
   const n = points.length;
   const [xs, ys, dxs, dys] = [new Float64Array(n), new Float64Array(n), new Float64Array(n), new Float64Array(n)];
+  const of = new Int32Array(n);
   let start = 0;
-  for (const path of paths) {
+  for (const [which, path] of paths.entries()) {
     const own = Math.max(12, Math.round(pathLength(path) / step));
     for (let k = 0; k < own; k++) {
       const [p, a, b] = [points[start + k], points[start + ((k + own - 1) % own)], points[start + ((k + 1) % own)]] as [
@@ -105,6 +108,7 @@ function sampled(paths: readonly Path[], count: number): Sampled {
         Point,
       ];
       const length = distance(a, b) || 1;
+      of[start + k] = which;
       xs[start + k] = p.x;
       ys[start + k] = p.y;
       dxs[start + k] = (b.x - a.x) / length;
@@ -112,7 +116,7 @@ function sampled(paths: readonly Path[], count: number): Sampled {
     }
     start += own;
   }
-  return { xs, ys, dxs, dys };
+  return { xs, ys, dxs, dys, of };
 }
 
 /** So many points at even steps along a closed path, from its start on. */
@@ -191,6 +195,7 @@ function ordersOf(weight: Float64Array): number[] {
 }
 
 interface Look {
+  readonly paths: readonly Path[];
   readonly samples: Sampled;
   readonly tree: (x: number, y: number) => number;
   /** Samples whose image is farther from the outline are not counted while settling. */
@@ -252,6 +257,18 @@ function offsets(
   return { rms: Math.sqrt(squares / xs.length), worst, pairs };
 }
 
+/** How far an image lies from the outlines themselves, not from chords between samples. */
+function exactly({ paths, samples, tree }: Look, image: Transform): { rms: number; worst: number } {
+  let [squares, worst] = [0, 0];
+  samples.xs.forEach((x, k) => {
+    const p = apply(image, { x, y: samples.ys[k] as number });
+    const off = nearestOnPath(paths[samples.of[tree(p.x, p.y)] as number] as Path, p).distance;
+    squares += off * off;
+    worst = Math.max(worst, off);
+  });
+  return { rms: Math.sqrt(squares / samples.xs.length), worst };
+}
+
 function settledMirror(look: Look, middle: Point, startAngle: number): Mirror | null {
   let mirror: Mirror = { kind: 'mirror', at: middle, angle: startAngle, rms: Infinity, worst: Infinity };
   const { samples } = look;
@@ -267,9 +284,8 @@ function settledMirror(look: Look, middle: Point, startAngle: number): Mirror | 
     mirror = { ...mirror, angle: mirror.angle + turned, at: { x: mirror.at.x + across * nx, y: mirror.at.y + across * ny } };
     if (Math.abs(turned) < 1e-7 && Math.abs(across) < 1e-6) break;
   }
-  const { rms, worst } = offsets(look, imageOf(mirror));
   const angle = mirror.angle - Math.PI * Math.floor(mirror.angle / Math.PI);
-  return { ...mirror, angle, rms, worst };
+  return { ...mirror, angle, ...exactly(look, imageOf(mirror)) };
 }
 
 function settledTurn(look: Look, middle: Point, order: number): Turned | null {
@@ -287,8 +303,7 @@ function settledTurn(look: Look, middle: Point, order: number): Turned | null {
     found = { ...found, at: { x: found.at.x + x, y: found.at.y + y } };
     if (Math.hypot(x, y) < 1e-6) break;
   }
-  const { rms, worst } = offsets(look, imageOf(found));
-  return { ...found, rms, worst };
+  return { ...found, ...exactly(look, imageOf(found)) };
 }
 
 /** One Gauss-Newton step; `motion` gives how an image point moves with each unknown. */

@@ -1,6 +1,6 @@
 'use client';
 /**
- * The pieces found, as a table: sizes, points, left out or not; and the chosen one in full.
+ * The pieces found, as a table: sizes, points, left out or not; and the selected one in full.
  */
 import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
 import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
@@ -36,7 +36,6 @@ export function PieceList({
   const [all, setAll] = useState(false);
   const kept = pieces.filter((p) => !p.leftOut);
   if (pieces.length === 0) return null;
-  const selected = pieces.find((p) => p.id === selectedPiece);
   return (
     <Section
       title={`${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}${kept.length < pieces.length ? `, ${pieces.length - kept.length} left out` : ''}`}
@@ -44,7 +43,6 @@ export function PieceList({
       <Typography variant="caption" color="textSecondary">
         Sizes in {job.unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
       </Typography>
-      {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <Box component="table" aria-label="Pieces" sx={pieceTable}>
         <thead>
           <tr>
@@ -142,7 +140,8 @@ const pieceTable = {
 
 const shortLength = (mm: number, unit: Job['unit']): string => (unit === 'mm' ? mm.toFixed(2) : (mm / 25.4).toFixed(3));
 
-function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
+/** The piece that is selected: its sizes, symmetry and purpose. */
+export function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
   const run = useJob((s) => s.run);
   const m = measuresOf(piece);
   return (

@@ -6,15 +6,15 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, type Job, type Piece } from '@nuvet/core/job';
-import { printBoth } from '@nuvet/core/length';
+import { printDecimalInches, printMm } from '@nuvet/core/length';
 import type { Symmetry } from '@nuvet/core/trace';
 import { useEffect, useState } from 'react';
 import { setTable } from '@/table/table-store';
 import { tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
 
-/** What leaves its symmetry by less than this has it already, mm. */
-const exactMm = 1e-6;
+/** What leaves its symmetry by less than this has it already, mm: finer than any machine, and than the axis is found. */
+const exactMm = 1e-3;
 
 export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
   const run = useJob((s) => s.run);
@@ -55,11 +55,17 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
             <Typography variant="body2">
               {inWords(symmetry)}
               <Typography component="span" variant="body2" color="textSecondary" sx={{ display: 'block' }}>
-                {isExact ? 'exactly' : `nearly: off by ${printBoth(symmetry.worst, unit)} at most`}
+                {isExact ? 'exactly' : `nearly: within ${unit === 'mm' ? printMm(symmetry.worst) : printDecimalInches(symmetry.worst)}`}
               </Typography>
             </Typography>
             {!isExact && (
-              <Button size="small" variant="outlined" onFocus={() => setTable({ symmetry })} onClick={() => void make(symmetry)}>
+              <Button
+                size="small"
+                variant="outlined"
+                sx={{ flexShrink: 0 }}
+                onFocus={() => setTable({ symmetry })}
+                onClick={() => void make(symmetry)}
+              >
                 Make it so
               </Button>
             )}

@@ -20,7 +20,7 @@ import { LengthField } from '@/ui/LengthField';
 import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
-import { PieceList } from './PieceList';
+import { PieceList, SelectedPiece } from './PieceList';
 import { DrawnLineIcon, FilledShapeIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
 import { useAutomaticTrace } from './use-automatic-trace';
 
@@ -37,6 +37,8 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const shown = preview ?? job.trace;
   const pieces = shown?.pieces ?? [];
   const kept = pieces.filter((p) => !p.leftOut);
+  const selectedId = useTable((s) => s.selectedPiece);
+  const selected = pieces.find((p) => p.id === selectedId);
   const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
   const isEmpty = shown !== null && pieces.length === 0 && !progress;
   const isSized = fitOf(picture).model !== 'unsized';
@@ -94,6 +96,7 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
           The true size is not known yet, so that tolerance and sizes are only a guess.
         </Alert>
       )}
+      {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <Settings settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={setMoving} />
       {message || isEmpty ? (
         <Alert severity="warning">{message ?? 'No shape was found. Move the threshold, or lower the smallest size.'}</Alert>
