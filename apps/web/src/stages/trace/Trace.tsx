@@ -151,7 +151,7 @@ function Settings({ settings, found, unit, onMove }: SettingsProps) {
       )}
       <Section title="What counts as ink">
         <Choice
-          label="Threshold by"
+          label="How ink is told"
           value={typeof settings.threshold === 'number' ? 'hand' : settings.threshold}
           of={[
             ['auto', 'Automatic'],
