@@ -6,7 +6,6 @@
 import type { Mark, Piece, Purpose } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { asCubics, type Box, circleOf, directionOn, dot, heightOf, type Path, type Point, stepsOf, widthOf } from '@nuvet/core/plane';
-import type { Symmetry } from '@nuvet/core/trace';
 import { centreOfRim } from '@nuvet/core/trueup';
 import { colours } from '@/ui/theme';
 import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
@@ -143,34 +142,6 @@ function wholeOf({ outer, holes }: Piece): Path2D {
   const whole = new Path2D();
   for (const path of [outer, ...holes]) whole.addPath(pathOf(path));
   return whole;
-}
-
-/** The axis of a symmetry from edge to edge, or its centre. */
-export function drawSymmetry(canvas: Canvas, view: View, symmetry: Symmetry, screen: Size): void {
-  const p = toScreen(view, symmetry.at);
-  const reach = Math.hypot(screen.width, screen.height);
-  canvas.save();
-  canvas.strokeStyle = colours.indigo;
-  canvas.lineWidth = 1.4;
-  canvas.beginPath();
-  if (symmetry.kind === 'mirror') {
-    canvas.setLineDash([14, 4, 2, 4]);
-    const [dx, dy] = [Math.cos(symmetry.angle) * reach, -Math.sin(symmetry.angle) * reach];
-    canvas.moveTo(p.x - dx, p.y - dy);
-    canvas.lineTo(p.x + dx, p.y + dy);
-  } else {
-    canvas.arc(p.x, p.y, 7, 0, 2 * Math.PI);
-    for (const [dx, dy] of [
-      [14, 0],
-      [0, 14],
-    ] as const) {
-      // biome-ignore format: a cross
-      canvas.moveTo(p.x - dx, p.y - dy);
-      canvas.lineTo(p.x + dx, p.y + dy);
-    }
-  }
-  canvas.stroke();
-  canvas.restore();
 }
 
 export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], lit: string | null, selected: string | null): void {

@@ -20,6 +20,8 @@ const faintestShare = 0.38;
 /** A window with fewer pixels of either kind, or kinds nearer than this, says nothing of its own. */
 const leastPixels = 24;
 const leastContrast = 24;
+/** With less between ink and paper, once the light is taken out, there is no ink. */
+const leastInk = 40;
 
 interface Grid {
   readonly columns: number;
@@ -32,7 +34,9 @@ export function evenedOut(picture: GreyPicture, windowPx: number): GreyPicture {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
   const paper = paperOf(picture, windowCells);
   const even = mapped(picture, paper, (v, p) => (v * 240) / p);
-  const found = otsuThreshold(histogram(even)) ?? { value: 127, ink: 0, paper: 240 };
+  const found = otsuThreshold(histogram(even));
+  // What the paper's own unevenness leaves is no ink.
+  if (!found || found.paper - found.ink < leastInk) return mapped(even, { columns: 1, rows: 1, values: Float64Array.of(0) }, () => 255);
   const whole = found.value;
   const faintest = Math.max(whole, found.paper - faintestShare * (found.paper - found.ink));
   const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole, faintest));
