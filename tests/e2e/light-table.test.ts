@@ -139,6 +139,12 @@ describe('the trace', () => {
     await settled(page);
     const box = await table().boundingBox();
     if (!box) throw new Error('there is no light table');
+    // How close: the worst place is named, and a tolerance chosen from the chart is taken.
+    await page.getByText(/^At most 0\.\d+ mm from the picture’s edge, soft corners apart, with \d+ points\.$/).waitFor();
+    await page.getByRole('switch', { name: 'Colour by distance' }).click();
+    await page.getByRole('button', { name: 'Compare tolerances' }).click();
+    await page.getByRole('button', { name: /^Tolerance 0\.5 mm: / }).click();
+    await expect.poll(async () => (await plateNow()).trace?.settings.toleranceMm).toBe(0.5);
     await page.getByRole('button', { name: 'This one' }).click();
     // The oval lies in the sheet's middle.
     await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);

@@ -13,6 +13,7 @@ import { useJob } from '@/stages/job-store';
 import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
 import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
+import { drawDeviation } from './drawing-deviation';
 import { drawSymmetry } from './drawing-symmetry';
 import { type Ground, groundOf } from './ground';
 import { Magnifier } from './Magnifier';
@@ -49,6 +50,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     dragged,
     peeked,
     symmetry,
+    deviation,
   } = useTable();
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
@@ -97,6 +99,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
             const canvas = nativeOf(context);
             drawRuling(canvas, shownView, box, screen);
             drawPieces(canvas, shownView, pieces, hoveredPiece, selectedPiece);
+            if (deviation && stage === 'trace') drawDeviation(canvas, shownView, deviation);
             if (symmetry && stage === 'trace') drawSymmetry(canvas, shownView, symmetry, screen);
             if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
             if (stage === 'true-up') drawDatum(canvas, shownView);
@@ -104,7 +107,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
         />
       )
     );
-  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry]);
+  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation]);
   const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
   const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
   return (

@@ -9,6 +9,7 @@ import type { Snap } from '@nuvet/core/raster';
 import type { Symmetry } from '@nuvet/core/trace';
 import type { MarkKind } from '@nuvet/core/trueup';
 import { create } from 'zustand';
+import type { DeviationSeen } from '@/workers/tracer';
 import type { Size, View } from './view';
 
 /** A mark to make, or something else that takes places on the picture. */
@@ -48,6 +49,8 @@ interface TableState {
   readonly ghosts: readonly Ghost[];
   readonly hoveredPiece: string | null;
   readonly selectedPiece: string | null;
+  /** How far the outlines lie from the picture's edge, while that is looked at. */
+  readonly deviation: DeviationSeen | null;
   /** The axis or centre of a symmetry that is being looked at. */
   readonly symmetry: Symmetry | null;
   readonly preview: JobTrace | null;
@@ -77,6 +80,7 @@ export const useTable = create<TableState>(() => ({
   ghosts: [],
   hoveredPiece: null,
   selectedPiece: null,
+  deviation: null,
   symmetry: null,
   preview: null,
   asked: null,

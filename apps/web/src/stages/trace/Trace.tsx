@@ -20,6 +20,7 @@ import { LengthField } from '@/ui/LengthField';
 import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
+import { Closeness } from './Closeness';
 import { PieceList, SelectedPiece } from './PieceList';
 import { DrawnLineIcon, FilledShapeIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
 import { useAutomaticTrace } from './use-automatic-trace';
@@ -111,6 +112,16 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
           </Box>
         </Box>
       ) : null}
+      {shown && !progress && (
+        <Closeness
+          picture={picture}
+          trace={shown}
+          surface={surface}
+          settings={settings}
+          unit={job.unit}
+          onTolerance={(toleranceMm) => setMoving({ ...settings, toleranceMm })}
+        />
+      )}
       <PieceList job={job} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
     </Docket>
   );

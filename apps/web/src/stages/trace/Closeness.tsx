@@ -1,0 +1,185 @@
+'use client';
+/**
+ * How close the outlines lie to the picture's edge, and with how many points: a chart over tolerances to choose from,
+ * and the outlines coloured by their distance.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
+import Typography from '@mui/material/Typography';
+import type { Job, JobTrace, JobTraceSettings, Picture, Surface } from '@nuvet/core/job';
+import { printDecimalInches, printMm } from '@nuvet/core/length';
+import { scaleLog } from 'd3-scale';
+import { line } from 'd3-shape';
+import { useEffect, useState } from 'react';
+import { setTable, useTable } from '@/table/table-store';
+import { colours } from '@/ui/theme';
+import type { DeviationSeen, TradeOff } from '@/workers/tracer';
+import { tracer } from '@/workers/tracing';
+import { Section } from '../Docket';
+
+/** Tolerances that the chart compares, mm. */
+const tolerances = [0.02, 0.05, 0.1, 0.2, 0.5, 1] as const;
+
+interface Props {
+  readonly picture: Picture;
+  readonly trace: JobTrace;
+  readonly surface: Surface;
+  readonly settings: JobTraceSettings;
+  readonly unit: Job['unit'];
+  readonly onTolerance: (mm: number) => void;
+}
+
+export function Closeness({ picture, trace, surface, settings, unit, onTolerance }: Props) {
+  const [found, setFound] = useState<DeviationSeen | null>(null);
+  const [compared, setCompared] = useState<{ readonly of: string; readonly list: readonly TradeOff[] } | null>(null);
+  const isShown = useTable((s) => s.deviation !== null);
+  // What a person has left out does not count.
+  const key = JSON.stringify([surface.id, surface.toSheet]);
+  // A comparison holds for every tolerance, and for one way of seeing the ink.
+  const seen = JSON.stringify([key, { ...settings, toleranceMm: null }]);
+  const offers = compared?.of === seen ? compared.list : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture and surface
+  useEffect(() => {
+    let isWanted = true;
+    const kept = trace.pieces.filter((p) => !p.leftOut);
+    tracer()
+      .deviation(picture, surface, trace.settings, kept)
+      .then(
+        (strayed) => {
+          if (!isWanted) return;
+          setFound(strayed);
+          if (useTable.getState().deviation) setTable({ deviation: strayed });
+        },
+        () => {},
+      );
+    return () => {
+      isWanted = false;
+    };
+  }, [trace, key]);
+  useEffect(() => () => setTable({ deviation: null }), []);
+  if (!found) return null;
+  const said = (mm: number) => (unit === 'mm' ? printMm(mm, 3) : printDecimalInches(mm, 4));
+  return (
+    <Section title="How close">
+      <Typography variant="body2">
+        At most {said(found.worst.mm)} from the picture’s edge, soft corners apart, with {trace.pieces.reduce((n, p) => n + pointsOf(p), 0)}{' '}
+        points.
+      </Typography>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
+        <FormControlLabel
+          label="Colour by distance"
+          sx={{ ml: 0 }}
+          control={<Switch size="small" checked={isShown} onChange={(_, on) => setTable({ deviation: on ? found : null })} />}
+        />
+        <Button size="small" onClick={() => lookAt(found)}>
+          Go to the worst
+        </Button>
+      </Box>
+      {offers ? (
+        <TradeOffChart offers={offers} now={settings.toleranceMm} said={said} onTolerance={onTolerance} />
+      ) : (
+        <Button
+          size="small"
+          onClick={() =>
+            void tracer()
+              .tradeOff(surface, trace.settings, tolerances)
+              .then((list) => list && setCompared({ of: seen, list }))
+          }
+        >
+          Compare tolerances
+        </Button>
+      )}
+    </Section>
+  );
+}
+
+const pointsOf = ({ outer, holes }: JobTrace['pieces'][number]): number =>
+  outer.segments.length + holes.reduce((n, hole) => n + hole.segments.length, 0);
+
+/** The worst place in the table's middle, close enough to judge it. */
+function lookAt(seen: DeviationSeen): void {
+  const { screen } = useTable.getState();
+  const scale = 60;
+  const { x, y } = seen.worst.at;
+  setTable({ deviation: seen, view: { scale, x: screen.width / 2 - x * scale, y: screen.height / 2 + y * scale } });
+}
+
+const [width, height] = [306, 150];
+const room = { left: 40, right: 12, top: 10, bottom: 30 };
+
+interface ChartProps {
+  readonly offers: readonly TradeOff[];
+  readonly now: number;
+  readonly said: (mm: number) => string;
+  readonly onTolerance: (mm: number) => void;
+}
+
+/** Points against the largest distance; a click takes that tolerance. */
+function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
+  const counts = offers.map((o) => o.points);
+  const worst = offers.map((o) => Math.max(1e-4, o.worstMm));
+  const x = scaleLog([Math.min(...worst) / 1.25, Math.max(...worst) * 1.25], [room.left, width - room.right]);
+  const y = scaleLog([Math.max(1, Math.min(...counts) * 0.9), Math.max(...counts) * 1.1], [height - room.bottom, room.top]);
+  const course = line<TradeOff>()
+    .x((o) => x(Math.max(1e-4, o.worstMm)))
+    .y((o) => y(o.points));
+  const nearest = offers.reduce((a, b) => (Math.abs(Math.log(b.toleranceMm / now)) < Math.abs(Math.log(a.toleranceMm / now)) ? b : a));
+  return (
+    <Box
+      component="svg"
+      viewBox={`0 0 ${width} ${height}`}
+      role="group"
+      aria-label="Points against largest distance"
+      sx={{ width: '100%', mt: 0.5 }}
+    >
+      <line x1={room.left} x2={width - room.right} y1={height - room.bottom} y2={height - room.bottom} stroke={colours.line} />
+      <line x1={room.left} x2={room.left} y1={room.top} y2={height - room.bottom} stroke={colours.line} />
+      <path d={course([...offers]) ?? ''} fill="none" stroke={colours.verdigris} strokeWidth={1.6} />
+      <text x={width - room.right} y={height - 2} textAnchor="end" fontSize={11} fill={colours.ink}>
+        largest distance, mm
+      </text>
+      <text x={4} y={room.top + 2} fontSize={11} fill={colours.ink} dominantBaseline="hanging">
+        points
+      </text>
+      {offers.map((offer) => {
+        const isNow = offer === nearest;
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: there are no buttons inside an SVG
+          <g
+            key={offer.toleranceMm}
+            role="button"
+            tabIndex={0}
+            aria-label={`Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`}
+            aria-pressed={isNow}
+            style={{ cursor: 'pointer' }}
+            onClick={() => onTolerance(offer.toleranceMm)}
+            onKeyDown={(event) => event.key === 'Enter' && onTolerance(offer.toleranceMm)}
+          >
+            <title>{`Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`}</title>
+            <circle cx={x(Math.max(1e-4, offer.worstMm))} cy={y(offer.points)} r={12} fill="transparent" />
+            <circle
+              cx={x(Math.max(1e-4, offer.worstMm))}
+              cy={y(offer.points)}
+              r={isNow ? 6 : 4.5}
+              fill={isNow ? colours.verdigris : colours.sheet}
+              stroke={colours.verdigris}
+              strokeWidth={1.8}
+            />
+            {(isNow || offer === offers[0] || offer === offers.at(-1)) && (
+              <text x={x(Math.max(1e-4, offer.worstMm))} y={y(offer.points) - 10} fontSize={10.5} textAnchor="middle" fill={colours.ink}>
+                {offer.points}
+              </text>
+            )}
+            {(isNow || offer === offers[0] || offer === offers.at(-1)) && (
+              <text x={x(Math.max(1e-4, offer.worstMm))} y={height - room.bottom + 13} fontSize={10} textAnchor="middle" fill={colours.ink}>
+                {Number(offer.worstMm.toPrecision(2))}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </Box>
+  );
+}
