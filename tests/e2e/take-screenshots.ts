@@ -75,6 +75,20 @@ for (let k = 0; k < 3; k++) await page.mouse.wheel(0, -260);
 await settled(page);
 await take('trace');
 
+await open('Lantern box die line');
+await stage('Trace');
+await settled(page);
+await take('die-line');
+
+await open('Ferry bell bracket');
+await stage('Trace');
+await page.getByRole('button', { name: 'Compare tolerances' }).click({ timeout: 60_000 });
+await page.getByRole('group', { name: 'Points against largest distance' }).waitFor({ timeout: 60_000 });
+await page.getByRole('switch', { name: 'Colour by distance' }).click();
+await page.getByRole('group', { name: 'Points against largest distance' }).scrollIntoViewIfNeeded();
+await settled(page);
+await take('closeness');
+
 await open('Mill Race block');
 await stage('Prove');
 await take('prove');

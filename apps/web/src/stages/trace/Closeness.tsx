@@ -85,7 +85,7 @@ export function Closeness({ picture, trace, surface, settings, unit, onTolerance
           onClick={() =>
             void tracer()
               .tradeOff(surface, trace.settings, tolerances)
-              .then((list) => list && setCompared({ of: seen, list }))
+              .then((list) => list && setCompared({ of: seen, list: list.filter(isNew) }))
           }
         >
           Compare tolerances
@@ -94,6 +94,10 @@ export function Closeness({ picture, trace, surface, settings, unit, onTolerance
     </Section>
   );
 }
+
+/** Whether an offer differs from the finer ones before it. */
+const isNew = ({ points, worstMm }: TradeOff, k: number, all: readonly TradeOff[]): boolean =>
+  all.slice(0, k).every((o) => o.points !== points || Math.abs(o.worstMm - worstMm) > 0.05 * worstMm);
 
 const pointsOf = ({ outer, holes }: JobTrace['pieces'][number]): number =>
   outer.segments.length + holes.reduce((n, hole) => n + hole.segments.length, 0);
@@ -125,7 +129,8 @@ function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
   const course = line<TradeOff>()
     .x((o) => x(Math.max(1e-4, o.worstMm)))
     .y((o) => y(o.points));
-  const nearest = offers.reduce((a, b) => (Math.abs(Math.log(b.toleranceMm / now)) < Math.abs(Math.log(a.toleranceMm / now)) ? b : a));
+  // Offers that came to the same are shown once, by their finest tolerance.
+  const nearest = offers.findLast((o) => o.toleranceMm <= now * 1.001) ?? offers[0];
   return (
     <Box
       component="svg"
