@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EmptyFileError, type FilePiece, writeDxf, writeSvg } from '@nuvet/core/formats';
-import { circlePath, pathLength } from '@nuvet/core/plane';
+import { circlePath, ellipsePath, nearestOnPath, pathBox, pathLength, type Segment } from '@nuvet/core/plane';
 import { curveThrough, ellipse, piece, roundedRectangle, star } from '@nuvet/truth';
 import { afterAll, describe, expect, it } from 'vitest';
 import { dxfSeenByEzdxf, polylinesSeenByDxfParser, svgSeen } from './outside-readers.ts';
@@ -115,4 +115,47 @@ describe('DXF', () => {
 it('an empty job is refused, not written', () => {
   expect(() => writeSvg([], 'x')).toThrow(EmptyFileError);
   expect(() => writeDxf([], 'x')).toThrow(EmptyFileError);
+});
+
+describe('an ellipse', () => {
+  // Half axes 15 and 8 mm, turned by 0.4; its length by Ramanujan's second formula, true to 1e-5 here.
+  const path = ellipsePath({ x: 40, y: 30 }, 15, 8, 0.4);
+  const h = ((15 - 8) / (15 + 8)) ** 2;
+  const length = Math.PI * 23 * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)));
+  const oval: FilePiece = { name: 'Oval', purpose: 'cut', outer: path, holes: [] };
+  const wide = 2 * Math.hypot(15 * Math.cos(0.4), 8 * Math.sin(0.4));
+  const high = 2 * Math.hypot(15 * Math.sin(0.4), 8 * Math.cos(0.4));
+
+  it('is arcs of an ellipse in SVG, as long and as large for another reader', () => {
+    const [seen] = svgSeen(writeSvg([oval], 'Oval')).paths;
+    expect(seen?.d).toMatch(/A15 8 /);
+    expect(seen?.d).not.toContain('C');
+    expect(seen?.length).toBeCloseTo(length, 2);
+    expect((seen?.box.maxX ?? 0) - (seen?.box.minX ?? 0)).toBeCloseTo(wide, 2);
+    expect((seen?.box.maxY ?? 0) - (seen?.box.minY ?? 0)).toBeCloseTo(high, 2);
+  });
+  it('is one ELLIPSE in DXF, without a complaint, at its true size', () => {
+    const file = join(folder, 'oval.dxf');
+    writeFileSync(file, writeDxf([oval], 'Oval'));
+    const [seen] = dxfSeenByEzdxf(file);
+    expect(seen).toMatchObject({ errors: [], fixes: [] });
+    expect(seen?.outlines.map((o) => o.type)).toEqual(['ELLIPSE']);
+    // ezdxf measures curves by chords.
+    expect((seen?.max[0] ?? 0) - (seen?.min[0] ?? 0)).toBeCloseTo(wide, 1);
+    expect((seen?.max[1] ?? 0) - (seen?.min[1] ?? 0)).toBeCloseTo(high, 1);
+  });
+  it('that is only part of an outline becomes arcs within 0.005 mm', () => {
+    const half: FilePiece = {
+      name: 'Half',
+      purpose: 'cut',
+      outer: { start: path.start, segments: [path.segments[0] as Segment, { kind: 'line', to: path.start }], closed: true },
+      holes: [],
+    };
+    const [seen] = polylinesSeenByDxfParser(writeDxf([half], 'Half'));
+    expect(seen?.vertices.length).toBeGreaterThan(6);
+    const { minX, minY } = pathBox(half.outer);
+    for (const { x, y } of seen?.vertices ?? []) {
+      expect(nearestOnPath(half.outer, { x: x + minX, y: y + minY }).distance).toBeLessThan(0.005);
+    }
+  });
 });

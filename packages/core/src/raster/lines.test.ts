@@ -139,7 +139,7 @@ describe('the middle of a stroke', () => {
         }
         expect(Math.abs(width - 10)).toBeLessThan(0.3);
       }),
-      { numRuns: 60 },
+      { numRuns: 60, seed: 7 },
     );
   });
   it('tells how far ink reaches, and nothing where there is none or it does not end', () => {

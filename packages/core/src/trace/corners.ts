@@ -30,7 +30,7 @@ export function findCorners(course: Course, grain: Grain): Corner[] {
   for (let k = 0; k < count; k++) {
     const turn = turns[k] as number;
     if (Math.abs(turn) < smallestTurn || !isPeak(turns, k, reach)) continue;
-    if (isSpread(course, k, gap, arm, turn)) continue;
+    if (isSpread(course, k, gap, arm, turn) || isPlateau(turns, k, gap + arm)) continue;
     const index = tipIndex(course, grain, k, gap, arm, turn);
     if (index !== null) corners.push({ index: course.wrap(index), turn });
   }
@@ -60,6 +60,21 @@ function isPeak(turns: Float64Array, k: number, reach: number): boolean {
     if (Math.sign(behind) === Math.sign(here) && Math.abs(behind) >= size) return false;
   }
   return true;
+}
+
+/** A corner's turn falls off to either side by more than this; along an arc it stays as it is. */
+const plateauShare = 0.93;
+
+/** Whether the course turns as much all the way to one side, as at the end of an arc. */
+function isPlateau(turns: Float64Array, k: number, reach: number): boolean {
+  const n = turns.length;
+  // In figures so small the next corner would be taken for the plateau.
+  if (n < 12 * reach) return false;
+  const here = turns[k] as number;
+  return [1, -1].some((side) => {
+    for (let d = 1; d <= reach; d++) if ((turns[(k + side * d + n) % n] as number) / here < plateauShare) return false;
+    return true;
+  });
 }
 
 /** Whether the course keeps turning on both sides, as an arc does. */
