@@ -201,7 +201,7 @@ const arcLimits = ({ roughness, worst }: Grain): ArcLimits => ({
   angle: 0.012 + 0.35 * roughness,
 });
 
-const mostPoints = 32;
+const mostPoints = 20;
 
 /** How far the course leaves the straight line between two places, root mean square; null where it is not straight. */
 function lineBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits): number | null {
@@ -239,7 +239,7 @@ function arcBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits)
   const last = b.index - Math.max(1, b.spoilt);
   const stride = Math.max(1, Math.ceil((last - first + 1) / mostPoints));
   let found = { rms: Infinity, worst: Infinity };
-  for (let round = 0; round < 4; round++) {
+  for (let round = 0; round < 3; round++) {
     const step = 1e-4;
     const here = offsetsFrom(course, a.at, b.at, sweep, first, last, stride);
     const there = offsetsFrom(course, a.at, b.at, sweep + step, first, last, stride);
@@ -252,9 +252,9 @@ function arcBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits)
       worst = Math.max(worst, Math.abs(r));
     }
     found = { rms: Math.sqrt(rr / Math.max(1, here.length)), worst };
-    if (!(jj > 0) || (round > 0 && found.rms > 20 * limits.rms)) break;
+    if (!(jj > 0) || found.rms > (round > 0 ? 5 : 40) * limits.rms) break;
     const move = -jr / jj;
-    if (Math.abs(move) < 1e-5 || round === 3) break;
+    if (Math.abs(move) < 1e-5 || round === 2) break;
     sweep += Math.max(-0.3, Math.min(0.3, move));
   }
   if (!(found.rms <= limits.rms && found.worst <= limits.worst) || Math.abs(sweep) < leastSweep || Math.abs(sweep) > 5.5) return null;

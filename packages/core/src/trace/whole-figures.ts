@@ -9,7 +9,9 @@ import type { Grain } from './grain.ts';
 import { solveSymmetric } from './linear.ts';
 
 /** More points tell a figure of five unknowns hardly more. */
-const mostPoints = 480;
+const mostPoints = 360;
+/** What is farther than this from the ellipse of its moments, px and as a share of its size, is none. */
+const farthest = { px: 3, share: 0.2 };
 
 export function wholeFigure(course: Course, grain: Grain): Path | null {
   const points = pointsOf(course);
@@ -17,6 +19,7 @@ export function wholeFigure(course: Course, grain: Grain): Path | null {
   const most = Math.min(grain.worst, Math.max(0.4, 6 * grain.roughness));
   const { x: midX, y: midY, a: long, b: short, angle: turn } = momentsOf(points);
   const mean = (long + short) / 2;
+  if (!isNearly(points, [midX, midY, long, short, turn])) return null;
   const circle = settled(points, [midX, midY, mean, mean, 0], 3, offCircle);
   if (!circle) return null;
   const oval = settled(points, [midX, midY, long, short, turn], 5, offOval);
@@ -127,6 +130,14 @@ function settled({ xs, ys }: Points, from: Values, size: 3 | 5, measure: Measure
     if (!(values[2] > 0.5 && values[3] > 0.5)) return best;
   }
   return best;
+}
+
+/** Whether every tenth point lies near an ellipse, which spares most figures the fit. */
+function isNearly({ xs, ys }: Points, oval: Values): boolean {
+  const slopes = new Float64Array(5);
+  const limit = farthest.px + farthest.share * oval[2];
+  for (let k = 0; k < xs.length; k += 10) if (Math.abs(offOval(oval, xs[k] as number, ys[k] as number, slopes)) > limit) return false;
+  return true;
 }
 
 /** The path in the course's own way of travel. */
