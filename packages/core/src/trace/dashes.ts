@@ -3,7 +3,7 @@
  * Rests on: good continuation: the next dash begins ahead of where one ends, at most a few dashes farther on.
  */
 import { distance, type Point } from '../plane/point.ts';
-import type { Stroke, StrokeEnd } from './network.ts';
+import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
 /** So many dashes in a row make a dashed line. */
 const leastDashes = 3;
@@ -112,13 +112,7 @@ function rowThrough(stroke: number, links: ReadonlyMap<string, Tip>, keyOf: (tip
 }
 
 function joinedDashes(strokes: readonly Stroke[], row: readonly Tip[]): Stroke {
-  const points = row.flatMap(({ stroke, side }) => {
-    const own = Array.from((strokes[stroke] as Stroke).points);
-    if (side === 0) return own;
-    const turned: number[] = [];
-    for (let k = own.length - 2; k >= 0; k -= 2) turned.push(own[k] as number, own[k + 1] as number);
-    return turned;
-  });
+  const points = row.flatMap(({ stroke, side }) => walkedFrom((strokes[stroke] as Stroke).points, side));
   const [first, last] = [row[0] as Tip, row.at(-1) as Tip];
   const width = row.reduce((sum, { stroke }) => sum + (strokes[stroke] as Stroke).width, 0) / row.length;
   return {

@@ -3,7 +3,8 @@
  * Rests on: the thinned ink for how lines hang together, the grey picture for where they run (raster/stroke-middle.ts).
  * At a junction the two lines that run on best are one path; what ends there ends on it, or where all meet.
  */
-import { nearestOnPath, type Path } from '../plane/path.ts';
+import type { Box } from '../plane/box.ts';
+import { nearestOnPath, type Path, pathBox } from '../plane/path.ts';
 import { crossing, distance, type Point } from '../plane/point.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import { type Chain, mergedJunctions, pruned, type Skeleton, skeletonOf } from '../raster/skeleton.ts';
@@ -11,6 +12,7 @@ import { edgeAlong, strokeMiddle } from '../raster/stroke-middle.ts';
 import { type Mask, thinned } from '../raster/thinning.ts';
 import { dashedRuns } from './dashes.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
+import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
 export interface MiddleLine {
   readonly path: Path;
@@ -139,24 +141,6 @@ function endOf(points: Float64Array, side: 0 | 1, node: number, reach: number): 
   return { node, at: { x: x + along * out.x, y: y + along * out.y }, out };
 }
 
-/** A stroke: runs joined where they run on, with where its ends must lie; null where they are free. */
-export interface Stroke {
-  readonly points: Float64Array;
-  readonly width: number;
-  readonly closed: boolean;
-  readonly isDashed: boolean;
-  readonly ends: readonly [StrokeEnd, StrokeEnd];
-}
-
-export interface StrokeEnd {
-  readonly at: Point;
-  readonly out: Point;
-  /** Where the end must lie; null where it is free. */
-  readonly target: Point | null;
-  /** Whether it is to lie on another stroke that runs through. */
-  readonly isOnThrough: boolean;
-}
-
 /** Lines that turn less than this at a junction may run on, radians. */
 const straightOn = 0.45;
 
@@ -240,13 +224,7 @@ function strokeOf(
   closed: boolean,
   targetOf: (tip: Tip) => { at: Point; isOnThrough: boolean } | null,
 ): Stroke {
-  const points = list.flatMap(({ run, side }) => {
-    const own = (runs[run] as Run).points;
-    if (side === 0) return Array.from(own);
-    const turned: number[] = [];
-    for (let k = own.length - 2; k >= 0; k -= 2) turned.push(own[k] as number, own[k + 1] as number);
-    return turned;
-  });
+  const points = list.flatMap(({ run, side }) => walkedFrom((runs[run] as Run).points, side));
   const first = list[0] as Tip;
   const last = list.at(-1) as Tip;
   const end = (tip: Tip): StrokeEnd => {
@@ -340,6 +318,11 @@ function drawnOut(picture: GreyPicture, level: number, stroke: Stroke): Stroke {
 
 /** Ends that lie on a line that runs through moved onto its fitted path. */
 function metExactly(lines: readonly MiddleLine[], strokes: readonly Stroke[]): MiddleLine[] {
+  const boxes = lines.map(({ path }) => pathBox(path));
+  const isNear = (j: number, { x, y }: Point, reach: number): boolean => {
+    const { minX, maxX, minY, maxY } = boxes[j] as Box;
+    return x > minX - reach && x < maxX + reach && y > minY - reach && y < maxY + reach;
+  };
   return lines.map((line, k) => {
     const { ends, closed } = strokes[k] as Stroke;
     if (closed) return line;
@@ -348,7 +331,7 @@ function metExactly(lines: readonly MiddleLine[], strokes: readonly Stroke[]): M
       if (!target || !isOnThrough) return null;
       let best: { point: Point; distance: number } | null = null;
       lines.forEach((other, j) => {
-        if (j === k) return;
+        if (j === k || !isNear(j, target, other.widthPx)) return;
         const near = nearestOnPath(other.path, target);
         if (near.distance < 0.5 * other.widthPx && (!best || near.distance < best.distance)) best = near;
       });
