@@ -303,6 +303,7 @@ function drawn(
   const ends = [...stops];
   const segments: (Segment | null)[] = kinds.map(() => null);
   const lastStop = stops.length - 1;
+  let fits = true;
   const chainEnd = (k: number): ChainEnd => {
     const slides = k === 0 ? start.slides : k === lastStop && end.slides;
     return { ...(stops[k] as CurveEnd), freedom: slides ? 'along' : k === 0 || k === lastStop ? 'none' : 'across' };
@@ -313,6 +314,8 @@ function drawn(
     if (next > first) {
       const isStraight = kinds.slice(first, next).map((kind) => kind === 'line');
       const chain = settleChain(course, chainEnd(first), chainEnd(next), stops.slice(first + 1, next), isStraight);
+      // Several arcs settled together must still keep to the course.
+      fits &&= chain.rms <= 1.5 * arcLimits(grain).rms;
       let from = chain.start;
       chain.segments.forEach((arc, k) => {
         segments[first + k] = arc;
@@ -329,7 +332,6 @@ function drawn(
     direction: stops[k]?.direction ? (ends[k] as CurveEnd).direction : null,
   });
   const cost = kinds.reduce((sum, kind) => sum + costOf[kind], 0);
-  let fits = true;
   const all = segments.flatMap((segment, k): readonly Segment[] => {
     if (segment) return [segment];
     const [a, b] = [endOf(k), endOf(k + 1)];
