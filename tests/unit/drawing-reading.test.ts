@@ -92,6 +92,8 @@ describe('an SVG', () => {
         // That reader wants spaces where the grammar needs none.
         const spaced = d.replace(/ ([01])([01])(-?\d)/g, ' $1 $2 $3');
         const expected = new svgPathProperties(spaced).getTotalLength();
+        // That reader knows no length for an arc that is exactly half its ellipse.
+        fc.pre(Number.isFinite(expected));
         const { outlines } = svg(wrap(`<path d="${d}"/>`));
         // Curves of no length stop that reader's reflected handles.
         fc.pre(outlines.every((o) => stepsOf(o.path).every(({ from, segment }) => distance(from, segment.to) > 0.4)));
