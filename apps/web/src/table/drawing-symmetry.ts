@@ -25,7 +25,6 @@ export function drawSymmetry(canvas: CanvasRenderingContext2D, view: View, symme
       [14, 0],
       [0, 14],
     ] as const) {
-      // biome-ignore format: a cross
       canvas.moveTo(p.x - dx, p.y - dy);
       canvas.lineTo(p.x + dx, p.y + dy);
     }

@@ -103,7 +103,7 @@ const tracer = {
   },
 
   /** How far the kept outlines lie from the ink's border, points on the sheet, mm; null where middles were traced. */
-  async deviation(of: unknown, surface: Surface, wish: unknown, asked: unknown): Promise<DeviationSeen | null> {
+  async deviation(of: unknown, surface: Surface, wish: unknown, asked: unknown, withLines: boolean): Promise<DeviationSeen | null> {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const pieces = z.array(pieceSchema).parse(asked);
     if (settings.take === 'network' || settings.take === 'line-middle') return null;
@@ -121,7 +121,7 @@ const tracer = {
       off.forEach((mm, k) => {
         if (mm > worst.mm) worst = { at: points[k] as Point, mm };
       });
-    return { lines, worst, toleranceMm: settings.toleranceMm };
+    return { lines: withLines ? lines : [], worst, toleranceMm: settings.toleranceMm };
   },
 
   /** Points and largest distance over a range of tolerances, the same ink fitted anew for each; null where overtaken. */
@@ -174,7 +174,7 @@ const tracer = {
   },
 };
 
-/** The outlines as points with their distance from the ink's border, mm, on the sheet. */
+/** The outlines, where they were asked for, as points with their distance from the ink's border, mm, on the sheet. */
 export interface DeviationSeen {
   readonly lines: readonly { readonly points: readonly Point[]; readonly off: readonly number[] }[];
   readonly worst: { readonly at: Point; readonly mm: number };

@@ -112,7 +112,7 @@ function runOf(picture: GreyPicture, { level }: NetworkSettings, stride: number,
   return { points, width, closed, ends: [endOf(points, 0, nodes[0], reach), endOf(points, 1, nodes[1], reach)] };
 }
 
-/** Place and outward direction of an end, by the parabola through its last points. */
+/** Place and outward direction of an end, by the line through its last points. */
 function endOf(points: Float64Array, side: 0 | 1, node: number, reach: number): RunEnd {
   const n = points.length / 2;
   const count = Math.min(n, reach);

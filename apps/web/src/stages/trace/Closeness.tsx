@@ -10,6 +10,7 @@ import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
 import type { Job, JobTrace, JobTraceSettings, Picture, Surface } from '@nuvet/core/job';
 import { printDecimalInches, printMm } from '@nuvet/core/length';
+import type { Point } from '@nuvet/core/plane';
 import { scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useEffect, useState } from 'react';
@@ -34,8 +35,7 @@ interface Props {
 export function Closeness({ picture, trace, surface, settings, unit, onTolerance }: Props) {
   const [found, setFound] = useState<DeviationSeen | null>(null);
   const [compared, setCompared] = useState<{ readonly of: string; readonly list: readonly TradeOff[] } | null>(null);
-  const isShown = useTable((s) => s.deviation !== null);
-  // What a person has left out does not count.
+  const [isShown, setIsShown] = useState(false);
   const key = JSON.stringify([surface.id, surface.toSheet]);
   // A comparison holds for every tolerance, and for one way of seeing the ink.
   const seen = JSON.stringify([key, { ...settings, toleranceMm: null }]);
@@ -43,23 +43,28 @@ export function Closeness({ picture, trace, surface, settings, unit, onTolerance
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture and surface
   useEffect(() => {
     let isWanted = true;
+    // What a person has left out does not count. The coloured lines are asked for only while they are looked at.
     const kept = trace.pieces.filter((p) => !p.leftOut);
     tracer()
-      .deviation(picture, surface, trace.settings, kept)
+      .deviation(picture, surface, trace.settings, kept, isShown)
       .then(
         (strayed) => {
           if (!isWanted) return;
           setFound(strayed);
-          if (useTable.getState().deviation) setTable({ deviation: strayed });
+          if (isShown) setTable({ deviation: strayed });
         },
         () => {},
       );
     return () => {
       isWanted = false;
     };
-  }, [trace, key]);
+  }, [trace, key, isShown]);
   useEffect(() => () => setTable({ deviation: null }), []);
   if (!found) return null;
+  const show = (on: boolean) => {
+    setIsShown(on);
+    if (!on) setTable({ deviation: null });
+  };
   const said = (mm: number) => (unit === 'mm' ? printMm(mm, 3) : printDecimalInches(mm, 4));
   return (
     <Section title="How close">
@@ -71,9 +76,15 @@ export function Closeness({ picture, trace, surface, settings, unit, onTolerance
         <FormControlLabel
           label="Colour by distance"
           sx={{ ml: 0 }}
-          control={<Switch size="small" checked={isShown} onChange={(_, on) => setTable({ deviation: on ? found : null })} />}
+          control={<Switch size="small" checked={isShown} onChange={(_, on) => show(on)} />}
         />
-        <Button size="small" onClick={() => lookAt(found)}>
+        <Button
+          size="small"
+          onClick={() => {
+            show(true);
+            lookAt(found.worst.at);
+          }}
+        >
           Go to the worst
         </Button>
       </Box>
@@ -103,11 +114,10 @@ const pointsOf = ({ outer, holes }: JobTrace['pieces'][number]): number =>
   outer.segments.length + holes.reduce((n, hole) => n + hole.segments.length, 0);
 
 /** The worst place in the table's middle, close enough to judge it. */
-function lookAt(seen: DeviationSeen): void {
+function lookAt({ x, y }: Point): void {
   const { screen } = useTable.getState();
   const scale = 60;
-  const { x, y } = seen.worst.at;
-  setTable({ deviation: seen, view: { scale, x: screen.width / 2 - x * scale, y: screen.height / 2 + y * scale } });
+  setTable({ view: { scale, x: screen.width / 2 - x * scale, y: screen.height / 2 + y * scale } });
 }
 
 const [width, height] = [306, 150];
@@ -126,8 +136,9 @@ function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
   const worst = offers.map((o) => Math.max(1e-4, o.worstMm));
   const x = scaleLog([Math.min(...worst) / 1.25, Math.max(...worst) * 1.25], [room.left, width - room.right]);
   const y = scaleLog([Math.max(1, Math.min(...counts) * 0.9), Math.max(...counts) * 1.1], [height - room.bottom, room.top]);
+  const placeX = (o: TradeOff) => x(Math.max(1e-4, o.worstMm));
   const course = line<TradeOff>()
-    .x((o) => x(Math.max(1e-4, o.worstMm)))
+    .x(placeX)
     .y((o) => y(o.points));
   // Offers that came to the same are shown once, by their finest tolerance.
   const nearest = offers.findLast((o) => o.toleranceMm <= now * 1.001) ?? offers[0];
@@ -150,37 +161,40 @@ function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
       </text>
       {offers.map((offer) => {
         const isNow = offer === nearest;
+        const isLabelled = isNow || offer === offers[0] || offer === offers.at(-1);
+        const words = `Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`;
+        const [cx, cy] = [placeX(offer), y(offer.points)];
         return (
           // biome-ignore lint/a11y/useSemanticElements: there are no buttons inside an SVG
           <g
             key={offer.toleranceMm}
             role="button"
             tabIndex={0}
-            aria-label={`Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`}
+            aria-label={words}
             aria-pressed={isNow}
             style={{ cursor: 'pointer' }}
             onClick={() => onTolerance(offer.toleranceMm)}
             onKeyDown={(event) => event.key === 'Enter' && onTolerance(offer.toleranceMm)}
           >
-            <title>{`Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`}</title>
-            <circle cx={x(Math.max(1e-4, offer.worstMm))} cy={y(offer.points)} r={12} fill="transparent" />
+            <title>{words}</title>
+            <circle cx={cx} cy={cy} r={12} fill="transparent" />
             <circle
-              cx={x(Math.max(1e-4, offer.worstMm))}
-              cy={y(offer.points)}
+              cx={cx}
+              cy={cy}
               r={isNow ? 6 : 4.5}
               fill={isNow ? colours.verdigris : colours.sheet}
               stroke={colours.verdigris}
               strokeWidth={1.8}
             />
-            {(isNow || offer === offers[0] || offer === offers.at(-1)) && (
-              <text x={x(Math.max(1e-4, offer.worstMm))} y={y(offer.points) - 10} fontSize={10.5} textAnchor="middle" fill={colours.ink}>
-                {offer.points}
-              </text>
-            )}
-            {(isNow || offer === offers[0] || offer === offers.at(-1)) && (
-              <text x={x(Math.max(1e-4, offer.worstMm))} y={height - room.bottom + 13} fontSize={10} textAnchor="middle" fill={colours.ink}>
-                {Number(offer.worstMm.toPrecision(2))}
-              </text>
+            {isLabelled && (
+              <>
+                <text x={cx} y={cy - 10} fontSize={10.5} textAnchor="middle" fill={colours.ink}>
+                  {offer.points}
+                </text>
+                <text x={cx} y={height - room.bottom + 13} fontSize={10} textAnchor="middle" fill={colours.ink}>
+                  {Number(offer.worstMm.toPrecision(2))}
+                </text>
+              </>
             )}
           </g>
         );

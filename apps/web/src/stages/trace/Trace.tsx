@@ -112,10 +112,10 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
           </Box>
         </Box>
       ) : null}
-      {shown && !progress && (
+      {job.trace?.pictureId === picture.id && (
         <Closeness
           picture={picture}
-          trace={shown}
+          trace={job.trace}
           surface={surface}
           settings={settings}
           unit={job.unit}
