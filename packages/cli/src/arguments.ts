@@ -2,9 +2,11 @@
  * In: the words after `nuvet trace` or `nuvet true-up`. Out: what they ask for, or a usage error of one line.
  */
 import { parseArgs } from 'node:util';
+import { type JobTraceSettings, purposes } from '@nuvet/core/job';
 import { parseLength } from '@nuvet/core/length';
 import type { Point } from '@nuvet/core/plane';
-import { type Take, type TraceSettings, takes } from '@nuvet/core/trace';
+import { rgbOfHex } from '@nuvet/core/raster';
+import { type Take, takes } from '@nuvet/core/trace';
 import { markShapes, type PullingKind, type ShapeModel, shapeModels, type TrueUpMark } from '@nuvet/core/trueup';
 
 /** How a picture is read and trued up: what both commands share. */
@@ -27,7 +29,9 @@ export type SymmetryWish = 'auto' | 'mirror' | number;
 export interface TraceRequest extends SizingRequest {
   readonly out: readonly string[];
   readonly symmetry: SymmetryWish | null;
-  readonly settings: TraceSettings;
+  /** Whether relations that outlines nearly have are made exact. */
+  readonly relations: boolean;
+  readonly settings: JobTraceSettings;
 }
 
 export interface TrueUpRequest extends SizingRequest {
@@ -70,6 +74,11 @@ Tracing:
                                 the borders of inked areas (default; of a drawn line that is both its edges); of closed
                                 drawn lines the outer edge, the inner edge or the middle; all lines' middles
   --invert                      the light parts are meant
+  --colours "#rrggbb=cut,..."   what has these colours is meant, each with what is done along it (cut, score, engrave,
+                                pocket, stitch, guide; default cut); areas of several colours share their borders
+  --wall LENGTH                 with --take network: walls of this thickness along the lines, as closed outlines
+  --relations on|off            what is nearly level, plumb, parallel, square, alike, concentric or in line is made exactly
+                                so, within the tolerance (default off)
   --local                       a threshold of its own for every place, against uneven light
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
@@ -103,6 +112,9 @@ const traceOptions = {
   out: list,
   take: one,
   symmetry: one,
+  colours: one,
+  wall: one,
+  relations: one,
   invert: flag,
   local: flag,
   threshold: one,
@@ -118,16 +130,24 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
   const odd = out.find((file) => !/\.(svg|dxf)$/i.test(file));
   if (odd) throw new UsageError(`--out ${odd}: the file must end in .svg or .dxf`);
   const word = (name: string, otherwise: string) => (values[name] as string | undefined) ?? otherwise;
+  const relations = word('relations', 'off');
+  if (relations !== 'on' && relations !== 'off') throw new UsageError(`--relations ${relations}: on and off are there`);
+  const take = takeNamed(word('take', 'shape'));
+  if (values.wall !== undefined && take !== 'network') throw new UsageError('--wall needs --take network: walls stand along lines');
   return {
     ...sizing,
     out,
+    relations: relations === 'on',
     symmetry: values.symmetry === undefined ? null : symmetryWish(values.symmetry as string),
     settings: {
-      take: takeNamed(word('take', 'shape')),
+      take,
       inverted: values.invert === true,
       threshold: values.local === true ? 'local' : threshold(word('threshold', 'auto')),
       toleranceMm: length('--tolerance', word('tolerance', '0.1mm')),
       smallestMm: length('--smallest', word('smallest', '1mm'), 'any'),
+      colours: values.colours === undefined ? [] : meantColours(values.colours as string),
+      wallMm: values.wall === undefined ? null : length('--wall', values.wall as string),
+      within: null,
     },
   };
 }
@@ -230,6 +250,17 @@ function takeNamed(word: string): Take {
   const found = word === 'both-edges' ? 'shape' : takes.find((t) => t === word);
   if (!found) throw new UsageError(`--take ${word}: ${takes.join(', ')} and both-edges are there`);
   return found;
+}
+
+function meantColours(words: string): JobTraceSettings['colours'] {
+  const list = words.split(',').map((word) => {
+    const [hex = '', purpose = 'cut'] = word.trim().split('=');
+    const known = purposes.find((p) => p === purpose);
+    if (!rgbOfHex(hex) || !known) throw new UsageError(`--colours ${word.trim()}: write #rrggbb=PURPOSE, with ${purposes.join(', ')}`);
+    return { hex: hex.toLowerCase(), purpose: known };
+  });
+  if (list.length > 12) throw new UsageError(`--colours: 12 colours can be told apart, not ${list.length}`);
+  return list;
 }
 
 function positive(name: string, word: string): number {

@@ -6,8 +6,8 @@ import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
 import { newPicture, overallBox, type Piece, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
 import { heightOf, widthOf } from '@nuvet/core/plane';
-import { greyPicture } from '@nuvet/core/raster';
-import { madeSymmetric, symmetriesOf, type TraceSettings, tracePicture } from '@nuvet/core/trace';
+import { type ColourPicture, greyPicture, type Pixels } from '@nuvet/core/raster';
+import { madeSymmetric, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
 import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
 import { flattened } from './flat-picture.ts';
@@ -26,7 +26,10 @@ export async function trace(request: TraceRequest): Promise<string[]> {
     toSheet: fit.toSheet,
     mmPerPx: fit.mmPerPx,
   };
-  const traced = tracePicture(grey, surface.mmPerPx, request.settings);
+  const traced =
+    request.settings.colours.length > 0
+      ? traceColours(inColour(flat?.pixels ?? picture.pixels), surface.mmPerPx, request.settings)
+      : tracePicture(grey, surface.mmPerPx, request.settings);
   if (traced.pieces.length === 0) {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
@@ -46,6 +49,14 @@ export async function trace(request: TraceRequest): Promise<string[]> {
     ...[...files.keys()].map((file) => `${file}: ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${overall}`),
     ...warningsOn(fit).map((w) => `look: ${w}`),
   ];
+}
+
+/** A picture in grey has the same in all three channels. */
+function inColour({ width, height, grey, colour }: Pixels): ColourPicture {
+  if (colour) return { width, height, data: colour };
+  const data = new Uint8Array(3 * grey.length);
+  for (const [p, v] of grey.entries()) data.fill(v, 3 * p, 3 * p + 3);
+  return { width, height, data };
 }
 
 /** What leaves a symmetry by no more than this was meant to have it, root mean square, mm. */

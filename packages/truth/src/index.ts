@@ -1,4 +1,6 @@
 export { onScaleCard, squaredPrint } from './card-scene.ts';
+export { badgeBorders, badgeSheet } from './colour-figures.ts';
+export { type ColourArea, type ColourSheet, scanColours } from './colour-scan.ts';
 export { type Deviation, deviationOf } from './deviation.ts';
 export { fullSheetScene, plateScene, smoothScene, starScene, straightScene } from './figures.ts';
 export { type DemoJob, type DemoPhoto, demoJobs, demoPhotos } from './heron-lane/demo-jobs.ts';

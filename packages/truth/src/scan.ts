@@ -42,12 +42,7 @@ const defaults = { tiltDegrees: 0, noise: 5, softnessMm: 0.06, grain: 4, paper: 
 export function scanScene(scene: Scene, settings: ScanSettings): Scan {
   const { dpi, tiltDegrees, noise, softnessMm, grain, paper, ink, print, seed } = { ...defaults, ...settings };
   const pxPerMm = dpi / 25.4;
-  const width = Math.round(scene.widthMm * pxPerMm);
-  const height = Math.round(scene.heightMm * pxPerMm);
-  const toPixels = chain(
-    shift(width / 2, height / 2),
-    chain(stretch(pxPerMm, -pxPerMm), chain(turn((tiltDegrees * Math.PI) / 180), shift(-scene.widthMm / 2, -scene.heightMm / 2))),
-  );
+  const { width, height, toPixels } = placementOnGlass(scene, dpi, tiltDegrees);
   const random = randomFrom(seed);
   const level = new Float32Array(width * height).fill(paper);
   const lay = (paths: Parameters<typeof coverageOf>[0], tone: number): void => {
@@ -71,4 +66,12 @@ export function scanScene(scene: Scene, settings: ScanSettings): Scan {
     mmPerPx: 1 / pxPerMm,
     at: (p) => apply(toPixels, p),
   };
+}
+
+/** Where a sheet comes to lie in the picture when it fills the glass, turned about its middle. */
+export function placementOnGlass({ widthMm, heightMm }: Pick<Scene, 'widthMm' | 'heightMm'>, dpi: number, tiltDegrees: number) {
+  const pxPerMm = dpi / 25.4;
+  const [width, height] = [Math.round(widthMm * pxPerMm), Math.round(heightMm * pxPerMm)];
+  const upright = chain(turn((tiltDegrees * Math.PI) / 180), shift(-widthMm / 2, -heightMm / 2));
+  return { width, height, toPixels: chain(shift(width / 2, height / 2), chain(stretch(pxPerMm, -pxPerMm), upright)) };
 }

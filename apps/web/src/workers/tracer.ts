@@ -14,8 +14,27 @@ import {
   traceSettingsSchema,
 } from '@nuvet/core/job';
 import { apply, inverse, type Point, project, transformedPath } from '@nuvet/core/plane';
-import { type GreyPicture, greyPicture, onlyInside } from '@nuvet/core/raster';
-import { findInk, fitInk, type Ink, madeSymmetric, type Outlines, type Symmetry, strayOf, symmetriesOf } from '@nuvet/core/trace';
+import {
+  type ColourPicture,
+  coloursIn,
+  coloursInside,
+  type GreyPicture,
+  greyPicture,
+  hexOf,
+  onlyInside,
+  type Rgb,
+} from '@nuvet/core/raster';
+import {
+  type Borders,
+  colourBorders,
+  findInk,
+  inkBorders,
+  madeSymmetric,
+  type Outlines,
+  type Symmetry,
+  strayOf,
+  symmetriesOf,
+} from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
 import { fetchBytes } from './pixels';
@@ -32,9 +51,11 @@ const breathMs = 30;
 
 interface Held {
   readonly id: string;
-  readonly grey: GreyPicture;
-  /** The ink found last, and what it was asked by: another tolerance needs no new one. */
-  ink?: { readonly key: string; readonly found: Ink };
+  /** Read when it is first needed: most pictures are traced by their darkness alone. */
+  grey?: GreyPicture;
+  colours?: ColourPicture;
+  /** The borders found last, and what they were asked by: another tolerance needs no new ones. */
+  borders?: { readonly key: string; readonly found: Borders };
 }
 
 let held: Held | null = null;
@@ -42,33 +63,78 @@ let newest = 0;
 
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 
-async function readGrey(surface: Surface, onShare: (share: number) => void): Promise<GreyPicture> {
-  const bytes = await fetchBytes(`/api/pictures/${surface.id}/grey`, surface.widthPx * surface.heightPx, onShare);
-  return greyPicture(bytes, surface.widthPx, surface.heightPx);
-}
-
-/** The picture with paper outside its crop. */
-function cropped(grey: GreyPicture, picture: Picture, surface: Surface): GreyPicture {
-  if (!picture.crop) return grey;
+/** An outline in pixels of the picture as it came, in pixels of its surface. */
+function onSurface(outline: readonly Point[], surface: Surface): Point[] {
   const back = fromOriginal(surface);
-  return onlyInside(
-    grey,
-    picture.crop.map((p) => (back ? project(back, p) : p)),
-  );
+  return outline.map((p) => (back ? project(back, p) : p));
 }
 
-/** The picture's pixels, read once. */
-async function sourceOf(picture: Picture, surface: Surface, onShare: (share: number) => void): Promise<Held> {
-  const id = JSON.stringify([surface.id, picture.crop]);
-  if (held?.id !== id) held = { id, grey: cropped(await readGrey(surface, onShare), picture, surface) };
+type OnShare = (share: number) => void;
+const unheard: OnShare = () => {};
+
+function holding(surface: Surface): Held {
+  if (held?.id !== surface.id) held = { id: surface.id };
   return held;
 }
 
-function inkOf(picture: Held, mmPerPx: number, { threshold, inverted, smallestMm }: JobTraceSettings): Ink {
-  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx]);
-  if (picture.ink?.key !== key) picture.ink = { key, found: findInk(picture.grey, mmPerPx, { threshold, inverted, smallestMm }) };
-  return picture.ink.found;
+/** The picture's grey pixels, read once, with paper outside its crop and outside what the trace is limited to. */
+async function greyOf(picture: Picture, surface: Surface, within: readonly Point[] | null, onShare: OnShare): Promise<GreyPicture> {
+  const own = holding(surface);
+  const { id, widthPx, heightPx } = surface;
+  own.grey ??= greyPicture(await fetchBytes(`/api/pictures/${id}/grey`, widthPx * heightPx, onShare), widthPx, heightPx);
+  return [picture.crop, within].reduce((grey, outline) => (outline ? onlyInside(grey, onSurface(outline, surface)) : grey), own.grey);
 }
+
+async function coloursOf(picture: Picture, surface: Surface, within: readonly Point[] | null, onShare: OnShare): Promise<ColourPicture> {
+  const own = holding(surface);
+  const { id, widthPx: width, heightPx: height } = surface;
+  own.colours ??= { width, height, data: await fetchBytes(`/api/pictures/${id}/colours`, 3 * width * height, onShare) };
+  return [picture.crop, within].reduce((all, outline) => (outline ? coloursInside(all, onSurface(outline, surface)) : all), own.colours);
+}
+
+/** Runs steps with a breath now and then; null once something newer is asked for. */
+async function breathing<T>(steps: Generator<number, T>, mine: number, onShare: OnShare): Promise<T | null> {
+  let since = performance.now();
+  for (let step = steps.next(); ; step = steps.next()) {
+    if (step.done) return step.value;
+    if (performance.now() - since < breathMs) continue;
+    onShare(step.value);
+    await breath();
+    if (mine !== newest) return null;
+    since = performance.now();
+  }
+}
+
+/** The borders that the settings ask for; null once something newer is asked for. */
+async function bordersOf(
+  picture: Picture,
+  surface: Surface,
+  settings: JobTraceSettings,
+  mine: number,
+  onReading: OnShare,
+  onFinding: OnShare,
+): Promise<Borders | null> {
+  const { threshold, inverted, smallestMm, colours, take, within } = settings;
+  const { mmPerPx } = surface;
+  const isByColour = colours.length > 0;
+  const told = isByColour ? [colours.map(({ hex }) => hex), take === 'shape'] : [threshold, inverted];
+  const key = JSON.stringify([told, smallestMm, mmPerPx, picture.crop, within]);
+  const own = holding(surface);
+  if (own.borders?.key === key) return own.borders.found;
+  if (isByColour) {
+    const all = await coloursOf(picture, surface, within, onReading);
+    const found = mine === newest ? await breathing(colourBorders(all, mmPerPx, settings), mine, onFinding) : null;
+    if (found) own.borders = { key, found };
+    return found;
+  }
+  const grey = await greyOf(picture, surface, within, onReading);
+  if (mine !== newest) return null;
+  const found = inkBorders(findInk(grey, mmPerPx, { threshold, inverted, smallestMm }), mmPerPx);
+  own.borders = { key, found };
+  return found;
+}
+
+const isOfMiddles = ({ take }: JobTraceSettings): boolean => take === 'network' || take === 'line-middle';
 
 const tracer = {
   /**
@@ -84,35 +150,51 @@ const tracer = {
     const picture = pictureSchema.parse(asked);
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const mine = ++newest;
-    const source = await sourceOf(picture, surface, (share) => onShare('reading', share));
-    if (mine !== newest) return null;
-    const { mmPerPx } = surface;
-    const ink = inkOf(source, mmPerPx, settings);
+    const borders = await bordersOf(
+      picture,
+      surface,
+      settings,
+      mine,
+      (share) => onShare('reading', share),
+      (share) => onShare('tracing', share / 2),
+    );
     await breath();
-    if (mine !== newest) return null;
-    const steps = fitInk(ink, mmPerPx, settings);
-    let since = performance.now();
-    for (let step = steps.next(); ; step = steps.next()) {
-      if (step.done) return traceOnSheet(picture, settings, step.value, surface);
-      if (performance.now() - since < breathMs) continue;
-      onShare('tracing', step.value);
-      await breath();
-      if (mine !== newest) return null;
-      since = performance.now();
+    if (!borders || mine !== newest) return null;
+    const found = await breathing(borders.fit(settings), mine, (share) => onShare('tracing', share));
+    return found && traceOnSheet(picture, settings, found, surface);
+  },
+
+  /** The colours that a picture is made of, the commonest first. */
+  async coloursIn(of: unknown, surface: Surface): Promise<{ hex: string; share: number }[]> {
+    const picture = pictureSchema.parse(of);
+    return coloursIn(await coloursOf(picture, surface, null, unheard)).map(({ rgb, share }) => ({ hex: hexOf(rgb), share }));
+  },
+
+  /** The colour at a place of the surface, the mean of the pixels about it. */
+  async colourAt(of: unknown, surface: Surface, { x, y }: Point): Promise<string | null> {
+    const { width, height, data } = await coloursOf(pictureSchema.parse(of), surface, null, unheard);
+    const sum = [0, 0, 0];
+    let count = 0;
+    for (let v = Math.floor(y) - 2; v <= y + 2; v++) {
+      for (let u = Math.floor(x) - 2; u <= x + 2; u++) {
+        if (u < 0 || v < 0 || u >= width || v >= height) continue;
+        count++;
+        for (let c = 0; c < 3; c++) sum[c] = (sum[c] as number) + (data[3 * (v * width + u) + c] as number);
+      }
     }
+    return count === 0 ? null : hexOf(sum.map((s) => s / count) as unknown as Rgb);
   },
 
   /** How far the kept outlines lie from the ink's border, points on the sheet, mm; null where middles were traced. */
   async deviation(of: unknown, surface: Surface, wish: unknown, asked: unknown, withLines: boolean): Promise<DeviationSeen | null> {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const pieces = z.array(pieceSchema).parse(asked);
-    if (settings.take === 'network' || settings.take === 'line-middle') return null;
+    if (isOfMiddles(settings)) return null;
     const back = inverse(surface.toSheet);
     const paths = pieces.flatMap(({ outer, holes }) => [outer, ...holes]).map((path) => transformedPath(path, back));
-    const source = await sourceOf(pictureSchema.parse(of), surface, () => {});
-    const ink = inkOf(source, surface.mmPerPx, settings);
-    const contours = ink.contours.map(({ points }) => points);
-    const lines = strayOf(paths, contours, cornerReach * ink.softness).map(({ points, off }) => ({
+    const borders = await bordersOf(pictureSchema.parse(of), surface, settings, newest, unheard, unheard);
+    if (!borders) return null;
+    const lines = strayOf(paths, borders.contours, cornerReach * borders.softness).map(({ points, off }) => ({
       points: points.map((p) => apply(surface.toSheet, p)),
       off: off.map((d) => d * surface.mmPerPx),
     }));
@@ -127,21 +209,15 @@ const tracer = {
   /** Points and largest distance over a range of tolerances, the same ink fitted anew for each; null where overtaken. */
   async tradeOff(surface: Surface, wish: unknown, tolerances: readonly number[]): Promise<TradeOff[] | null> {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
-    if (!held || settings.take === 'network' || settings.take === 'line-middle') return null;
+    const borders = held?.id === surface.id ? held.borders?.found : undefined;
+    if (!borders || isOfMiddles(settings)) return null;
     const mine = newest;
-    const ink = inkOf(held, surface.mmPerPx, settings);
-    const contours = ink.contours.map(({ points }) => points);
     const found: TradeOff[] = [];
     for (const toleranceMm of tolerances) {
-      const steps = fitInk(ink, surface.mmPerPx, { ...settings, toleranceMm });
-      let step = steps.next();
-      while (!step.done) {
-        await breath();
-        if (mine !== newest) return null;
-        step = steps.next();
-      }
-      const paths = step.value.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
-      const worst = strayOf(paths, contours, cornerReach * ink.softness).reduce(
+      const fit = await breathing(borders.fit({ ...settings, toleranceMm }), mine, unheard);
+      if (!fit) return null;
+      const paths = fit.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
+      const worst = strayOf(paths, borders.contours, cornerReach * borders.softness).reduce(
         (most, { off }) => off.reduce((a, d) => Math.max(a, d), most),
         0,
       );

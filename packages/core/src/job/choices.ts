@@ -6,12 +6,14 @@ import { centreOf } from '../plane/box.ts';
 import { type Path, pathArea, pathBox, pathLength, transformedPath } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
 import { apply, chain, inverse, type Transform } from '../plane/transform.ts';
-import type { JobTrace, Piece } from './schema.ts';
+import type { JobTrace, JobTraceSettings, Piece } from './schema.ts';
 
 const sameWithinMm = 1;
 const sameAreaShare = 0.3;
 
 export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTrace {
+  const own = (piece: Piece): boolean => before !== null && isPurposeChosen(piece, before.settings);
+  const isChosen = (piece: Piece): boolean => piece.leftOut || own(piece) || piece.edited === true;
   if (!before || before.pictureId !== trace.pictureId || !before.pieces.some(isChosen)) return trace;
   const move = chain(trace.toSheet, inverse(before.toSheet));
   const grow = Math.abs(move.a * move.d - move.b * move.c);
@@ -27,7 +29,7 @@ export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTr
       const area = sizeOf(piece.outer);
       const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
       if (!same) return piece;
-      const kept = { ...piece, leftOut: same.piece.leftOut, purpose: same.piece.purpose };
+      const kept = { ...piece, leftOut: same.piece.leftOut, purpose: own(same.piece) ? same.piece.purpose : piece.purpose };
       return same.piece.edited ? { ...kept, edited: true, ...outlinesMoved(same.piece, move) } : kept;
     }),
   };
@@ -36,7 +38,9 @@ export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTr
 /** The area, or of an open line the length. */
 const sizeOf = (path: Path): number => (path.closed ? Math.abs(pathArea(path)) : pathLength(path));
 
-const isChosen = (piece: Piece): boolean => piece.leftOut || piece.purpose !== 'cut' || piece.edited === true;
+/** Whether a piece has another purpose than its colour alone gives it. */
+const isPurposeChosen = ({ colour, purpose }: Piece, { colours }: JobTraceSettings): boolean =>
+  purpose !== (colours.find(({ hex }) => hex === colour)?.purpose ?? 'cut');
 
 const outlinesMoved = ({ outer, holes }: Piece, move: Transform): Pick<Piece, 'outer' | 'holes'> => ({
   outer: transformedPath(outer, move),

@@ -40,8 +40,8 @@ const traced = (job: Job) =>
   traceOnSheet(job.pictures[0] as Picture, { ...defaultTraceSettings, toleranceMm: 0.1, smallestMm: 1 }, {
     threshold: 130, dropped: 2,
     pieces: [
-      { outer: circlePath({ x: 600, y: 450 }, 200), holes: [circlePath({ x: 600, y: 450 }, 50)], runsOff: false, isDashed: false, strokePx: null },
-      { outer: polygonPath([{ x: 50, y: 50 }, { x: 150, y: 50 }, { x: 150, y: 150 }, { x: 50, y: 150 }]), holes: [], runsOff: false, isDashed: false, strokePx: null },
+      { outer: circlePath({ x: 600, y: 450 }, 200), holes: [circlePath({ x: 600, y: 450 }, 50)], runsOff: false, isDashed: false, strokePx: null, colour: null },
+      { outer: polygonPath([{ x: 50, y: 50 }, { x: 150, y: 50 }, { x: 150, y: 150 }, { x: 50, y: 150 }]), holes: [], runsOff: false, isDashed: false, strokePx: null, colour: null },
     ],
   }); // biome-ignore format: a piece a line
 const run = (job: Job, ...commands: Command[]): Job => commands.reduce((j, c) => applyCommand(j, c), job);

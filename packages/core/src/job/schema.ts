@@ -128,6 +128,8 @@ export type Picture = z.infer<typeof pictureSchema>;
 export const newPicture = (facts: Pick<Picture, 'id' | 'name' | 'widthPx' | 'heightPx' | 'resolution'>): Picture =>
   pictureSchema.parse({ ...facts, opacity: 1, marks: [] });
 
+const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i);
+
 export const traceSettingsSchema = z.strictObject({
   take: z.enum(takes).default('shape'),
   /** Whether the light parts are meant. */
@@ -135,6 +137,15 @@ export const traceSettingsSchema = z.strictObject({
   threshold: z.union([z.literal('auto'), z.literal('local'), z.int().min(0).max(255)]),
   toleranceMm: finite.min(0.005).max(10),
   smallestMm: finite.min(0).max(1000),
+  /** The colours that are meant, and what is done along each; where there are any, they are told instead of ink. */
+  colours: z
+    .array(z.strictObject({ hex: hexColour, purpose: z.enum(purposes) }))
+    .max(12)
+    .default([]),
+  /** Of a network of lines: how thick walls along them are made; null leaves them lines. */
+  wallMm: finite.positive().max(1000).nullable().default(null),
+  /** The outline, in pixels of the picture as it came, outside which nothing is traced. */
+  within: z.array(pointSchema).min(3).max(500).nullable().default(null),
 });
 export type JobTraceSettings = z.infer<typeof traceSettingsSchema>;
 
@@ -152,6 +163,8 @@ export const pieceSchema = z.strictObject({
   edited: z.boolean().optional(),
   /** How wide the drawn line is whose middle this is, mm. */
   strokeMm: finite.positive().optional(),
+  /** The colour of the picture that it was traced from. */
+  colour: hexColour.optional(),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 
@@ -222,4 +235,4 @@ export const emptyJob = (name: string): Job => ({
   trace: null,
 });
 
-export const defaultTraceSettings: JobTraceSettings = plainTraceSettings;
+export const defaultTraceSettings: JobTraceSettings = { ...plainTraceSettings, colours: [], wallMm: null, within: null };

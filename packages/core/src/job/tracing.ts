@@ -23,19 +23,21 @@ export function traceOnSheet(
     mmPerPx,
     toSheet: fit.toSheet,
     projection: fit.model === 'perspective' ? fit.projection : null,
-    pieces: trace.pieces.map(
-      ({ outer, holes, runsOff, isDashed, strokePx }, k): Piece => ({
+    pieces: trace.pieces.map(({ outer, holes, runsOff, isDashed, strokePx, colour }, k): Piece => {
+      const meant = colour === null ? undefined : settings.colours[colour];
+      return {
         id: `piece-${k + 1}`,
         name: `Piece ${k + 1}`,
         // A dashed line is a crease, by the custom of die lines.
-        purpose: isDashed ? 'score' : 'cut',
+        purpose: meant?.purpose ?? (isDashed ? 'score' : 'cut'),
         leftOut: false,
         runsOff,
         outer: transformedPath(outer, toSheet),
         holes: holes.map((hole) => transformedPath(hole, toSheet)),
         ...(strokePx === null ? {} : { strokeMm: strokePx * mmPerPx }),
-      }),
-    ),
+        ...(meant ? { colour: meant.hex } : {}),
+      };
+    }),
   };
 }
 

@@ -1,8 +1,13 @@
+export { hexOf, type Lab, labDistance, labOf, type Rgb, rgbOfHex } from './cielab.ts';
+export { type ColourLabels, colourLabels, mixedShare } from './colour-labels.ts';
 export { type Contour, type Contours, contoursAt } from './contours.ts';
-export { onlyInside } from './crop.ts';
+export { coloursInside, onlyInside } from './crop.ts';
 export { drawnHull, inkContours, narrowestPassage } from './drawn-part.ts';
 export { type GreyPicture, greyFromRgb, greyFromRgba, greyPicture } from './grey.ts';
 export { convexHull, simplerHull } from './hull.ts';
+export { type BorderChain, borderChains, withoutSpecks } from './label-borders.ts';
+export { drawnTo, type Followed, LiveWire, placedWay } from './live-wire.ts';
+export { type ColourPicture, coloursIn, type Swatch } from './palette.ts';
 export { paperCorners, sheetSizes, sheetsFor, sideRatio } from './paper.ts';
 export { graduationAlong, type Repeat, repeatAlong } from './periodicity.ts';
 export { type Snap, snapNear } from './snap.ts';

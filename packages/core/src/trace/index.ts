@@ -1,5 +1,20 @@
+export { fittedWay } from './along-edge.ts';
+export { type ColourInk, type ColourMap, type ColourPiece, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 export { type Strayed, strayOf } from './deviation.ts';
 export { findInk, type Ink, type InkSettings } from './ink.ts';
 export { madeSymmetric } from './symmetric-rebuild.ts';
 export { imageOf, type Mirror, type Outlines, type Symmetry, symmetriesOf, type Turned } from './symmetry.ts';
-export { fitInk, plainTraceSettings, type Take, type Trace, type TracedPiece, type TraceSettings, takes, tracePicture } from './trace.ts';
+export {
+  type Borders,
+  colourBorders,
+  fitInk,
+  inkBorders,
+  plainTraceSettings,
+  type Take,
+  type Trace,
+  type TracedPiece,
+  type TraceSettings,
+  takes,
+  traceColours,
+  tracePicture,
+} from './trace.ts';

@@ -5,12 +5,13 @@
  */
 import type { Box } from '../plane/box.ts';
 import { nearestOnPath, type Path, pathBox } from '../plane/path.ts';
-import { crossing, distance, type Point } from '../plane/point.ts';
+import type { Point } from '../plane/point.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import { type Chain, mergedJunctions, pruned, type Skeleton, skeletonOf } from '../raster/skeleton.ts';
 import { edgeAlong, strokeMiddle } from '../raster/stroke-middle.ts';
 import { type Mask, thinned } from '../raster/thinning.ts';
 import { dashedRuns } from './dashes.ts';
+import { endOf, meetingPlace, type RunEnd } from './junction-place.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
 import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
@@ -38,13 +39,6 @@ interface Run {
   readonly width: number;
   readonly ends: readonly [RunEnd, RunEnd];
   readonly closed: boolean;
-}
-
-/** An end of a run: where its last sure point lies and the direction out of it. */
-interface RunEnd {
-  readonly node: number;
-  readonly at: Point;
-  readonly out: Point;
 }
 
 /** A run and which of its ends. */
@@ -110,35 +104,6 @@ function runOf(picture: GreyPicture, { level }: NetworkSettings, stride: number,
   if (points.length < 4) return null;
   const reach = Math.max(8, Math.round(2 * width));
   return { points, width, closed, ends: [endOf(points, 0, nodes[0], reach), endOf(points, 1, nodes[1], reach)] };
-}
-
-/** Place and outward direction of an end, by the line through its last points. */
-function endOf(points: Float64Array, side: 0 | 1, node: number, reach: number): RunEnd {
-  const n = points.length / 2;
-  const count = Math.min(n, reach);
-  const pick = (k: number): Point => {
-    const i = side === 0 ? k : n - 1 - k;
-    return { x: points[2 * i] as number, y: points[2 * i + 1] as number };
-  };
-  let [x, y] = [0, 0];
-  for (let k = 0; k < count; k++) {
-    x += pick(k).x / count;
-    y += pick(k).y / count;
-  }
-  let [xx, xy, yy] = [0, 0, 0];
-  for (let k = 0; k < count; k++) {
-    const [u, v] = [pick(k).x - x, pick(k).y - y];
-    xx += u * u;
-    xy += u * v;
-    yy += v * v;
-  }
-  const angle = Math.atan2(2 * xy, xx - yy) / 2;
-  const [first, last] = [pick(0), pick(count - 1)];
-  let out = { x: Math.cos(angle), y: Math.sin(angle) };
-  if (out.x * (first.x - last.x) + out.y * (first.y - last.y) < 0) out = { x: -out.x, y: -out.y };
-  // The mean line read beside the first point, which alone is rough.
-  const along = out.x * (first.x - x) + out.y * (first.y - y);
-  return { node, at: { x: x + along * out.x, y: y + along * out.y }, out };
 }
 
 /** Lines that turn less than this at a junction may run on, radians. */
@@ -262,30 +227,6 @@ function pairedTips(tips: readonly Tip[], endOf: (tip: Tip) => RunEnd, widthOf: 
     pairs.push([a, b]);
   }
   return pairs;
-}
-
-/** Where an end comes to lie: on the line that runs through, or where all ends of the junction meet best. */
-function meetingPlace(end: RunEnd, all: readonly RunEnd[], through: readonly (readonly [RunEnd, RunEnd])[], width: number): Point {
-  const limit = 4 * width + 4;
-  for (const [a, b] of through) {
-    const met = crossing(end.at, end.out, a.at, { x: b.at.x - a.at.x, y: b.at.y - a.at.y });
-    if (met && distance(met, end.at) < limit) return met;
-  }
-  // Least squares of the distances from every end's line.
-  let [xx, xy, yy, rx, ry] = [0, 0, 0, 0, 0];
-  for (const { at, out } of all) {
-    const c = -out.y * at.x + out.x * at.y;
-    xx += out.y * out.y;
-    xy -= out.x * out.y;
-    yy += out.x * out.x;
-    rx -= out.y * c;
-    ry += out.x * c;
-  }
-  const det = xx * yy - xy * xy;
-  const met = { x: (rx * yy - ry * xy) / det, y: (ry * xx - rx * xy) / det };
-  if (det > 1e-3 && distance(met, end.at) < limit) return met;
-  const n = all.length;
-  return { x: all.reduce((s, e) => s + e.at.x, 0) / n, y: all.reduce((s, e) => s + e.at.y, 0) / n };
 }
 
 function fittedStroke(settings: NetworkSettings, { points, width, closed, ends, isDashed }: Stroke): MiddleLine {

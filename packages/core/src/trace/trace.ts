@@ -3,11 +3,15 @@
  * Rests on: the picture's ink (ink.ts), the outline fit of this folder, and the network of middles (network.ts).
  */
 import { isInside, type Path, pathArea, pathBox, reversedPath } from '../plane/path.ts';
+import { rgbOfHex } from '../raster/cielab.ts';
 import type { Contour } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
+import type { ColourPicture } from '../raster/palette.ts';
+import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
+import { wallsOf } from './walls.ts';
 
 /**
  * What of the ink is meant: the borders of inked areas, which of a drawn line are both its edges; of closed drawn lines
@@ -20,6 +24,10 @@ export interface TraceSettings extends InkSettings {
   readonly take: Take;
   /** Largest distance of an outline from the picture's edge, mm of the finished piece. */
   readonly toleranceMm: number;
+  /** The colours that are meant, as #rrggbb, at most 12; where there are any, they are told instead of ink. */
+  readonly colours: readonly { readonly hex: string }[];
+  /** Of a network: how thick walls along its lines are made, mm; null leaves it lines. */
+  readonly wallMm: number | null;
 }
 
 export interface TracedPiece {
@@ -32,6 +40,8 @@ export interface TracedPiece {
   readonly isDashed: boolean;
   /** How wide the drawn line is, px; null for areas. */
   readonly strokePx: number | null;
+  /** Which of the meant colours it has; null where ink was told by its darkness. */
+  readonly colour: number | null;
 }
 
 export interface Trace {
@@ -43,7 +53,18 @@ export interface Trace {
 }
 
 /** Dark areas of a picture as it comes, a tenth of a millimetre close. */
-export const plainTraceSettings: TraceSettings = { take: 'shape', inverted: false, threshold: 'auto', toleranceMm: 0.1, smallestMm: 1 };
+export const plainTraceSettings: TraceSettings = {
+  take: 'shape',
+  inverted: false,
+  threshold: 'auto',
+  toleranceMm: 0.1,
+  smallestMm: 1,
+  colours: [],
+  wallMm: null,
+};
+
+/** What of the settings the fit goes by; the rest has gone into the ink. */
+export type FitSettings = Pick<TraceSettings, 'take' | 'toleranceMm' | 'smallestMm' | 'wallMm'>;
 
 /** Numbers of contour coordinates between two looks at whether to go on: some 20 ms. */
 const pointsAStep = 40_000;
@@ -52,13 +73,16 @@ const pointsAStep = 40_000;
  * Fits paths to ink in steps, so that a caller can show progress and stop between them. Yields the share done, 0 to 1.
  * @param mmPerPx the picture's true scale
  */
-export function* fitInk(ink: Ink, mmPerPx: number, settings: Omit<TraceSettings, 'threshold' | 'inverted'>): Generator<number, Trace> {
+export function* fitInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator<number, Trace> {
   const { threshold, dropped } = ink;
   const { take, toleranceMm } = settings;
   if (take === 'line-middle' || take === 'network') {
     const tolerancePx = toleranceMm / mmPerPx;
     const lines = yield* networkOf(ink.grey, { ...ink, tolerancePx, smallestPx: settings.smallestMm / mmPerPx });
-    return { pieces: take === 'network' ? lines.map(linePiece) : closedFirst(lines), threshold, dropped };
+    const wallPx = settings.wallMm === null ? null : settings.wallMm / mmPerPx;
+    const pieces =
+      take === 'line-middle' ? closedFirst(lines) : wallPx === null ? lines.map(linePiece) : walled(lines, wallPx, tolerancePx);
+    return { pieces, threshold, dropped };
   }
   const wanted = ink.contours.map((contour) => take === 'shape' || isWanted(contour, ink.contours, take));
   const outlines: (Path | null)[] = [];
@@ -75,11 +99,64 @@ export function* fitInk(ink: Ink, mmPerPx: number, settings: Omit<TraceSettings,
   return { pieces, threshold, dropped };
 }
 
-/** Traces in one go. */
-export function tracePicture(picture: GreyPicture, mmPerPx: number, settings: TraceSettings): Trace {
-  const steps = fitInk(findInk(picture, mmPerPx, settings), mmPerPx, settings);
-  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+/** A picture's borders, found once for every tolerance. */
+export interface Borders {
+  /** Fits paths to them in steps; yields the share done, 0 to 1. */
+  fit(settings: FitSettings): Generator<number, Trace>;
+  /** x and y in turn, px, closed. */
+  readonly contours: readonly Float64Array[];
+  /** Deviation of the Gaussian that softens the picture's edges, px. */
+  readonly softness: number;
 }
+
+/** @param mmPerPx the picture's true scale */
+export function inkBorders(ink: Ink, mmPerPx: number): Borders {
+  return { fit: (settings) => fitInk(ink, mmPerPx, settings), contours: ink.contours.map(({ points }) => points), softness: ink.softness };
+}
+
+/**
+ * The borders of what has the meant colours. Yields the share done, 0 to 1.
+ * @throws RangeError where a colour is not written as #rrggbb
+ */
+export function* colourBorders(picture: ColourPicture, mmPerPx: number, settings: TraceSettings): Generator<number, Borders> {
+  const meant = settings.colours.map(({ hex }) => {
+    const rgb = rgbOfHex(hex);
+    if (!rgb) throw new RangeError(`${hex} is no colour`);
+    return rgb;
+  });
+  const ink = yield* colourInk(picture, meant, settings.smallestMm / mmPerPx);
+  if (settings.take !== 'shape') {
+    // Lines of the meant colours, whichever of them: as ink on paper.
+    return inkBorders(findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm }), mmPerPx);
+  }
+  const map = colourMap(ink);
+  return { fit: (wish) => fitColours(ink, map, mmPerPx, wish), contours: map.borders.map(bothWays), softness: map.softness };
+}
+
+/** A border as a closed course: there and back, where it does not run round. */
+function bothWays({ chain, points }: ColourMap['borders'][0]): Float64Array {
+  if (chain.start < 0) return points;
+  const back: number[] = [];
+  for (let k = points.length - 2; k >= 0; k -= 2) back.push(points[k] as number, points[k + 1] as number);
+  return Float64Array.of(...points, ...back);
+}
+
+function* fitColours(ink: ColourInk, map: ColourMap, mmPerPx: number, { toleranceMm }: FitSettings): Generator<number, Trace> {
+  const found = yield* colourPieces(map, toleranceMm / mmPerPx);
+  return { pieces: found.map((piece) => ({ ...piece, isDashed: false, strokePx: null })), threshold: 127, dropped: ink.dropped };
+}
+
+const finished = <T>(steps: Generator<number, T>): T => {
+  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+};
+
+/** Traces in one go, by darkness. */
+export const tracePicture = (picture: GreyPicture, mmPerPx: number, settings: TraceSettings): Trace =>
+  finished(fitInk(findInk(picture, mmPerPx, settings), mmPerPx, settings));
+
+/** Traces in one go, by the meant colours. */
+export const traceColours = (picture: ColourPicture, mmPerPx: number, settings: TraceSettings): Trace =>
+  finished(finished(colourBorders(picture, mmPerPx, settings)).fit(settings));
 
 /** Outer outlines with the holes just inside them, largest first. */
 function areaPieces({ contours, grey }: Ink, outlines: readonly Path[]): TracedPiece[] {
@@ -97,6 +174,7 @@ function areaPieces({ contours, grey }: Ink, outlines: readonly Path[]): TracedP
       runsOff: touchesEdge(contour.points, grey),
       isDashed: false,
       strokePx: null,
+      colour: null,
     }));
 }
 
@@ -125,12 +203,20 @@ function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
   return [...nested(closed), ...lines.filter(({ path }) => !path.closed).map(linePiece)];
 }
 
+/** Lines made walls; dashes, which stand for creases, stay lines. */
+function walled(lines: readonly MiddleLine[], wallPx: number, tolerancePx: number): TracedPiece[] {
+  const middles = lines.filter(({ isDashed }) => !isDashed).map(({ path }) => path);
+  const walls = wallsOf(middles, wallPx, tolerancePx).map((path): Area => ({ path, runsOff: false, strokePx: null }));
+  return [...nested(walls), ...lines.filter(({ isDashed }) => isDashed).map(linePiece)];
+}
+
 const linePiece = ({ path, widthPx, isDashed }: MiddleLine): TracedPiece => ({
   outer: path,
   holes: [],
   runsOff: false,
   isDashed,
   strokePx: widthPx,
+  colour: null,
 });
 
 /** Closed paths made pieces: one inside another is its hole, one inside that a piece again. Largest first. */
@@ -153,7 +239,7 @@ function nested(areas: readonly Area[]): TracedPiece[] {
   return sorted.flatMap((area, k): TracedPiece[] => {
     if (area.depth % 2 === 1) return [];
     const holes = sorted.filter((other) => other.parent === k).map(({ path }) => turned(path, false));
-    return [{ outer: turned(area.path, true), holes, runsOff: area.runsOff, isDashed: false, strokePx: area.strokePx }];
+    return [{ outer: turned(area.path, true), holes, runsOff: area.runsOff, isDashed: false, strokePx: area.strokePx, colour: null }];
   });
 }
 

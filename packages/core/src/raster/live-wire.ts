@@ -1,0 +1,362 @@
+/**
+ * In: a grey picture and a place to start from. Out: the way to any other place that follows the strongest edge or the
+ * darkest line, and that way to a part of a pixel.
+ * Rests on: live-wire (Mortensen & Barrett 1995): cheapest ways over pixels (Dijkstra 1959, by buckets after Dial 1969) in
+ * a window about the start, worked out as far as the pointer has been; far places in a picture reduced as much as needed.
+ */
+import type { Point } from '../plane/point.ts';
+import type { GreyPicture } from './grey.ts';
+
+/** What is followed: the border between dark and light, or the middle of a dark line. */
+export type Followed = 'edge' | 'line';
+
+/** Half the side of the window, in its own pixels. */
+const windowReach = 96;
+/** A straight step over blank paper costs so much, one along the strongest edge a hundredth of it. */
+const dearest = 100;
+const buckets = 256;
+/** Greys that differ by less a pixel are noise. */
+const leastSlope = 4;
+
+export class LiveWire {
+  private readonly picture: GreyPicture;
+  private readonly follow: Followed;
+  readonly from: Point;
+  private readonly fields = new Map<number, WayField>();
+
+  /** @param from px, inside the picture */
+  constructor(picture: GreyPicture, from: Point, follow: Followed) {
+    this.picture = picture;
+    this.follow = follow;
+    this.from = from;
+  }
+
+  /** The way to a place, pixel by pixel, px; from coarse pixels where the place is far. */
+  to(place: Point): Point[] {
+    const reduce = this.reduceFor(place);
+    let field = this.fields.get(reduce);
+    if (!field) {
+      field = new WayField(this.picture, this.from, this.follow, reduce);
+      this.fields.set(reduce, field);
+    }
+    const way = field.wayTo(place);
+    return [this.from, ...way.slice(1, -1), place];
+  }
+
+  private reduceFor(place: Point): number {
+    const far = Math.max(Math.abs(place.x - this.from.x), Math.abs(place.y - this.from.y));
+    return 2 ** Math.max(0, Math.ceil(Math.log2(far / (windowReach - 8))));
+  }
+
+  /** The way to a place in whole pixels however far it is: along the coarse way in stretches of one window. */
+  held(place: Point): Point[] {
+    const coarse = this.to(place);
+    const stretch = 0.8 * windowReach;
+    const points: Point[] = [this.from];
+    let start = this.from;
+    for (const [k, p] of coarse.entries()) {
+      const isLast = k === coarse.length - 1;
+      if (!isLast && Math.hypot(p.x - start.x, p.y - start.y) < stretch) continue;
+      // Coarse pixels lie beside what they follow.
+      const next = isLast ? p : drawnTo(this.picture, p, this.follow, 2 * this.reduceFor(place));
+      points.push(...new LiveWire(this.picture, start, this.follow).to(next).slice(1));
+      start = next;
+    }
+    return points;
+  }
+}
+
+/** The cheapest ways from one pixel of a window, worked out as far as they have been asked for. */
+class WayField {
+  private readonly left: number;
+  private readonly top: number;
+  private readonly reduce: number;
+  private readonly width: number;
+  private readonly height: number;
+  private readonly cost: Uint8Array;
+  private readonly dearness: Int32Array;
+  private readonly back: Int32Array;
+  private readonly done: Uint8Array;
+  private readonly heads = new Int32Array(buckets).fill(-1);
+  private readonly next: Int32Array;
+  private readonly before: Int32Array;
+  private now = 0;
+  private waiting = 0;
+
+  constructor(picture: GreyPicture, from: Point, follow: Followed, reduce: number) {
+    this.reduce = reduce;
+    this.left = Math.max(0, Math.floor(from.x / reduce) - windowReach);
+    this.top = Math.max(0, Math.floor(from.y / reduce) - windowReach);
+    this.width = Math.min(Math.ceil(picture.width / reduce), this.left + 2 * windowReach + 1) - this.left;
+    this.height = Math.min(Math.ceil(picture.height / reduce), this.top + 2 * windowReach + 1) - this.top;
+    const { width, height } = this;
+    const grey = reducedWindow(picture, this.left, this.top, width, height, reduce);
+    this.cost = costsOf(smoothed(smoothed(grey, width, height), width, height), width, height, follow);
+    const count = width * height;
+    this.dearness = new Int32Array(count).fill(2 ** 30);
+    this.back = new Int32Array(count).fill(-1);
+    this.done = new Uint8Array(count);
+    this.next = new Int32Array(count).fill(-1);
+    this.before = new Int32Array(count).fill(-1);
+    const start = this.nodeAt(from);
+    this.dearness[start] = 0;
+    this.put(start);
+  }
+
+  private nodeAt({ x, y }: Point): number {
+    const column = Math.min(this.width - 1, Math.max(0, Math.floor(x / this.reduce) - this.left));
+    const row = Math.min(this.height - 1, Math.max(0, Math.floor(y / this.reduce) - this.top));
+    return row * this.width + column;
+  }
+
+  private put(node: number): void {
+    const bucket = (this.dearness[node] as number) & (buckets - 1);
+    const head = this.heads[bucket] as number;
+    this.next[node] = head;
+    this.before[node] = -1;
+    if (head >= 0) this.before[head] = node;
+    this.heads[bucket] = node;
+    this.waiting++;
+  }
+
+  private takeOut(node: number): void {
+    const before = this.before[node] as number;
+    const next = this.next[node] as number;
+    if (before >= 0) this.next[before] = next;
+    else this.heads[(this.dearness[node] as number) & (buckets - 1)] = next;
+    if (next >= 0) this.before[next] = before;
+    this.waiting--;
+  }
+
+  /** From the start to a place, middles of pixels, px. */
+  wayTo(place: Point): Point[] {
+    const target = this.nodeAt(place);
+    while (!this.done[target] && this.waiting > 0) this.settleNext();
+    const way: Point[] = [];
+    for (let node = target; node >= 0; node = this.back[node] as number) {
+      const [column, row] = [node % this.width, Math.floor(node / this.width)];
+      way.push({ x: (column + this.left + 0.5) * this.reduce, y: (row + this.top + 0.5) * this.reduce });
+    }
+    return way.reverse();
+  }
+
+  private settleNext(): void {
+    while ((this.heads[this.now & (buckets - 1)] as number) < 0) this.now++;
+    const node = this.heads[this.now & (buckets - 1)] as number;
+    this.takeOut(node);
+    this.done[node] = 1;
+    const { width, height } = this;
+    const column = node % width;
+    const row = (node - column) / width;
+    for (let dy = -1; dy <= 1; dy++) {
+      if (row + dy < 0 || row + dy >= height) continue;
+      for (let dx = -1; dx <= 1; dx++) {
+        if ((dx === 0 && dy === 0) || column + dx < 0 || column + dx >= width) continue;
+        this.offer(node, node + dy * width + dx, dx !== 0 && dy !== 0);
+      }
+    }
+  }
+
+  private offer(node: number, other: number, isAcross: boolean): void {
+    if (this.done[other]) return;
+    const step = this.cost[other] as number;
+    const dearness = (this.dearness[node] as number) + (isAcross ? Math.round(step * Math.SQRT2) : step);
+    if (dearness >= (this.dearness[other] as number)) return;
+    if ((this.back[other] as number) >= 0) this.takeOut(other);
+    this.dearness[other] = dearness;
+    this.back[other] = node;
+    this.put(other);
+  }
+}
+
+/** A window of the picture, each of its pixels the mean of a square of the picture's. */
+function reducedWindow(
+  { width, height, data }: GreyPicture,
+  left: number,
+  top: number,
+  w: number,
+  h: number,
+  reduce: number,
+): Float32Array {
+  const out = new Float32Array(w * h);
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const x0 = (x + left) * reduce;
+      const y0 = (y + top) * reduce;
+      const x1 = Math.min(width, x0 + reduce);
+      const y1 = Math.min(height, y0 + reduce);
+      let sum = 0;
+      for (let v = y0; v < y1; v++) for (let u = x0; u < x1; u++) sum += data[v * width + u] as number;
+      out[y * w + x] = sum / ((x1 - x0) * (y1 - y0));
+    }
+  }
+  return out;
+}
+
+/** Weights 1 2 1 along rows and columns. */
+function smoothed(grey: Float32Array, width: number, height: number): Float32Array {
+  const rows = new Float32Array(grey.length);
+  for (let y = 0, p = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, p++) {
+      const l = x > 0 ? p - 1 : p;
+      const r = x < width - 1 ? p + 1 : p;
+      rows[p] = ((grey[l] as number) + 2 * (grey[p] as number) + (grey[r] as number)) / 4;
+    }
+  }
+  const out = new Float32Array(grey.length);
+  for (let y = 0, p = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, p++) {
+      const u = y > 0 ? p - width : p;
+      const d = y < height - 1 ? p + width : p;
+      out[p] = ((rows[u] as number) + 2 * (rows[p] as number) + (rows[d] as number)) / 4;
+    }
+  }
+  return out;
+}
+
+/** What a step onto each pixel costs, 1 to `dearest`: little where there is much to follow. */
+function costsOf(grey: Float32Array, width: number, height: number, follow: Followed): Uint8Array {
+  const strength = new Float32Array(grey.length);
+  let most = leastSlope;
+  for (let y = 2; y < height - 2; y++) {
+    for (let x = 2; x < width - 2; x++) {
+      const p = y * width + x;
+      const s = follow === 'edge' ? slopeAt(grey, p, width) : ridgeAt(grey, p, width);
+      strength[p] = s;
+      if (s > most) most = s;
+    }
+  }
+  // What is half as strong as the strongest is followed as gladly: light falls off over a photograph.
+  const full = most / 2;
+  const costs = new Uint8Array(grey.length);
+  for (let p = 0; p < costs.length; p++) {
+    const lack = 1 - Math.min(1, (strength[p] as number) / full);
+    costs[p] = 1 + Math.round((dearest - 1) * lack * lack);
+  }
+  return costs;
+}
+
+function slopeAt(grey: Float32Array, p: number, width: number): number {
+  const dx = (grey[p + 1] as number) - (grey[p - 1] as number);
+  const dy = (grey[p + width] as number) - (grey[p - width] as number);
+  return Math.sqrt(dx * dx + dy * dy) / 2;
+}
+
+/** How much darker a pixel is than what lies two steps to either side, across the way in which that is most. */
+function ridgeAt(grey: Float32Array, p: number, width: number): number {
+  const here = 2 * (grey[p] as number);
+  const w = 2 * width;
+  let most = 0;
+  for (let k = 0; k < 4; k++) {
+    const aside = k === 0 ? 2 : k === 1 ? w : k === 2 ? width + 1 : width - 1;
+    const darker = (grey[p - aside] as number) + (grey[p + aside] as number) - here;
+    if (darker > most) most = darker;
+  }
+  return most / 2;
+}
+
+/**
+ * The place near by where there is most to follow: a hand cannot click to the pixel.
+ * @param reach px
+ */
+export function drawnTo(picture: GreyPicture, place: Point, follow: Followed, reach: number): Point {
+  const half = Math.ceil(reach) + 4;
+  const left = Math.max(0, Math.floor(place.x) - half);
+  const top = Math.max(0, Math.floor(place.y) - half);
+  const width = Math.min(picture.width, left + 2 * half + 1) - left;
+  const height = Math.min(picture.height, top + 2 * half + 1) - top;
+  const grey = reducedWindow(picture, left, top, width, height, 1);
+  const costs = costsOf(smoothed(smoothed(grey, width, height), width, height), width, height, follow);
+  let best = place;
+  let least = Infinity;
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const p = { x: x + left + 0.5, y: y + top + 0.5 };
+      const off = Math.hypot(p.x - place.x, p.y - place.y);
+      // Of equals the nearest.
+      const cost = (costs[y * width + x] as number) + (4 * off) / reach;
+      if (off <= reach && cost < least) {
+        best = p;
+        least = cost;
+      }
+    }
+  }
+  return least < dearest / 2 ? best : place;
+}
+
+/** How far to either side of the way the edge or line is looked for, px. */
+const sideReach = 2.5;
+/** Offsets are evened over so many pixels to either side. */
+const evenReach = 3;
+
+/**
+ * The way moved onto the edge or line that it follows, to a part of a pixel.
+ * @param way neighbouring pixels, px
+ * @returns x and y in turn
+ */
+export function placedWay(picture: GreyPicture, way: readonly Point[], follow: Followed): Float64Array {
+  const n = way.length;
+  const at = (k: number): Point => way[Math.min(n - 1, Math.max(0, k))] as Point;
+  const normals = way.map((_, k) => {
+    const [a, b] = [at(k - 4), at(k + 4)];
+    const size = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+    return { x: -(b.y - a.y) / size, y: (b.x - a.x) / size };
+  });
+  const even = way.map((_, k) => {
+    let [x, y, count] = [0, 0, 0];
+    for (let j = -2; j <= 2; j++) {
+      if (k + j < 0 || k + j >= n) continue;
+      x += at(k + j).x;
+      y += at(k + j).y;
+      count++;
+    }
+    return { x: x / count, y: y / count };
+  });
+  const offsets = even.map((p, k) => offsetAt(picture, p, normals[k] as Point, follow));
+  const out = new Float64Array(2 * n);
+  for (let k = 0; k < n; k++) {
+    const near = offsets.slice(Math.max(0, k - evenReach), k + evenReach + 1).filter((o): o is number => o !== null);
+    const own = offsets[k] ?? null;
+    const middle = near.length > 0 ? (near.toSorted((a, b) => a - b)[near.length >> 1] as number) : 0;
+    // A place that leaps aside from its neighbours has found something else.
+    const offset = own !== null && Math.abs(own - middle) < 0.75 ? own : middle;
+    out[2 * k] = (even[k] as Point).x + offset * (normals[k] as Point).x;
+    out[2 * k + 1] = (even[k] as Point).y + offset * (normals[k] as Point).y;
+  }
+  return out;
+}
+
+/** How far along the normal the edge is steepest, or the line darkest; null where there is nothing. */
+function offsetAt(picture: GreyPicture, p: Point, n: Point, follow: Followed): number | null {
+  const step = 0.5;
+  const count = 2 * Math.round((sideReach + 1.5) / step) + 1;
+  const start = (-(count - 1) * step) / 2;
+  const grey = Array.from({ length: count }, (_, k) =>
+    greyBetween(picture, p.x + n.x * (start + k * step), p.y + n.y * (start + k * step)),
+  );
+  const values = grey.map((v, k) => {
+    if (k < 2 || k > count - 3) return 0;
+    const [a, b, c, d] = [grey[k - 2], grey[k - 1], grey[k + 1], grey[k + 2]] as [number, number, number, number];
+    return follow === 'edge' ? Math.abs(c + d - a - b) / 3 : Math.max(0, (a + b + c + d) / 4 - v);
+  });
+  let best = -1;
+  for (let k = 2; k < count - 2; k++) {
+    if (Math.abs(start + k * step) > sideReach || (values[k] as number) < leastSlope) continue;
+    if (best < 0 || (values[k] as number) > (values[best] as number)) best = k;
+  }
+  if (best < 0) return null;
+  const [a, b, c] = [values[best - 1], values[best], values[best + 1]] as [number, number, number];
+  const bend = a - 2 * b + c;
+  return start + (best + (bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0)) * step;
+}
+
+/** Bilinear between pixels' middles. */
+function greyBetween({ width, height, data }: GreyPicture, x: number, y: number): number {
+  const u = Math.min(width - 1.001, Math.max(0, x - 0.5));
+  const v = Math.min(height - 1.001, Math.max(0, y - 0.5));
+  const p = Math.floor(v) * width + Math.floor(u);
+  const [fx, fy] = [u - Math.floor(u), v - Math.floor(v)];
+  const above = (data[p] as number) * (1 - fx) + (data[p + 1] as number) * fx;
+  const below = (data[p + width] as number) * (1 - fx) + (data[p + width + 1] as number) * fx;
+  return above * (1 - fy) + below * fy;
+}
