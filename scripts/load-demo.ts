@@ -13,10 +13,24 @@ import {
   traceOnSheet,
   workingPlanOf,
 } from '@nuvet/core/job';
-import { inverseProjection, type Point, project } from '@nuvet/core/plane';
+import { apply, inverseProjection, type Point, project } from '@nuvet/core/plane';
 import { greyPicture, onlyInside, warped } from '@nuvet/core/raster';
-import { tracePicture } from '@nuvet/core/trace';
-import { type DemoJob, type DemoPhoto, demoJobs, demoPhotos, jpegOf, photographScene, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import { traceColours, tracePicture } from '@nuvet/core/trace';
+import {
+  colourPngOf,
+  type DemoJob,
+  type DemoPhoto,
+  type DemoPrint,
+  demoJobs,
+  demoPhotos,
+  demoPrints,
+  jpegOf,
+  photographScene,
+  pngOf,
+  type Scene,
+  scanColours,
+  scanScene,
+} from '@nuvet/truth';
 import { personWhoMay } from '../apps/web/src/server/access.ts';
 import { database } from '../apps/web/src/server/database.ts';
 import { listJobs, makeJob, openJob, takeSteps } from '../apps/web/src/server/jobs.ts';
@@ -90,12 +104,29 @@ async function loadPhoto({ name, scene, photo: settings, making, unit, frame, ch
   await keepTrace(traceOnSheet(picture, defaultTraceSettings, traced, plan));
 }
 
+async function loadPrint({ name, sheet, dpi, tiltDegrees, making, known, colours }: DemoPrint): Promise<void> {
+  const scan = scanColours(sheet, { dpi, tiltDegrees, noise: 5, seed: 37 });
+  const points = known.places.map((p) => apply(scan.toPixels, p));
+  const { picture, keepTrace } = await made(name, 'festival badge.png', await colourPngOf(scan.picture, dpi), (pictureId) => [
+    { do: 'set-making', making },
+    {
+      do: 'add-mark',
+      pictureId,
+      mark: { id: 'badge-width', kind: 'known-length', points, stated: [{ text: known.text, value: known.mm }] },
+    },
+    { do: 'add-mark', pictureId, mark: { id: 'badge-level', kind: 'level', points, stated: [] } },
+  ]);
+  const wish = { ...defaultTraceSettings, colours };
+  await keepTrace(traceOnSheet(picture, wish, traceColours(scan.picture, fitOf(picture).mmPerPx, wish)));
+}
+
 await migrate();
 const person = await personWhoMay('list-jobs');
 if ((await listJobs(person)).length === 0) {
   console.log('· drawing the demo jobs');
   // The last one loaded stands first in the list.
   for (const demo of demoPhotos) await loadPhoto(demo);
+  for (const demo of demoPrints) await loadPrint(demo);
   for (const demo of [...demoJobs].reverse()) await load(demo);
 }
 await database().close();

@@ -7,7 +7,7 @@ import { writeDxf, writeSvg } from '@nuvet/core/formats';
 import { newPicture, overallBox, type Piece, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
 import { heightOf, widthOf } from '@nuvet/core/plane';
 import { type ColourPicture, greyPicture, type Pixels } from '@nuvet/core/raster';
-import { madeSymmetric, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
+import { madeRelated, madeSymmetric, relationsIn, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
 import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
 import { flattened } from './flat-picture.ts';
@@ -35,8 +35,9 @@ export async function trace(request: TraceRequest): Promise<string[]> {
   }
   const onSheet = traceOnSheet(asPicture, request.settings, traced, surface, fit);
   const { threshold } = onSheet;
-  const pieces =
+  const symmetricPieces =
     request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, surface.mmPerPx, request.settings);
+  const pieces = request.relations ? symmetricPieces.map((piece) => related(piece, request.settings.toleranceMm)) : symmetricPieces;
   const title = basename(request.picture).replace(/\.[^.]+$/, '');
   const files = new Map<string, string>(
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
@@ -75,4 +76,13 @@ function symmetric(pieces: readonly Piece[], wish: SymmetryWish, mmPerPx: number
     const made = asked && madeSymmetric(piece, asked, mmPerPx, toleranceMm);
     return made ? { ...piece, outer: made.outer, holes: [...made.holes] } : piece;
   });
+}
+
+/** What segments nearly are to one another is looked for within this share of the tolerance. */
+const relatedShare = 0.5;
+
+function related(piece: Piece, toleranceMm: number): Piece {
+  const paths = [piece.outer, ...piece.holes];
+  const [outer, ...holes] = madeRelated(paths, relationsIn(paths, relatedShare * toleranceMm), toleranceMm).paths;
+  return outer ? { ...piece, outer, holes } : piece;
 }

@@ -14,7 +14,9 @@ import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
 import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
 import { drawDeviation } from './drawing-deviation';
+import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
+import { drawWay } from './drawing-way';
 import { type Ground, groundOf } from './ground';
 import { Magnifier } from './Magnifier';
 import { PictureTiles } from './picture-tiles';
@@ -51,6 +53,8 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     peeked,
     symmetry,
     deviation,
+    relations,
+    way,
   } = useTable();
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
@@ -100,6 +104,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
             drawRuling(canvas, shownView, box, screen);
             drawPieces(canvas, shownView, pieces, hoveredPiece, selectedPiece);
             if (deviation && stage === 'trace') drawDeviation(canvas, shownView, deviation);
+            if (relations && stage === 'trace') drawRelations(canvas, shownView, relations.seen, relations.refused);
             if (symmetry && stage === 'trace') drawSymmetry(canvas, shownView, symmetry, screen);
             if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
             if (stage === 'true-up') drawDatum(canvas, shownView);
@@ -107,7 +112,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
         />
       )
     );
-  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation]);
+  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation, relations]);
   const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
   const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
   return (
@@ -153,6 +158,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
             <Shape
               sceneFunc={(context) => {
                 for (const mark of marks) drawMark(nativeOf(context), mark);
+                if (ground && tool === 'along-edge') drawWay(nativeOf(context), ground, way);
                 if (snapAt && snap) drawSnap(nativeOf(context), snapAt, snap.kind);
               }}
             />
@@ -324,11 +330,9 @@ function useShownMarks(picture: Picture | null, ground: Ground | null, stage: st
   if (tool && tool !== 'move-picture' && tool !== 'datum' && taken.length > 0) {
     const next = pointer ? [snap ? ground.toScreen(ground.originalOf(snap.at)) : pointer] : [];
     const points = [...taken.map((p) => ground.toScreen(p)), ...next];
-    const [a, b] = points;
-    const corners = tool === 'crop-box' && a && b ? [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }] : points;
     shown.push({
-      kind: tool.startsWith('crop') ? 'crop' : (tool as Mark['kind']),
-      points: corners,
+      kind: /^(crop|limit)-/.test(tool) ? 'crop' : (tool as Mark['kind']),
+      points: tool.endsWith('-box') ? boxOn(points) : points,
       word: '',
       selected: null,
       isGhost: false,
@@ -336,6 +340,12 @@ function useShownMarks(picture: Picture | null, ground: Ground | null, stage: st
     });
   }
   return shown;
+}
+
+/** A box upright on the screen from two of its corners. */
+function boxOn(points: readonly Point[]): readonly Point[] {
+  const [a, b] = points;
+  return a && b ? [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }] : points;
 }
 
 const shownGhost = (ghost: Ghost, points: readonly Point[]): ShownMark => ({

@@ -19,11 +19,16 @@ export function placesOf(tool: Tool): { readonly least: number; readonly most: n
   switch (tool) {
     case 'datum':
       return { least: 1, most: 1 };
+    case 'pick-colour':
+      return { least: 1, most: 1 };
     case 'crop-box':
+    case 'limit-box':
       return { least: 2, most: 2 };
     case 'crop-outline':
+    case 'limit-outline':
       return { least: 3, most: 500 };
     case 'move-picture':
+    case 'along-edge':
     case 'this-one':
       return { least: Infinity, most: Infinity };
     case 'box':
@@ -59,7 +64,20 @@ export async function finish(
 ): Promise<string | null> {
   switch (tool) {
     case 'this-one':
+    case 'along-edge':
     case 'move-picture':
+      return null;
+    case 'pick-colour':
+      setTable({ handedOver: { tool: 'pick-colour', points: taken } });
+      takeTool(null);
+      return null;
+    case 'limit-outline':
+      setTable({ handedOver: { tool: 'limit', points: taken } });
+      takeTool(null);
+      return null;
+    case 'limit-box':
+      setTable({ handedOver: { tool: 'limit', points: boxCorners(ground, taken) } });
+      takeTool(null);
       return null;
     case 'datum':
       run({ do: 'change-picture', pictureId: picture.id, change: { datum: taken[0] as Point } });
@@ -69,13 +87,10 @@ export async function finish(
       run({ do: 'change-picture', pictureId: picture.id, change: { crop: [...taken] } });
       takeTool(null);
       return null;
-    case 'crop-box': {
-      const [a, b] = taken.map((p) => ground.toScreen(p)) as [Point, Point];
-      const corners = [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => ground.toOriginal(p));
-      run({ do: 'change-picture', pictureId: picture.id, change: { crop: corners } });
+    case 'crop-box':
+      run({ do: 'change-picture', pictureId: picture.id, change: { crop: boxCorners(ground, taken) } });
       takeTool(null);
       return null;
-    }
     case 'clearance': {
       takeTool(null);
       const [a, b] = taken.map((p) => ground.toSurface(ground.toScreen(p))) as [Point, Point];
@@ -97,6 +112,12 @@ export async function finish(
       addMark(run, picture, newMark(tool, taken));
       return null;
   }
+}
+
+/** A box seen upright on the screen from two of its corners. */
+function boxCorners(ground: Ground, taken: readonly Point[]): Point[] {
+  const [a, b] = taken.map((p) => ground.toScreen(p)) as [Point, Point];
+  return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => ground.toOriginal(p));
 }
 
 /** The drawn part as a box mark. */

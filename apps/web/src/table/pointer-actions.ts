@@ -10,7 +10,8 @@ import { finder } from '@/workers/finding';
 import { type Ground, groundOf } from './ground';
 import { finish, isOpenEnded, placesOf } from './mark-making';
 import { setTable, type Tool, useTable } from './table-store';
-import { moved, toSheet, wholeSheet, zoomed } from './view';
+import { moved, toScreen, toSheet, wholeSheet, zoomed } from './view';
+import { endWay, holdWay, leadWay, takeWayBack } from './way-leading';
 import { surfaceNow } from './working-copies';
 
 /** A press that moves less than this is a click, screen pixels. */
@@ -27,8 +28,13 @@ const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, 1],
 };
 
+const wayKeys: ReadonlySet<string> = new Set(['Enter', 'Backspace', 'Delete']);
+
+/** Tools that take what they are pointed at, not a feature near by. */
+const traceTools: ReadonlySet<Tool> = new Set<Tool>(['this-one', 'along-edge', 'limit-box', 'limit-outline', 'pick-colour']);
+
 const snaps = (tool: Tool | null): boolean =>
-  tool !== null && !tool.startsWith('crop') && tool !== 'move-picture' && tool !== 'this-one' && tool !== 'box';
+  tool !== null && !tool.startsWith('crop') && tool !== 'move-picture' && !traceTools.has(tool) && tool !== 'box';
 
 /** Pan, zoom, marks and pieces by pointer, touch and keyboard. */
 export function usePointerActions(
@@ -144,8 +150,43 @@ export function usePointerActions(
     else run({ do: 'leave-out', pieceIds: [under.piece.id], leftOut: !under.piece.leftOut });
   };
 
+  /** Ends the way that is led along an edge. */
+  const finishWay = async (closed: boolean) => {
+    const place = ground();
+    if (!picture || !place) return;
+    const message = await endWay(run, job, picture, place.surface, closed);
+    if (message) onMessage(message);
+  };
+
+  const wayByKey = (key: string): void => {
+    const place = ground();
+    if (key === 'Enter') void finishWay(false);
+    else if (place) void takeWayBack(place.surface);
+  };
+
+  const clickAlongEdge = async (p: Point) => {
+    const place = ground();
+    if (place && (await holdWay(place, p))) await finishWay(true);
+  };
+
+  /** A click on a relation's tick refuses it, or takes it back. */
+  const refuseTick = (p: Point): boolean => {
+    const { relations } = useTable.getState();
+    const near = relations?.seen
+      .map((tick) => ({ key: tick.key, off: distance(toScreen(currentView(), tick.at), p) }))
+      .filter(({ off }) => off < pickReach)
+      .sort((a, b) => a.off - b.off)[0];
+    if (!relations || !near) return false;
+    const isRefused = relations.refused.includes(near.key);
+    const refused = isRefused ? relations.refused.filter((key) => key !== near.key) : [...relations.refused, near.key];
+    setTable({ relations: { ...relations, refused } });
+    return true;
+  };
+
   const click = (p: Point, isHeldOff: boolean) => {
     const { tool } = useTable.getState();
+    if (stage === 'trace' && !tool && refuseTick(p)) return;
+    if (tool === 'along-edge') return void clickAlongEdge(p);
     if (tool === 'this-one') return takeThisOne(toSheet(currentView(), p));
     if (tool && picture && tool !== 'move-picture') return takePlace(tool, p, isHeldOff);
     if (stage === 'trace')
@@ -196,6 +237,14 @@ export function usePointerActions(
     else click(at, event.altKey);
   };
 
+  /** Whether the tool in hand takes a key. */
+  const byTool = (tool: Tool, arrow: readonly [number, number] | undefined, event: React.KeyboardEvent): boolean => {
+    if (tool === 'along-edge' && wayKeys.has(event.key)) wayByKey(event.key);
+    else if (arrow || event.key === 'Enter') placeByKey(tool, arrow, event);
+    else return false;
+    return true;
+  };
+
   const zoomBy = (factor: number) => {
     const { screen } = useTable.getState();
     setTable({ view: zoomed(currentView(), { x: screen.width / 2, y: screen.height / 2 }, factor) });
@@ -234,6 +283,10 @@ export function usePointerActions(
       }
       if (last) touches.current.set(event.pointerId, at);
       setTable({ pointer: at });
+      if (!last && useTable.getState().tool === 'along-edge' && useTable.getState().way.start) {
+        const place = ground();
+        if (place) leadWay(place.toSurface(at));
+      }
       if (!last && snaps(useTable.getState().tool)) lookForSnap(at);
       if (stage === 'trace' && !last)
         setTable({ hoveredPiece: pieceAt(job, toSheet(currentView(), at), pickReach / currentView().scale)?.id ?? null });
@@ -265,9 +318,9 @@ export function usePointerActions(
     onKeyDown(event: React.KeyboardEvent) {
       const arrow = arrows[event.key];
       const { selected, tool } = useTable.getState();
+      if (tool && byTool(tool, arrow, event)) return event.preventDefault();
       const mark = stage === 'true-up' ? picture?.marks.find((m) => m.id === selected?.markId) : undefined;
-      if (tool && (arrow || event.key === 'Enter')) placeByKey(tool, arrow, event);
-      else if (arrow && mark && selected && picture) nudge(picture, mark, selected.index, arrow, event.shiftKey ? 0.1 : 1);
+      if (arrow && mark && selected && picture) nudge(picture, mark, selected.index, arrow, event.shiftKey ? 0.1 : 1);
       else if (arrow) setTable({ view: moved(currentView(), -arrow[0] * 60, -arrow[1] * 60) });
       else if (event.key === '+' || event.key === '=') zoomBy(1.4);
       else if (event.key === '-') zoomBy(1 / 1.4);

@@ -5,15 +5,25 @@
  */
 import type { JobTrace } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
-import type { Snap } from '@nuvet/core/raster';
+import type { Followed, Snap } from '@nuvet/core/raster';
 import type { Symmetry } from '@nuvet/core/trace';
 import type { MarkKind } from '@nuvet/core/trueup';
 import { create } from 'zustand';
-import type { DeviationSeen } from '@/workers/tracer';
+import type { DeviationSeen, RelationSeen } from '@/workers/tracer';
 import type { Size, View } from './view';
 
 /** A mark to make, or something else that takes places on the picture. */
-export type Tool = Exclude<MarkKind, 'scale-card'> | 'datum' | 'crop-box' | 'crop-outline' | 'move-picture' | 'this-one';
+export type Tool =
+  | Exclude<MarkKind, 'scale-card'>
+  | 'datum'
+  | 'crop-box'
+  | 'crop-outline'
+  | 'move-picture'
+  | 'this-one'
+  | 'along-edge'
+  | 'limit-box'
+  | 'limit-outline'
+  | 'pick-colour';
 
 /** A point of a mark: which mark, and which of its points. */
 export interface MarkPoint {
@@ -27,6 +37,16 @@ export interface Ghost {
   readonly kind: 'level' | 'frame' | 'known-length' | 'plumb';
   readonly points: readonly Point[];
   readonly word: string;
+}
+
+/** Pixels of the surface. */
+export interface Way {
+  readonly follow: Followed;
+  /** What has been held, from click to click. */
+  readonly held: readonly (readonly Point[])[];
+  /** From the last click to the pointer. */
+  readonly next: readonly Point[];
+  readonly start: Point | null;
 }
 
 interface TableState {
@@ -53,6 +73,12 @@ interface TableState {
   readonly deviation: DeviationSeen | null;
   /** The axis or centre of a symmetry that is being looked at. */
   readonly symmetry: Symmetry | null;
+  /** What segments nearly are to one another, while that is looked at; those refused by their key. */
+  readonly relations: { readonly seen: readonly RelationSeen[]; readonly refused: readonly string[] } | null;
+  /** The way along an edge that is being led. */
+  readonly way: Way;
+  /** Places that a tool of the trace took, for the stage to act on; pixels of the original picture. */
+  readonly handedOver: { readonly tool: 'limit' | 'pick-colour'; readonly points: readonly Point[] } | null;
   readonly preview: JobTrace | null;
   /** The mark whose first statement is asked for next. */
   readonly asked: string | null;
@@ -82,6 +108,9 @@ export const useTable = create<TableState>(() => ({
   selectedPiece: null,
   deviation: null,
   symmetry: null,
+  relations: null,
+  way: { follow: 'edge', held: [], next: [], start: null },
+  handedOver: null,
   preview: null,
   asked: null,
   opacity: null,
@@ -93,4 +122,7 @@ export const useTable = create<TableState>(() => ({
 export const setTable = useTable.setState;
 
 /** Puts the tool in hand away or takes another; what was half made is let go. */
-export const takeTool = (tool: Tool | null): void => setTable({ tool, taken: [], dragged: null, draggedPlace: null, snap: null });
+export const takeTool = (tool: Tool | null): void =>
+  setTable(({ way }) => ({ tool, taken: [], dragged: null, draggedPlace: null, snap: null, way: { ...emptyWay, follow: way.follow } }));
+
+export const emptyWay: Omit<Way, 'follow'> = { held: [], next: [], start: null };

@@ -2,14 +2,18 @@
  * The finding worker: what a picture itself tells. Snaps near the pointer, the drawn part, passages, and suggestions
  * for truing up. Places are pixels of the surface that is asked about.
  */
-import type { Point } from '@nuvet/core/plane';
+import type { Surface } from '@nuvet/core/job';
+import { type Path, type Point, transformedPath } from '@nuvet/core/plane';
 import {
   type Contour,
   drawnHull,
+  drawnTo,
+  type Followed,
   type GreyPicture,
   graduationAlong,
   greyPicture,
   inkContours,
+  LiveWire,
   type MainDirection,
   type MirrorAxis,
   mainDirection,
@@ -23,6 +27,7 @@ import {
   snapNear,
   straightRuns,
 } from '@nuvet/core/raster';
+import { fittedWay } from '@nuvet/core/trace';
 import { type FoundCard, findScaleCard } from '@nuvet/core/trueup';
 import { expose } from 'comlink';
 import { fetchBytes } from './pixels';
@@ -74,7 +79,42 @@ const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 
 const shortestRunPx = 60;
 
+let wire: { readonly id: string; readonly wire: LiveWire } | null = null;
+
 const finder = {
+  /** Begins a way at the edge or line nearest to a place; null until the picture has been read. */
+  async wireFrom(asked: Asked, at: Point, follow: Followed, reachPx: number): Promise<Point | null> {
+    const { grey } = await greyOf(asked);
+    const from = drawnTo(grey, at, follow, reachPx);
+    wire = { id: asked.id, wire: new LiveWire(grey, from, follow) };
+    return from;
+  },
+
+  /** The way from where it was begun to a place. */
+  wireTo(at: Point): Point[] {
+    return wire ? wire.wire.to(at) : [];
+  },
+
+  /** The same pixel by pixel, to the edge or line nearest to a place. */
+  wireHeld(asked: Asked, at: Point, follow: Followed, reachPx: number, exactly: boolean): Point[] {
+    if (!wire || held?.id !== asked.id) return [];
+    return wire.wire.held(exactly ? at : drawnTo(held.grey, at, follow, reachPx));
+  },
+
+  /** One path along ways held one after another, on the sheet. */
+  async wirePath(
+    asked: Surface,
+    ways: readonly (readonly Point[])[],
+    follow: Followed,
+    closed: boolean,
+    toleranceMm: number,
+  ): Promise<Path> {
+    const { grey } = await greyOf(asked);
+    const way = ways.flatMap((part, k) => (k === 0 ? part : part.slice(1)));
+    const whole = closed ? way.slice(0, -1) : way;
+    return transformedPath(fittedWay(grey, whole, follow, closed, toleranceMm / asked.mmPerPx), asked.toSheet);
+  },
+
   /** Null until the picture has been read, so that nobody waits for it. */
   async snap(asked: Asked, at: Point, reachPx: number): Promise<Snap | null> {
     if (held?.id !== asked.id) {

@@ -29,8 +29,11 @@ import {
   colourBorders,
   findInk,
   inkBorders,
+  madeRelated,
   madeSymmetric,
   type Outlines,
+  type RelationKind,
+  relationsIn,
   type Symmetry,
   strayOf,
   symmetriesOf,
@@ -45,6 +48,9 @@ const nearlyMm = 0.6;
 const cornerReach = 6;
 /** The step that outlines are walked in to make them symmetric, mm: a pixel at 300 dpi. */
 const walkMm = 25.4 / 300;
+
+/** What is to hold is looked for within this share of the tolerance, so that all of it together stays within the whole. */
+const relatedShare = 0.5;
 
 /** How long the worker computes before it looks whether it is still wanted. */
 const breathMs = 30;
@@ -238,6 +244,36 @@ const tracer = {
     return madeSymmetric({ outer, holes }, symmetry, walkMm, toleranceMm);
   },
 
+  /** What the segments of each piece nearly are to one another. */
+  relations(asked: unknown, toleranceMm: number): RelationSeen[] {
+    return z
+      .array(pieceSchema)
+      .parse(asked)
+      .flatMap((piece) =>
+        relationsIn([piece.outer, ...piece.holes], relatedShare * toleranceMm).map((relation, k) => ({
+          key: `${piece.id} ${k}`,
+          kind: relation.kind,
+          at: relation.at,
+          off: relation.off,
+        })),
+      );
+  },
+
+  /** Pieces with their relations made exact, but those refused; only what changes. */
+  async related(asked: unknown, refused: readonly string[], toleranceMm: number): Promise<RelatedPiece[]> {
+    const made: RelatedPiece[] = [];
+    for (const piece of z.array(pieceSchema).parse(asked)) {
+      const paths = [piece.outer, ...piece.holes];
+      const wanted = relationsIn(paths, relatedShare * toleranceMm).filter((_, k) => !refused.includes(`${piece.id} ${k}`));
+      if (wanted.length === 0) continue;
+      const { paths: related, held: kept } = madeRelated(paths, wanted, toleranceMm);
+      const [outer, ...holes] = related;
+      if (outer && kept.length > 0) made.push({ pieceId: piece.id, outer, holes, held: kept.length });
+      await breath();
+    }
+    return made;
+  },
+
   /** Ends what is under way. */
   stop(): void {
     newest++;
@@ -255,6 +291,20 @@ export interface DeviationSeen {
   readonly lines: readonly { readonly points: readonly Point[]; readonly off: readonly number[] }[];
   readonly worst: { readonly at: Point; readonly mm: number };
   readonly toleranceMm: number;
+}
+
+/** A relation that segments of a piece nearly have, and where its tick stands on the sheet. */
+export interface RelationSeen {
+  readonly key: string;
+  readonly kind: RelationKind;
+  readonly at: Point;
+  readonly off: number;
+}
+
+export interface RelatedPiece extends Outlines {
+  readonly pieceId: string;
+  /** How many relations hold. */
+  readonly held: number;
 }
 
 export interface TradeOff {

@@ -13,25 +13,31 @@ const sameAreaShare = 0.3;
 
 export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTrace {
   const own = (piece: Piece): boolean => before !== null && isPurposeChosen(piece, before.settings);
-  const isChosen = (piece: Piece): boolean => piece.leftOut || own(piece) || piece.edited === true;
+  const isChosen = (piece: Piece): boolean => piece.leftOut || own(piece) || piece.edited === true || piece.byHand === true;
   if (!before || before.pictureId !== trace.pictureId || !before.pieces.some(isChosen)) return trace;
   const move = chain(trace.toSheet, inverse(before.toSheet));
   const grow = Math.abs(move.a * move.d - move.b * move.c);
-  const old = before.pieces.filter(isChosen).map((piece) => ({
-    piece,
-    centre: apply(move, centreOf(pathBox(piece.outer))),
-    area: sizeOf(piece.outer) * (piece.outer.closed ? grow : Math.sqrt(grow)),
-  }));
+  const byHand = before.pieces.filter((piece) => piece.byHand).map((piece) => ({ ...piece, ...outlinesMoved(piece, move) }));
+  const old = before.pieces
+    .filter((piece) => isChosen(piece) && !piece.byHand)
+    .map((piece) => ({
+      piece,
+      centre: apply(move, centreOf(pathBox(piece.outer))),
+      area: sizeOf(piece.outer) * (piece.outer.closed ? grow : Math.sqrt(grow)),
+    }));
   return {
     ...trace,
-    pieces: trace.pieces.map((piece) => {
-      const centre = centreOf(pathBox(piece.outer));
-      const area = sizeOf(piece.outer);
-      const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
-      if (!same) return piece;
-      const kept = { ...piece, leftOut: same.piece.leftOut, purpose: own(same.piece) ? same.piece.purpose : piece.purpose };
-      return same.piece.edited ? { ...kept, edited: true, ...outlinesMoved(same.piece, move) } : kept;
-    }),
+    pieces: [
+      ...trace.pieces.map((piece) => {
+        const centre = centreOf(pathBox(piece.outer));
+        const area = sizeOf(piece.outer);
+        const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
+        if (!same) return piece;
+        const kept = { ...piece, leftOut: same.piece.leftOut, purpose: own(same.piece) ? same.piece.purpose : piece.purpose };
+        return same.piece.edited ? { ...kept, edited: true, ...outlinesMoved(same.piece, move) } : kept;
+      }),
+      ...byHand,
+    ],
   };
 }
 

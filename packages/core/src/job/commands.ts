@@ -89,6 +89,14 @@ export const commandSchema = z.discriminatedUnion('do', [
     outer: pieceSchema.shape.outer,
     holes: pieceSchema.shape.holes,
   }),
+  z.strictObject({
+    do: z.literal('relate'),
+    pieces: z
+      .array(z.strictObject({ pieceId: z.string().min(1).max(64), outer: pieceSchema.shape.outer, holes: pieceSchema.shape.holes }))
+      .min(1)
+      .max(20_000),
+  }),
+  z.strictObject({ do: z.literal('add-piece'), piece: pieceSchema }),
   z.strictObject({ do: z.literal('set-purpose'), pieceIds, purpose: z.enum(purposes) }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -161,6 +169,8 @@ export function labelOf(command: Command): string {
     case 'keep-only': return 'keeping one piece';
     case 'fill-hole': return 'filling a hole';
     case 'reshape': return 'making a piece symmetric';
+    case 'relate': return 'making relations exact';
+    case 'add-piece': return 'a piece along an edge';
     case 'set-purpose': return 'a purpose';
   } // biome-ignore format: a command a line
 }
@@ -248,6 +258,16 @@ export function applyCommand(job: Job, command: Command): Job {
       });
     case 'reshape':
       return withTracedPiece(job, command.pieceId, (piece) => ({ ...piece, outer: command.outer, holes: command.holes }));
+    case 'relate':
+      return command.pieces.reduce(
+        (all, { pieceId, outer, holes }) => withTracedPiece(all, pieceId, (piece) => ({ ...piece, outer, holes })),
+        job,
+      );
+    case 'add-piece': {
+      if (!job.trace) throw new CommandError('no-piece', 'Trace the picture first, then follow its edges.');
+      if (job.trace.pieces.some(({ id }) => id === command.piece.id)) throw new CommandError('no-piece', 'This piece is there already.');
+      return { ...job, trace: { ...job.trace, pieces: [...job.trace.pieces, { ...command.piece, byHand: true }] } };
+    }
     case 'set-purpose':
       return withPieces(job, command.pieceIds, { purpose: command.purpose });
   }

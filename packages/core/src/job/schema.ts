@@ -161,6 +161,8 @@ export const pieceSchema = z.strictObject({
   holes: z.array(pathSchema).max(20_000),
   /** Whether a person has changed its outlines: a new trace leaves it as it is. */
   edited: z.boolean().optional(),
+  /** Whether a person led the way along it: a new trace of the same picture keeps it. */
+  byHand: z.boolean().optional(),
   /** How wide the drawn line is whose middle this is, mm. */
   strokeMm: finite.positive().optional(),
   /** The colour of the picture that it was traced from. */

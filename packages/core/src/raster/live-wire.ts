@@ -4,7 +4,7 @@
  * Rests on: live-wire (Mortensen & Barrett 1995): cheapest ways over pixels (Dijkstra 1959, by buckets after Dial 1969) in
  * a window about the start, worked out as far as the pointer has been; far places in a picture reduced as much as needed.
  */
-import type { Point } from '../plane/point.ts';
+import { middleOf, type Point } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 
 /** What is followed: the border between dark and light, or the middle of a dark line. */
@@ -40,7 +40,9 @@ export class LiveWire {
       this.fields.set(reduce, field);
     }
     const way = field.wayTo(place);
-    return [this.from, ...way.slice(1, -1), place];
+    // Coarse pixels are large: their stairs are evened.
+    const shown = reduce === 1 ? way : way.map((_, k) => middleOf(way.slice(Math.max(0, k - 2), k + 3)));
+    return [this.from, ...shown.slice(1, -1), place];
   }
 
   private reduceFor(place: Point): number {

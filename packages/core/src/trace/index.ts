@@ -2,6 +2,8 @@ export { fittedWay } from './along-edge.ts';
 export { type ColourInk, type ColourMap, type ColourPiece, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 export { type Strayed, strayOf } from './deviation.ts';
 export { findInk, type Ink, type InkSettings } from './ink.ts';
+export { type Relation, type RelationKind, relationKinds, relationsIn, type SegmentRef } from './relations.ts';
+export { madeRelated, type Related } from './relations-solve.ts';
 export { madeSymmetric } from './symmetric-rebuild.ts';
 export { imageOf, type Mirror, type Outlines, type Symmetry, symmetriesOf, type Turned } from './symmetry.ts';
 export {

@@ -2,8 +2,11 @@
  * The jobs on Heron Lane's bench, a small invented workshop that makes things for a lantern festival: each a drawn
  * scene, how it was scanned, and what its makers have marked so far.
  */
-import type { Job } from '@nuvet/core/job';
+import type { Job, JobTraceSettings } from '@nuvet/core/job';
+import type { Point } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
+import { badgeSheet } from '../colour-figures.ts';
+import type { ColourSheet } from '../colour-scan.ts';
 import type { PhotoSettings } from '../photo.ts';
 import type { ScanSettings } from '../scan.ts';
 import type { Scene } from '../scene.ts';
@@ -38,6 +41,35 @@ export interface DemoPhoto {
   readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] };
   readonly check: string;
 }
+
+/** A print in several colours, each of which is done otherwise. */
+export interface DemoPrint {
+  readonly name: string;
+  readonly sheet: ColourSheet;
+  readonly dpi: number;
+  readonly tiltDegrees: number;
+  readonly making: Job['making'];
+  /** Two places on the sheet that lie level, and what was typed for the length between. */
+  readonly known: { readonly places: readonly [Point, Point]; readonly text: string; readonly mm: number };
+  readonly colours: JobTraceSettings['colours'];
+}
+
+export const demoPrints: readonly DemoPrint[] = [
+  {
+    name: 'Festival badge, four colours',
+    sheet: badgeSheet,
+    dpi: 300,
+    tiltDegrees: 1.2,
+    making: { way: 'laser', stock: 'Maple veneer', thicknessMm: 0.6 },
+    known: { places: [{ x: 8, y: 35 }, { x: 62, y: 35 }], text: '54 mm', mm: 54 }, // biome-ignore format: one line
+    colours: [
+      { hex: '#b23a2e', purpose: 'cut' },
+      { hex: '#263e70', purpose: 'engrave' },
+      { hex: '#468054', purpose: 'score' },
+      { hex: '#ecb23c', purpose: 'pocket' },
+    ],
+  },
+];
 
 export const demoPhotos: readonly DemoPhoto[] = [
   {

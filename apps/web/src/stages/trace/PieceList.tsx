@@ -16,6 +16,7 @@ import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
+import { PieceThumbnail } from './PieceThumbnail';
 import { SymmetryOffers } from './SymmetryOffers';
 
 /** More rows than this are shown on request only. */
@@ -89,7 +90,10 @@ const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: Piec
       onPointerLeave={() => setTable({ hoveredPiece: null })}
       onClick={() => setTable(({ selectedPiece }) => ({ selectedPiece: piece.id === selectedPiece ? null : piece.id }))}
     >
-      <td>{piece.name.replace('Piece ', '')}</td>
+      <td>
+        <PieceThumbnail piece={piece} />
+        {piece.name.replace('Piece ', '')}
+      </td>
       <td>{shortLength(m.widthMm, unit)}</td>
       <td>{shortLength(m.heightMm, unit)}</td>
       <td>{shortLength(m.perimeterMm, unit)}</td>
@@ -121,6 +125,7 @@ const pieceTable = {
   '& th': { fontWeight: 600, color: 'text.secondary', textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
   '& td': { textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
   '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
+  '& td:first-of-type': { whiteSpace: 'nowrap' },
   '& tbody tr': { cursor: 'pointer' },
   '& tbody tr[aria-selected=true]': { bgcolor: 'rgba(30, 123, 107, 0.1)' },
   '& tr[data-left-out] td': { textDecoration: 'line-through', color: 'text.secondary' },

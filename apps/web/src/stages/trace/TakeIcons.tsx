@@ -50,3 +50,19 @@ export const ThisOneIcon = ({ isInHand }: { isInHand: boolean }) => (
     <path d="M12 12l8 3.6-3.5 1.1L15.300 20.500z" fill="var(--made)" stroke="none" />
   </Drawing>
 );
+
+export const AlongEdgeIcon = ({ isInHand }: { isInHand: boolean }) => (
+  <Drawing isInHand={isInHand}>
+    <path d="M2 9c5-5 8 3 12-1s6-5 8-3v17H2z" {...given} />
+    <path d="M2 9c5-5 8 3 12-1" {...made} />
+    <circle cx="14" cy="8" r="2.600" fill="#fff" stroke="var(--made)" strokeWidth="1.6" />
+    <path d="M16.500 6.500c2-1.500 4-2.500 5.500-1.500" {...made} strokeDasharray="1.500 3" />
+  </Drawing>
+);
+
+export const LimitIcon = ({ isInHand }: { isInHand: boolean }) => (
+  <Drawing isInHand={isInHand}>
+    <path d="M2 4h8v6H2zM13 13h9v8h-9z" {...given} />
+    <path d="M9 9h13v13H9z" {...made} strokeDasharray="3 2.600" />
+  </Drawing>
+);

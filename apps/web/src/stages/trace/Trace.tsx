@@ -4,25 +4,25 @@ import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
-import Slider from '@mui/material/Slider';
-import Switch from '@mui/material/Switch';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings, fitOf, type Job, type JobTraceSettings, type Picture } from '@nuvet/core/job';
+import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Surface } from '@nuvet/core/job';
+import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
-import { useCallback, useState } from 'react';
-import { takeTool, useTable } from '@/table/table-store';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { setTable, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
-import { LengthField } from '@/ui/LengthField';
-import { Docket, Section, ToolCard } from '../Docket';
+import { tracer } from '@/workers/tracing';
+import { Docket, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
+import { AlongEdge } from './AlongEdge';
 import { Closeness } from './Closeness';
+import { InkSettings, isDrawnLine } from './InkSettings';
+import { Limit } from './Limit';
 import { PieceList, SelectedPiece } from './PieceList';
-import { DrawnLineIcon, FilledShapeIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
+import { Relations } from './Relations';
+import { AlongEdgeIcon, DrawnLineIcon, FilledShapeIcon, LimitIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
 import { useAutomaticTrace } from './use-automatic-trace';
 
 export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
@@ -33,6 +33,7 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const surface = useSurface(picture);
   const { progress, message, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
   const tool = useTable((s) => s.tool);
+  const isLimiting = tool === 'limit-box' || tool === 'limit-outline';
   const take = (what: Take) => setMoving({ ...settings, take: what });
   const preview = useTable((s) => s.preview);
   const shown = preview ?? job.trace;
@@ -41,6 +42,8 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
   const selectedId = useTable((s) => s.selectedPiece);
   const selected = pieces.find((p) => p.id === selectedId);
   const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
+  useHandedOver(picture, surface, settings, setMoving);
+  useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
   const isEmpty = shown !== null && pieces.length === 0 && !progress;
   const isSized = fitOf(picture).model !== 'unsized';
   return (
@@ -75,6 +78,20 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
             isInHand={tool === 'this-one'}
             onClick={() => takeTool(tool === 'this-one' ? null : 'this-one')}
           />
+          <ToolCard
+            icon={<AlongEdgeIcon isInHand={tool === 'along-edge'} />}
+            word="Along the edge"
+            explanation="For photographs and faint sketches: click along an edge or a line, and the outline follows it from click to click"
+            isInHand={tool === 'along-edge'}
+            onClick={() => takeTool(tool === 'along-edge' ? null : 'along-edge')}
+          />
+          <ToolCard
+            icon={<LimitIcon isInHand={isLimiting} />}
+            word="Only here"
+            explanation="Draw a box or an outline: nothing outside it is traced"
+            isInHand={isLimiting}
+            onClick={() => takeTool(isLimiting ? null : 'limit-box')}
+          />
           <ToolCard icon={<RefreshOutlined />} word="Find again" explanation="Trace the picture anew with these settings" onClick={again} />
           <ToolCard
             icon={<VisibilityOutlined />}
@@ -97,8 +114,17 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
           The true size is not known yet, so that tolerance and sizes are only a guess.
         </Alert>
       )}
+      {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
+      {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => setMoving({ ...settings, within: null })} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
-      <Settings settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={setMoving} />
+      <InkSettings
+        picture={picture}
+        surface={surface}
+        settings={settings}
+        found={shown?.threshold ?? null}
+        unit={job.unit}
+        onMove={setMoving}
+      />
       {message || isEmpty ? (
         <Alert severity="warning">{message ?? 'No shape was found. Move the threshold, or lower the smallest size.'}</Alert>
       ) : progress ? (
@@ -122,129 +148,45 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
           onTolerance={(toleranceMm) => setMoving({ ...settings, toleranceMm })}
         />
       )}
+      {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={settings.toleranceMm} unit={job.unit} />}
       <PieceList job={job} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
     </Docket>
   );
 }
 
-interface SettingsProps {
-  readonly settings: JobTraceSettings;
-  readonly found: number | null;
-  readonly unit: Job['unit'];
-  readonly onMove: (settings: JobTraceSettings) => void;
+/** What a tool took on the table goes into the settings. */
+function useHandedOver(picture: Picture, surface: Surface, settings: JobTraceSettings, onMove: (settings: JobTraceSettings) => void): void {
+  const handedOver = useTable((s) => s.handedOver);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only what is newly handed over counts
+  useEffect(() => {
+    if (!handedOver) return;
+    setTable({ handedOver: null });
+    const [at] = handedOver.points;
+    if (handedOver.tool === 'limit') onMove({ ...settings, within: [...handedOver.points] });
+    else if (at) {
+      const back = fromOriginal(surface);
+      void tracer()
+        .colourAt(picture, surface, back ? project(back, at) : at)
+        .then((hex) => {
+          if (hex && settings.colours.length < 12) onMove({ ...settings, colours: [...settings.colours, { hex, purpose: 'cut' }] });
+        });
+    }
+  }, [handedOver]);
 }
 
-/** Sliders run evenly in the logarithm, so that fine settings have as much room as coarse ones. */
-const toSlider = (mm: number) => Math.round(Math.log10(Math.max(0.01, mm)) * 100);
-const fromSlider = (value: number) => Number((10 ** (value / 100)).toPrecision(2));
-
-function Settings({ settings, found, unit, onMove }: SettingsProps) {
-  const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
-  const lengths = [
-    { key: 'toleranceMm', label: 'Tolerance', hint: 'closer … smoother', min: 0.01, max: 2 },
-    { key: 'smallestMm', label: 'Smallest', hint: 'specks under this are left out', min: 0.1, max: 20 },
-  ] as const;
-  return (
-    <>
-      {isDrawnLine(settings.take) && (
-        <Section title="Which edge of the line">
-          <Choice
-            label="Which edge of the line"
-            value={settings.take}
-            of={[
-              ['line-outer', 'Outer edge'],
-              ['line-middle', 'Middle'],
-              ['line-inner', 'Inner edge'],
-            ]}
-            onChoice={(take) => onMove({ ...settings, take })}
-          />
-        </Section>
-      )}
-      <Section title="What counts as ink">
-        <Choice
-          label="How ink is told"
-          value={typeof settings.threshold === 'number' ? 'hand' : settings.threshold}
-          of={[
-            ['auto', 'Automatic'],
-            ['local', 'Uneven light'],
-            ['hand', 'By hand'],
-          ]}
-          onChoice={(way) => onMove({ ...settings, threshold: way === 'hand' ? Math.round(threshold) : way })}
-        />
-        {settings.threshold !== 'local' && (
-          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'center', mt: 1 }}>
-            <Slider
-              aria-label="Threshold"
-              size="small"
-              min={1}
-              max={254}
-              value={threshold}
-              onChange={(_, value) => onMove({ ...settings, threshold: value as number })}
-            />
-            <Typography variant="body2" color="textSecondary">
-              Threshold {Math.round(threshold)}
-            </Typography>
-          </Box>
-        )}
-        <FormControlLabel
-          label="Light parts are meant"
-          sx={{ ml: 0 }}
-          control={<Switch size="small" checked={settings.inverted} onChange={(_, inverted) => onMove({ ...settings, inverted })} />}
-        />
-        {lengths.map(({ key, label, hint, min, max }) => (
-          <Box key={key} sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'start', mt: 1 }}>
-            <Box>
-              <Typography variant="caption" color="textSecondary">
-                {hint}
-              </Typography>
-              <Slider
-                aria-label={label}
-                size="small"
-                min={toSlider(min)}
-                max={toSlider(max)}
-                value={toSlider(settings[key])}
-                onChange={(_, value) => onMove({ ...settings, [key]: fromSlider(value as number) })}
-              />
-            </Box>
-            <LengthField
-              label={label}
-              text={`${settings[key]} mm`}
-              unit={unit}
-              hint=" "
-              onLength={(mm) => onMove({ ...settings, [key]: Math.min(10, Math.max(min, mm)) })}
-            />
-          </Box>
-        ))}
-      </Section>
-    </>
-  );
-}
-
-const isDrawnLine = (take: Take): boolean => take !== 'shape' && take !== 'network';
-
-interface ChoiceProps<T extends string> {
-  readonly label: string;
-  readonly value: T;
-  readonly of: readonly (readonly [T, string])[];
-  readonly onChoice: (value: T) => void;
-}
-
-/** One of a few, side by side. */
-function Choice<T extends string>({ label, value, of, onChoice }: ChoiceProps<T>) {
-  return (
-    <ToggleButtonGroup
-      exclusive
-      fullWidth
-      size="small"
-      aria-label={label}
-      value={value}
-      onChange={(_, chosen: T | null) => chosen && onChoice(chosen)}
-    >
-      {of.map(([key, word]) => (
-        <ToggleButton key={key} value={key} sx={{ textTransform: 'none', lineHeight: 1.3 }}>
-          {word}
-        </ToggleButton>
-      ))}
-    </ToggleButtonGroup>
-  );
+/** Enter accepts the outlines and goes on, unless something else has it. */
+function useAcceptByEnter(isReady: boolean, onAccept: () => void): void {
+  const accept = useRef(onAccept);
+  accept.current = onAccept;
+  useEffect(() => {
+    if (!isReady) return;
+    const hear = (event: KeyboardEvent) => {
+      const isElsewhere =
+        event.target instanceof Element && event.target.closest('button, input, textarea, select, a, tr, [role=slider], [role=dialog]');
+      if (event.key !== 'Enter' || event.defaultPrevented || isElsewhere || useTable.getState().tool) return;
+      accept.current();
+    };
+    window.addEventListener('keydown', hear);
+    return () => window.removeEventListener('keydown', hear);
+  }, [isReady]);
 }

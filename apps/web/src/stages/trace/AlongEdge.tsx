@@ -1,0 +1,66 @@
+'use client';
+/**
+ * Leading a way along an edge or a line: what is followed, what has been held, how it is ended.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import type { Picture, Surface } from '@nuvet/core/job';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { emptyWay, setTable, takeTool, useTable } from '@/table/table-store';
+import { endWay, takeWayBack } from '@/table/way-leading';
+import { Section } from '../Docket';
+import { useJob } from '../job-store';
+import { Choice } from './InkSettings';
+
+export function AlongEdge({ picture, surface }: { picture: Picture; surface: Surface }) {
+  const way = useTable((s) => s.way);
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const [message, setMessage] = useState<string | null>(null);
+  const count = way.held.length;
+  useHotkeys('escape', () => {
+    // What has been held is kept as an open outline.
+    if (count > 0) void endWay(run, job, picture, surface, false).then(setMessage);
+    else takeTool(null);
+  });
+  return (
+    <Section title="Along the edge">
+      <Choice
+        label="What is followed"
+        value={way.follow}
+        of={[
+          ['edge', 'The edge of an area'],
+          ['line', 'The middle of a line'],
+        ]}
+        onChoice={(follow) => setTable({ way: { ...emptyWay, follow } })}
+      />
+      <Typography variant="body2" color="textSecondary" sx={{ my: 0.75 }}>
+        {!way.start
+          ? 'Click where the outline begins.'
+          : count === 0
+            ? 'Move on along the edge and click to hold the way.'
+            : `${count} ${count === 1 ? 'part' : 'parts'} held. Click the start to close, Enter to end it open, Backspace to take a part back.`}
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Button
+          size="small"
+          variant="outlined"
+          disabled={count === 0}
+          onClick={() => void endWay(run, job, picture, surface, false).then(setMessage)}
+        >
+          End open
+        </Button>
+        <Button size="small" disabled={!way.start} onClick={() => void takeWayBack(surface)}>
+          Take back
+        </Button>
+      </Box>
+      {message && (
+        <Typography variant="body2" color="error" role="alert">
+          {message}
+        </Typography>
+      )}
+    </Section>
+  );
+}
