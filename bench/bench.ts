@@ -4,6 +4,7 @@
  */
 import { measureAccuracy } from './accuracy.ts';
 import { measureBrowser } from './browser.ts';
+import { measureColoursAndEdges } from './colours-and-edges.ts';
 import { measureLines } from './lines.ts';
 import { measureOutside } from './outside.ts';
 import { measureSpeed } from './speed.ts';
@@ -13,10 +14,12 @@ console.log('\nHow exact: truth scenes at 300 dpi, 0.0847 mm a pixel, tolerance 
 measureAccuracy();
 console.log('\nLines, symmetries and hard conditions');
 await measureLines();
+console.log('\nColours, walls, ways along an edge, relations');
+measureColoursAndEdges();
 console.log('\nOutlines drawn by others');
 measureOutside();
 console.log('\nHow fast: A4 at 600 dpi, 35 megapixels, 150 shapes, one thread of Node');
-measureSpeed();
+await measureSpeed();
 console.log('\nTruing up: one thread of Node');
 await measureTrueUp();
 if (process.argv.includes('--browser')) {

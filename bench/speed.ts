@@ -1,12 +1,38 @@
 /**
  * The whole trace of a large sheet, its parts, and d3-contour's contours of the same picture in the same run.
  */
+import { execFileSync } from 'node:child_process';
+import { createRequire } from 'node:module';
+import { fileURLToPath } from 'node:url';
+import { pathArea } from '@nuvet/core/plane';
 import { contoursAt, histogram, otsuThreshold } from '@nuvet/core/raster';
-import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
-import { fullSheetScene, scanScene } from '@nuvet/truth';
+import { plainTraceSettings, tracePicture, wallsOf } from '@nuvet/core/trace';
+import { fullSheetScene, piece, scanScene } from '@nuvet/truth';
 import { contours as d3Contours } from 'd3-contour';
 
 const rounds = 7;
+
+/** The parts of the OpenCV build that are timed. */
+interface OpenCv {
+  onRuntimeInitialized: () => void;
+  readonly Mat: new () => { delete(): void };
+  readonly MatVector: new () => { size(): number; delete(): void };
+  matFromArray(rows: number, columns: number, type: number, data: Uint8Array): { delete(): void };
+  threshold(from: unknown, to: unknown, level: number, most: number, kind: number): void;
+  findContours(from: unknown, contours: unknown, nesting: unknown, mode: number, method: number): void;
+  readonly CV_8UC1: number;
+  readonly THRESH_BINARY_INV: number;
+  readonly RETR_CCOMP: number;
+  readonly CHAIN_APPROX_NONE: number;
+}
+
+/** Its module is a thenable that never settles where it is awaited: it is handed on in a box. */
+function openCv(): Promise<{ readonly cv: OpenCv }> {
+  const cv: OpenCv = createRequire(import.meta.url)('@techstark/opencv-js');
+  return new Promise((resolve) => {
+    cv.onRuntimeInitialized = () => resolve({ cv });
+  });
+}
 
 /** The median and the least of several runs, ms. */
 function timed(work: () => unknown): { median: number; least: number } {
@@ -21,7 +47,7 @@ function timed(work: () => unknown): { median: number; least: number } {
 const row = (name: string, { median, least }: { median: number; least: number }) =>
   console.log(`${name.padEnd(46)} ${median.toFixed(0).padStart(6)} ms (least ${least.toFixed(0)})`);
 
-export function measureSpeed(): void {
+export async function measureSpeed(): Promise<void> {
   const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi: 600, tiltDegrees: 1, noise: 5 });
   const whole = timed(() => tracePicture(picture, mmPerPx, plainTraceSettings));
   const threshold = timed(() => otsuThreshold(histogram(picture)));
@@ -43,4 +69,58 @@ export function measureSpeed(): void {
     `${'d3-contour, contours alone, once'.padEnd(46)} ${theirs.toFixed(0).padStart(6)} ms (its input made in ${(ready - start).toFixed(0)})`,
   );
   console.log(`${'ours, all told, against theirs, contours alone'.padEnd(46)} ${(whole.median / theirs).toFixed(2).padStart(6)} times`);
+  const { cv } = await openCv();
+  const mat = cv.matFromArray(picture.height, picture.width, cv.CV_8UC1, picture.data);
+  const theirContours = timed(() => {
+    const [ink, nesting, found] = [new cv.Mat(), new cv.Mat(), new cv.MatVector()];
+    cv.threshold(mat, ink, level, 255, cv.THRESH_BINARY_INV);
+    cv.findContours(ink, found, nesting, cv.RETR_CCOMP, cv.CHAIN_APPROX_NONE);
+    for (const part of [ink, nesting, found]) part.delete();
+  });
+  mat.delete();
+  row('OpenCV, threshold and contours alone', theirContours);
+  console.log(
+    `${'ours, all told, against OpenCV’s contours alone'.padEnd(46)} ${(whole.median / theirContours.median).toFixed(2).padStart(6)} times`,
+  );
+  measureMiddles();
+  measureGrowth();
+  measureMemory();
+}
+
+/** The middles of the same sheet's outlines, drawn with a pen of 0.9 mm. */
+function measureMiddles(): void {
+  const strokes = fullSheetScene().pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
+  const pieces = strokes.flatMap((path) => {
+    const [outer, ...holes] = wallsOf([path], 0.9, 0.01).sort((a, b) => Math.abs(pathArea(b)) - Math.abs(pathArea(a)));
+    return outer ? [piece(outer, holes)] : [];
+  });
+  const { picture, mmPerPx } = scanScene({ ...fullSheetScene(), pieces }, { dpi: 600, tiltDegrees: 1, noise: 5 });
+  const start = performance.now();
+  const { pieces: found } = tracePicture(picture, mmPerPx, { ...plainTraceSettings, take: 'network' });
+  row(`middles of lines, ${(picture.data.length / 1e6).toFixed(1)} megapixels, ${found.length} paths`, since(start));
+}
+
+const since = (start: number) => ({ median: performance.now() - start, least: performance.now() - start });
+
+/** Time a megapixel as pictures grow, shapes in number alike. */
+function measureGrowth(): void {
+  for (const dpi of [145, 285, 600, 1010]) {
+    const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi, tiltDegrees: 1, noise: 5 });
+    const times = Array.from({ length: 3 }, () => {
+      const start = performance.now();
+      tracePicture(picture, mmPerPx, plainTraceSettings);
+      return performance.now() - start;
+    });
+    const megapixels = picture.data.length / 1e6;
+    const least = Math.min(...times);
+    console.log(
+      `  ${megapixels.toFixed(1).padStart(5)} megapixels: ${least.toFixed(0).padStart(5)} ms, ${(least / megapixels).toFixed(1)} ms a megapixel`,
+    );
+  }
+}
+
+/** The most memory that a process of its own holds while it traces the sheet, beside what it held before. */
+function measureMemory(): void {
+  const told = execFileSync(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('./memory-of-trace.ts', import.meta.url))]);
+  console.log(`${'most memory of the trace, its picture included'.padEnd(46)} ${told.toString().trim().padStart(6)} MB`);
 }

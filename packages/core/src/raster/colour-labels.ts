@@ -16,7 +16,7 @@ export interface ColourLabels {
 /** Neighbours whose colours differ by more than this, summed over the channels, lie on a border. */
 const calm = 45;
 /** How far from a border's pixels their pure colours lie, px. */
-const reach = 4;
+const reach = 6;
 /** A colour of its own must explain a pixel by so many levels better than a mixture does. */
 const ownMargin = 14;
 

@@ -12,6 +12,9 @@ export type Followed = 'edge' | 'line';
 
 /** Half the side of the window, in its own pixels. */
 const windowReach = 96;
+/** Fine ways are led towards places this far off, and so much of them is kept. */
+const stretch = 0.8 * windowReach;
+const keptShare = 0.6;
 /** A straight step over blank paper costs so much, one along the strongest edge a hundredth of it. */
 const dearest = 100;
 const buckets = 256;
@@ -46,25 +49,36 @@ export class LiveWire {
   }
 
   private reduceFor(place: Point): number {
-    const far = Math.max(Math.abs(place.x - this.from.x), Math.abs(place.y - this.from.y));
+    const far = this.farTo(place);
     return 2 ** Math.max(0, Math.ceil(Math.log2(far / (windowReach - 8))));
   }
 
-  /** The way to a place in whole pixels however far it is: along the coarse way in stretches of one window. */
+  /**
+   * The way to a place in whole pixels however far it is. Coarse pixels lie beside what they follow: fine ways are led
+   * towards one after another, and their last parts, which leave it to get there, are led anew.
+   */
   held(place: Point): Point[] {
     const coarse = this.to(place);
-    const stretch = 0.8 * windowReach;
+    if (this.reduceFor(place) === 1) return coarse;
     const points: Point[] = [this.from];
-    let start = this.from;
-    for (const [k, p] of coarse.entries()) {
-      const isLast = k === coarse.length - 1;
-      if (!isLast && Math.hypot(p.x - start.x, p.y - start.y) < stretch) continue;
-      // Coarse pixels lie beside what they follow.
-      const next = isLast ? p : drawnTo(this.picture, p, this.follow, 2 * this.reduceFor(place));
-      points.push(...new LiveWire(this.picture, start, this.follow).to(next).slice(1));
-      start = next;
+    let wire: LiveWire = this;
+    for (let [k, round] = [1, 0]; wire.reduceFor(place) > 1 && round < 4 * coarse.length; round++) {
+      while (k < coarse.length - 1 && wire.farTo(coarse[k] as Point) < stretch) k++;
+      // Where the way turns back the place itself may be near in its window while the way is still long.
+      const fine = wire.to(wire.reduceFor(coarse[k] as Point) > 1 ? (coarse[k - 1] as Point) : (coarse[k] as Point));
+      const kept = fine.slice(1, Math.max(2, Math.ceil(keptShare * fine.length)));
+      points.push(...kept);
+      const next = kept.at(-1) as Point;
+      if (wire.farTo(next) < 1 && k >= coarse.length - 1) break;
+      if (wire.farTo(next) < 1) k++;
+      wire = new LiveWire(this.picture, next, this.follow);
     }
+    points.push(...wire.to(place).slice(1));
     return points;
+  }
+
+  private farTo(place: Point): number {
+    return Math.max(Math.abs(place.x - this.from.x), Math.abs(place.y - this.from.y));
   }
 }
 
@@ -181,6 +195,8 @@ function reducedWindow(
   reduce: number,
 ): Float32Array {
   const out = new Float32Array(w * h);
+  // Of large squares every second or fourth pixel tells enough.
+  const stride = Math.max(1, reduce >> 2);
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const x0 = (x + left) * reduce;
@@ -188,8 +204,14 @@ function reducedWindow(
       const x1 = Math.min(width, x0 + reduce);
       const y1 = Math.min(height, y0 + reduce);
       let sum = 0;
-      for (let v = y0; v < y1; v++) for (let u = x0; u < x1; u++) sum += data[v * width + u] as number;
-      out[y * w + x] = sum / ((x1 - x0) * (y1 - y0));
+      let count = 0;
+      for (let v = y0; v < y1; v += stride) {
+        for (let u = x0; u < x1; u += stride) {
+          sum += data[v * width + u] as number;
+          count++;
+        }
+      }
+      out[y * w + x] = sum / count;
     }
   }
   return out;
@@ -223,7 +245,7 @@ function costsOf(grey: Float32Array, width: number, height: number, follow: Foll
   for (let y = 2; y < height - 2; y++) {
     for (let x = 2; x < width - 2; x++) {
       const p = y * width + x;
-      const s = follow === 'edge' ? slopeAt(grey, p, width) : ridgeAt(grey, p, width);
+      const s = follow === 'edge' ? slopeAt(grey, p, width) : ridgeAt(grey, p, width, Math.min(x, y, width - 1 - x, height - 1 - y));
       strength[p] = s;
       if (s > most) most = s;
     }
@@ -244,15 +266,22 @@ function slopeAt(grey: Float32Array, p: number, width: number): number {
   return Math.sqrt(dx * dx + dy * dy) / 2;
 }
 
-/** How much darker a pixel is than what lies two steps to either side, across the way in which that is most. */
-function ridgeAt(grey: Float32Array, p: number, width: number): number {
+/** Half the widths of lines, from hairlines to felt pens, px: so far to either side there is paper. */
+const halfWidths = [2, 4, 7] as const;
+
+/** How much darker a pixel is than what lies to either side of it, across the way and at the width in which that is most. */
+function ridgeAt(grey: Float32Array, p: number, width: number, room: number): number {
   const here = 2 * (grey[p] as number);
-  const w = 2 * width;
   let most = 0;
-  for (let k = 0; k < 4; k++) {
-    const aside = k === 0 ? 2 : k === 1 ? w : k === 2 ? width + 1 : width - 1;
-    const darker = (grey[p - aside] as number) + (grey[p + aside] as number) - here;
-    if (darker > most) most = darker;
+  for (const half of halfWidths) {
+    if (half > room) break;
+    const slant = Math.round(half * Math.SQRT1_2);
+    for (let k = 0; k < 4; k++) {
+      const aside = k === 0 ? half : k === 1 ? half * width : k === 2 ? slant * (width + 1) : slant * (width - 1);
+      // Both sides are lighter: the lesser difference counts, so that the border of an area is no line.
+      const darker = 2 * Math.min(grey[p - aside] as number, grey[p + aside] as number) - here;
+      if (darker > most) most = darker;
+    }
   }
   return most / 2;
 }
@@ -288,8 +317,12 @@ export function drawnTo(picture: GreyPicture, place: Point, follow: Followed, re
 
 /** How far to either side of the way the edge or line is looked for, px. */
 const sideReach = 2.5;
-/** Offsets are evened over so many pixels to either side. */
+/** Lines are read across over so much to either side, px. */
+const widestLine = 9;
+/** Its offset is compared with those of so many pixels to either side. */
 const evenReach = 3;
+/** What differs from them by more has found something else, px. */
+const leapPx = 1.8;
 
 /**
  * The way moved onto the edge or line that it follows, to a part of a pixel.
@@ -306,7 +339,7 @@ export function placedWay(picture: GreyPicture, way: readonly Point[], follow: F
   });
   const even = way.map((_, k) => {
     let [x, y, count] = [0, 0, 0];
-    for (let j = -2; j <= 2; j++) {
+    for (let j = -3; j <= 3; j++) {
       if (k + j < 0 || k + j >= n) continue;
       x += at(k + j).x;
       y += at(k + j).y;
@@ -315,41 +348,80 @@ export function placedWay(picture: GreyPicture, way: readonly Point[], follow: F
     return { x: x / count, y: y / count };
   });
   const offsets = even.map((p, k) => offsetAt(picture, p, normals[k] as Point, follow));
+  const kept = offsets.map((own, k) => {
+    const near = offsets.slice(Math.max(0, k - evenReach), k + evenReach + 1).filter((o): o is number => o !== null);
+    const middle = near.length > 0 ? (near.toSorted((a, b) => a - b)[near.length >> 1] as number) : 0;
+    return own !== null && Math.abs(own - middle) < leapPx ? own : middle;
+  });
   const out = new Float64Array(2 * n);
   for (let k = 0; k < n; k++) {
-    const near = offsets.slice(Math.max(0, k - evenReach), k + evenReach + 1).filter((o): o is number => o !== null);
-    const own = offsets[k] ?? null;
-    const middle = near.length > 0 ? (near.toSorted((a, b) => a - b)[near.length >> 1] as number) : 0;
-    // A place that leaps aside from its neighbours has found something else.
-    const offset = own !== null && Math.abs(own - middle) < 0.75 ? own : middle;
+    const offset = kept[k] as number;
     out[2 * k] = (even[k] as Point).x + offset * (normals[k] as Point).x;
     out[2 * k + 1] = (even[k] as Point).y + offset * (normals[k] as Point).y;
   }
   return out;
 }
 
-/** How far along the normal the edge is steepest, or the line darkest; null where there is nothing. */
+/** Greys along the normal are read in steps of this, px. */
+const readStep = 0.5;
+
+/** How far along the normal the edge or the middle of the line lies; null where there is nothing. */
 function offsetAt(picture: GreyPicture, p: Point, n: Point, follow: Followed): number | null {
-  const step = 0.5;
-  const count = 2 * Math.round((sideReach + 1.5) / step) + 1;
-  const start = (-(count - 1) * step) / 2;
+  const reach = follow === 'edge' ? sideReach + 1.5 : widestLine;
+  const count = 2 * Math.round(reach / readStep) + 1;
+  const start = (-(count - 1) * readStep) / 2;
   const grey = Array.from({ length: count }, (_, k) =>
-    greyBetween(picture, p.x + n.x * (start + k * step), p.y + n.y * (start + k * step)),
+    greyBetween(picture, p.x + n.x * (start + k * readStep), p.y + n.y * (start + k * readStep)),
   );
-  const values = grey.map((v, k) => {
-    if (k < 2 || k > count - 3) return 0;
-    const [a, b, c, d] = [grey[k - 2], grey[k - 1], grey[k + 1], grey[k + 2]] as [number, number, number, number];
-    return follow === 'edge' ? Math.abs(c + d - a - b) / 3 : Math.max(0, (a + b + c + d) / 4 - v);
-  });
+  const found = follow === 'edge' ? steepestIn(grey) : middleIn(grey);
+  return found === null ? null : start + readStep * found;
+}
+
+/** Where greys change fastest, halfway. */
+function steepestIn(grey: readonly number[]): number | null {
+  const middle = (grey.length - 1) / 2;
   let best = -1;
-  for (let k = 2; k < count - 2; k++) {
-    if (Math.abs(start + k * step) > sideReach || (values[k] as number) < leastSlope) continue;
-    if (best < 0 || (values[k] as number) > (values[best] as number)) best = k;
+  let most = leastSlope;
+  for (let k = 2; k < grey.length - 2; k++) {
+    const [a, b, c, d] = [grey[k - 2], grey[k - 1], grey[k + 1], grey[k + 2]] as [number, number, number, number];
+    const slope = Math.abs(c + d - a - b) / 3;
+    if (Math.abs(k - middle) * readStep > sideReach || slope < most) continue;
+    best = k;
+    most = slope;
   }
-  if (best < 0) return null;
-  const [a, b, c] = [values[best - 1], values[best], values[best + 1]] as [number, number, number];
-  const bend = a - 2 * b + c;
-  return start + (best + (bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0)) * step;
+  return best < 0 ? null : halfwayNear(grey, best);
+}
+
+/** The middle between the two borders of the dark run nearest to the middle. */
+function middleIn(grey: readonly number[]): number | null {
+  const middle = (grey.length - 1) >> 1;
+  const [dark, light] = [Math.min(...grey), Math.max(...grey)];
+  if (light - dark < 3 * leastSlope) return null;
+  const level = (dark + light) / 2;
+  let at = -1;
+  for (let far = 0; far * readStep <= sideReach && at < 0; far++)
+    at = (grey[middle + far] as number) < level ? middle + far : (grey[middle - far] as number) < level ? middle - far : -1;
+  if (at < 0) return null;
+  let [first, last] = [at, at];
+  while (first > 0 && (grey[first] as number) < level) first--;
+  while (last < grey.length - 1 && (grey[last] as number) < level) last++;
+  if ((grey[first] as number) < level || (grey[last] as number) < level) return null;
+  const crossed = (outer: number, inner: number) =>
+    outer + ((inner - outer) * ((grey[outer] as number) - level)) / ((grey[outer] as number) - (grey[inner] as number));
+  return (crossed(first, first + 1) + crossed(last, last - 1)) / 2;
+}
+
+/** Where greys pass halfway between those to either side of the steepest place: less rough than the steepest place itself. */
+function halfwayNear(grey: readonly number[], steepest: number): number {
+  const [low, high] = [grey[Math.max(0, steepest - 4)] as number, grey[Math.min(grey.length - 1, steepest + 4)] as number];
+  const level = (low + high) / 2;
+  for (let far = 0; far < 4; far++) {
+    for (const k of [steepest + far, steepest - far - 1]) {
+      const [a, b] = [grey[k] ?? Number.NaN, grey[k + 1] ?? Number.NaN];
+      if ((a - level) * (b - level) <= 0 && a !== b) return k + (level - a) / (b - a);
+    }
+  }
+  return steepest;
 }
 
 /** Bilinear between pixels' middles. */

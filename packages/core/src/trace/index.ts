@@ -20,3 +20,4 @@ export {
   traceColours,
   tracePicture,
 } from './trace.ts';
+export { wallsOf } from './walls.ts';

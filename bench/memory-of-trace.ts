@@ -1,0 +1,17 @@
+/**
+ * Traces a sheet of 35 megapixels and prints how much memory that took, its picture included, MB: V8's heap and the buffers
+ * outside it, looked at in every step.
+ */
+import { findInk, fitInk, plainTraceSettings } from '@nuvet/core/trace';
+import { fullSheetScene, scanScene } from '@nuvet/truth';
+
+const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi: 600, tiltDegrees: 1, noise: 5 });
+const held = (): number => {
+  const { heapUsed, arrayBuffers } = process.memoryUsage();
+  return heapUsed + arrayBuffers;
+};
+const before = held();
+const ink = findInk(picture, mmPerPx, plainTraceSettings);
+let most = held();
+for (const _ of fitInk(ink, mmPerPx, plainTraceSettings)) most = Math.max(most, held());
+console.log(((Math.max(most, held()) - before + picture.data.length) / 1e6).toFixed(0));
