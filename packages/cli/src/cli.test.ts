@@ -3,8 +3,21 @@ import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Point } from '@nuvet/core/plane';
-import { jpegOf, linesScene, onScaleCard, photographScene, plateScene, pngOf, scanScene, tiffOf } from '@nuvet/truth';
+import { readPathData } from '@nuvet/core/formats';
+import { type Point, stepsOf } from '@nuvet/core/plane';
+import {
+  badgeSheet,
+  colourPngOf,
+  jpegOf,
+  linesScene,
+  onScaleCard,
+  photographScene,
+  plateScene,
+  pngOf,
+  scanColours,
+  scanScene,
+  tiffOf,
+} from '@nuvet/truth';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -25,6 +38,19 @@ const nuvet = (...words: string[]) =>
       resolve({ code: failure ? Number(failure.code) : 0, out, error }),
     );
   });
+
+/** Of the straight sides of a file's outlines, how many there are and how many are neither level nor plumb. */
+function levelAndPlumb(svg: string): { straight: number; askew: number } {
+  const paths = [...svg.matchAll(/ d="([^"]+)"/g)].flatMap(([, d]) => readPathData(d as string, 1e-6).paths);
+  const sides = paths.flatMap((path) =>
+    stepsOf(path).flatMap(({ from, segment }) =>
+      segment.kind === 'line' ? [[segment.to.x - from.x, segment.to.y - from.y] as const] : [],
+    ),
+  );
+  // What rounding leaves between the last point and the first is no side.
+  const long = sides.filter(([x, y]) => Math.hypot(x, y) > 1);
+  return { straight: long.length, askew: long.filter(([x, y]) => Math.min(Math.abs(x), Math.abs(y)) > 1e-6).length };
+}
 
 beforeAll(async () => {
   writeFileSync(join(folder, 'plate.png'), await pngOf(scan.picture, null));
@@ -217,5 +243,33 @@ describe('what is taken', () => {
     expect(run).toMatchObject({ code: 0, error: '' });
     expect(await nuvet('trace', 'plate.png', '--out', 'x.svg', '--symmetry', '1')).toMatchObject({ code: 2 });
     expect((await nuvet('trace', 'plate.png', '--out', 'x.svg', '--take', 'all')).error).toContain('line-outer');
+  });
+  it('areas of several colours come out on the layers of what is done along them', async () => {
+    writeFileSync(join(folder, 'badge.png'), await colourPngOf(scanColours(badgeSheet, { dpi: 200 }).picture, 200));
+    const words = ['trace', 'badge.png', '--out', 'badge.dxf', '--report', 'badge.json'];
+    const run = await nuvet(...words, '--colours', '#b23a2e=cut,#263e70=engrave,#468054=score,#ecb23c');
+    expect(run).toMatchObject({ code: 0, error: '' });
+    expect(run.out).toContain('6 pieces, 54.');
+    const dxf = readFileSync(join(folder, 'badge.dxf'), 'utf8');
+    for (const layer of ['CUT', 'ENGRAVE', 'SCORE']) expect(dxf).toContain(layer);
+    expect((await nuvet(...words, '--colours', 'red=cut')).error).toContain('#rrggbb=PURPOSE');
+    expect((await nuvet(...words, '--colours', '#b23a2e=burn')).error).toContain('engrave');
+  });
+  it('walls stand along lines at their thickness, closed', async () => {
+    writeFileSync(join(folder, 'maze.png'), await pngOf(scanScene(linesScene, { dpi: 200, seed: 4 }).picture, 200));
+    const run = await nuvet('trace', 'maze.png', '--out', 'maze.dxf', '--take', 'network', '--wall', '2mm');
+    expect(run).toMatchObject({ code: 0, error: '' });
+    const [drawn] = dxfSeenByEzdxf(join(folder, 'maze.dxf'));
+    // A frame of 90 mm and a line of 3 mm more to its left and right.
+    expect(drawn?.max[0]).toBeGreaterThan(91.9);
+    expect((await nuvet('trace', 'maze.png', '--out', 'x.svg', '--wall', '2mm')).error).toContain('--take network');
+  });
+  it('relations are made exact', async () => {
+    const run = await nuvet('trace', 'plate300.jpg', '--out', 'square.svg', '--straighten', 'auto', '--relations', 'on');
+    expect(run).toMatchObject({ code: 0, error: '' });
+    const steps = levelAndPlumb(readFileSync(join(folder, 'square.svg'), 'utf8'));
+    expect(steps.straight).toBeGreaterThanOrEqual(4);
+    expect(steps.askew).toBe(0);
+    expect((await nuvet('trace', 'plate.png', '--out', 'x.svg', '--relations', 'maybe')).error).toContain('on and off');
   });
 });

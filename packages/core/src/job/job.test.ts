@@ -20,6 +20,7 @@ import {
   type Piece,
   redone,
   traceOnSheet,
+  traceSettingsSchema,
   undone,
 } from './index.ts';
 
@@ -204,6 +205,64 @@ describe('commands', () => {
   it('are checked at the door', () => {
     expect(commandSchema.safeParse({ do: 'add-mark', pictureId: id, mark: { ...level, points: [{ x: 1, y: 1 }] } }).success).toBe(false);
     expect(commandSchema.safeParse({ do: 'explode' }).success).toBe(false);
+  });
+});
+
+describe('pieces that a person made', () => {
+  const led: Piece = {
+    id: 'hand-1',
+    name: 'Piece 3',
+    purpose: 'score',
+    leftOut: false,
+    runsOff: false,
+    outer: circlePath({ x: 5, y: 5 }, 3),
+    holes: [],
+  };
+  const withLed = applyCommand(withTrace, { do: 'add-piece', piece: led });
+  const piecesOf = (job: Job) => (job.trace as NonNullable<Job['trace']>).pieces;
+  it('along an edge outlast a new trace, and move with the picture’s fit', () => {
+    const again = applyCommand(withLed, { do: 'set-trace', trace: traced(withPicture) });
+    expect(piecesOf(again).at(-1)).toEqual({ ...led, byHand: true });
+    const before = piecesOf(withLed).at(-1) as Piece;
+    const moved = applyCommand(withLed, { do: 'change-picture', pictureId: id, change: { place: { x: 20, y: 0 } } });
+    expect(pathBox((piecesOf(moved).at(-1) as Piece).outer).minX - pathBox(before.outer).minX).toBeCloseTo(20, 9);
+  });
+  it('are refused twice, and where nothing has been traced', () => {
+    expect(() => applyCommand(withLed, { do: 'add-piece', piece: led })).toThrow(CommandError);
+    expect(() => applyCommand(withPicture, { do: 'add-piece', piece: led })).toThrow(CommandError);
+  });
+  it('made exact by relations count as changed by hand, all in one step', () => {
+    const change = ['piece-1', 'piece-2'].map((pieceId) => ({ pieceId, outer: circlePath({ x: 9, y: 9 }, 4), holes: [] }));
+    const related = applyCommand(withTrace, { do: 'relate', pieces: change });
+    expect(piecesOf(related).every(({ edited }) => edited)).toBe(true);
+    expect(() => applyCommand(withTrace, { do: 'relate', pieces: [{ pieceId: 'none', outer: led.outer, holes: [] }] })).toThrow(
+      CommandError,
+    );
+  });
+});
+
+describe('colours that are meant', () => {
+  const colours = [{ hex: '#b23a2e', purpose: 'engrave' as const }];
+  const ofColour = (purpose: 'engrave' | 'score') => {
+    const trace = traced(withPicture) as NonNullable<Job['trace']>;
+    const settings = { ...trace.settings, colours: [{ hex: '#b23a2e', purpose }] };
+    return { ...trace, settings, pieces: trace.pieces.map((piece) => ({ ...piece, colour: '#b23a2e', purpose })) };
+  };
+  it('give pieces their purpose, and another one once that is changed', () => {
+    const first = applyCommand(withPicture, { do: 'set-trace', trace: ofColour('engrave') });
+    const second = applyCommand(first, { do: 'set-trace', trace: ofColour('score') });
+    expect(second.trace?.pieces.map(({ purpose }) => purpose)).toEqual(['score', 'score']);
+  });
+  it('do not override a purpose chosen for one piece', () => {
+    const first = applyCommand(withPicture, { do: 'set-trace', trace: ofColour('engrave') });
+    const chosen = applyCommand(first, { do: 'set-purpose', pieceIds: ['piece-1'], purpose: 'stitch' });
+    const second = applyCommand(chosen, { do: 'set-trace', trace: ofColour('score') });
+    expect(second.trace?.pieces.map(({ purpose }) => purpose)).toEqual(['stitch', 'score']);
+  });
+  it('are written as six hexadecimal digits', () => {
+    const { settings } = traced(withPicture) as NonNullable<Job['trace']>;
+    expect(traceSettingsSchema.safeParse({ ...settings, colours }).success).toBe(true);
+    expect(traceSettingsSchema.safeParse({ ...settings, colours: [{ hex: 'red', purpose: 'cut' }] }).success).toBe(false);
   });
 });
 

@@ -1,0 +1,143 @@
+/** What a person leads the trace to: colours, a part of the picture, a way along an edge, relations, accepting. */
+import { fitOf, type Job, type Picture, type Piece } from '@nuvet/core/job';
+import { apply, type Box as PlaneBox, pathArea, pathBox, stepsOf } from '@nuvet/core/plane';
+import { badgeSheet, colourPngOf, deviationOf, plateScene, pngOf, type Scan, scanColours, scanScene } from '@nuvet/truth';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address, jobWith, json } from './server.ts';
+
+let browser: Browser;
+let page: Page;
+const errors: string[] = [];
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+});
+afterAll(async () => browser?.close());
+
+const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const piecesOf = async (id: string): Promise<readonly Piece[]> => (await jobOf(id)).trace?.pieces ?? [];
+const table = () => page.getByRole('application', { name: 'Light table' });
+const rows = () => page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
+
+/** From the picture's pixels to the window, while the whole sheet is shown. */
+async function windowPlaces(job: Job): Promise<(p: { x: number; y: number }) => { x: number; y: number }> {
+  const box = await table().boundingBox();
+  if (!box) throw new Error('there is no light table');
+  const fit = fitOf(job.pictures[0] as Picture);
+  const placement = placementOf(wholeSheet(fit.sheetBox, { width: box.width, height: box.height }), fit);
+  return (p) => {
+    const q = apply(placement, p);
+    return { x: box.x + q.x, y: box.y + q.y };
+  };
+}
+
+it('colours become pieces of several purposes; one is let go, one given another purpose', async () => {
+  const { picture } = scanColours(badgeSheet, { dpi: 200, tiltDegrees: 1, seed: 3 });
+  const { id } = await jobWith('Badge', await colourPngOf(picture, 200));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await expect.poll(() => rows().count()).toBeGreaterThan(0);
+  await page.getByRole('button', { name: 'By colour' }).click();
+  await expect.poll(async () => (await piecesOf(id)).length, { timeout: 20_000 }).toBe(6);
+  expect(new Set((await piecesOf(id)).map(({ colour }) => colour)).size).toBe(4);
+  await settled(page);
+  const meant = page.getByRole('group', { name: 'Colours that are meant' });
+  const amber = (await jobOf(id)).trace?.settings.colours.find(({ hex }) => hex.startsWith('#e'))?.hex as string;
+  await meant.getByRole('checkbox', { name: `${amber} is meant` }).click();
+  await expect.poll(async () => (await piecesOf(id)).some(({ colour }) => colour === amber)).toBe(false);
+  const [first] = (await jobOf(id)).trace?.settings.colours ?? [];
+  await meant.getByRole('combobox', { name: `Purpose of ${first?.hex}` }).click();
+  await page.getByRole('option', { name: 'stitch' }).click();
+  await expect
+    .poll(async () => (await piecesOf(id)).filter(({ colour }) => colour === first?.hex).every(({ purpose }) => purpose === 'stitch'))
+    .toBe(true);
+  // Back to darkness: colours are let go.
+  await page.getByRole('button', { name: 'Automatic' }).click();
+  await expect.poll(async () => (await jobOf(id)).trace?.settings.colours).toEqual([]);
+  expect(errors).toEqual([]);
+});
+
+const scanned = (): Scan => scanScene(plateScene, { dpi: 150, tiltDegrees: 0, seed: 8 });
+
+it('a way along the edge of a plate, closed at its start, is a piece like any other and outlasts a new trace', async () => {
+  const scan = scanned();
+  const { id } = await jobWith('Plate by hand', await pngOf(scan.picture, 150));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await expect.poll(() => rows().count()).toBe(1);
+  await settled(page);
+  await page.getByRole('button', { name: 'Along the edge' }).click();
+  const at = await windowPlaces(await jobOf(id));
+  const clicks = [[60, 15], [105, 40], [70, 75], [15, 50], [60, 15]].map(([x, y]) => at(scan.at({ x: x as number, y: y as number }))); // biome-ignore format: one line
+  for (const [k, { x, y }] of clicks.entries()) {
+    await page.mouse.move(x, y, { steps: 5 });
+    await page.mouse.click(x, y);
+    const said =
+      k === 0
+        ? 'Move on along the edge and click to hold the way.'
+        : k < 4
+          ? `${k} ${k === 1 ? 'part' : 'parts'} held.`
+          : 'Click where the outline begins.';
+    await page.getByText(said).waitFor();
+  }
+  await expect.poll(async () => (await piecesOf(id)).length).toBe(2);
+  const [found, led] = (await piecesOf(id)) as [Piece, Piece];
+  expect(led).toMatchObject({ byHand: true, outer: { closed: true } });
+  expect(deviationOf([led.outer], [found.outer]).worstMm).toBeLessThan(0.1);
+  // A part is taken back with Backspace, and what is held is kept by Escape.
+  await page.mouse.click((clicks[0] as { x: number }).x, (clicks[0] as { y: number }).y);
+  await page.getByText('Move on along the edge').waitFor();
+  for (const k of [1, 2] as const) {
+    await page.mouse.click((clicks[k] as { x: number }).x, (clicks[k] as { y: number }).y);
+    await page.getByText(`${k} ${k === 1 ? 'part' : 'parts'} held.`).waitFor();
+  }
+  await table().focus();
+  await page.keyboard.press('Backspace');
+  await page.getByText('1 part held.').waitFor();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await piecesOf(id)).length).toBe(3);
+  expect((await piecesOf(id)).at(-1)?.outer.closed).toBe(false);
+  await page.getByRole('button', { name: 'Find again' }).click();
+  await settled(page);
+  expect((await piecesOf(id)).filter(({ byHand }) => byHand)).toHaveLength(2);
+  expect(errors).toEqual([]);
+});
+
+it('a box limits the trace; relations are found, one kind refused, the rest made exact; Enter goes on to prove', async () => {
+  const scan = scanned();
+  const { id } = await jobWith('Plate in part', await pngOf(scan.picture, 150));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await expect.poll(() => rows().count()).toBe(1);
+  await settled(page);
+  await page.getByRole('button', { name: 'Look for level, parallel, equal …' }).click();
+  const found = page.getByRole('group', { name: 'Relations found' });
+  await found.getByRole('checkbox', { name: 'plumb' }).click();
+  await found.getByRole('button', { name: 'Make exact' }).click();
+  await page.getByText(/^\d+ relations hold exactly now\.$/).waitFor();
+  const sides = stepsOf(((await piecesOf(id))[0] as Piece).outer).flatMap(({ from, segment }) =>
+    segment.kind === 'line' ? [{ x: Math.abs(segment.to.x - from.x), y: Math.abs(segment.to.y - from.y) }] : [],
+  );
+  for (const { x, y } of sides) if (x > y) expect(y).toBeLessThan(1e-8);
+  expect((await piecesOf(id))[0]?.edited).toBe(true);
+
+  await page.getByRole('button', { name: 'Only here' }).click();
+  const at = await windowPlaces(await jobOf(id));
+  for (const corner of [
+    { x: 10, y: 10 },
+    { x: 60, y: 80 },
+  ]) {
+    const { x, y } = at(scan.at(corner)); // biome-ignore format: one line
+    await page.mouse.click(x, y);
+  }
+  const boxNow = async (): Promise<PlaneBox> => pathBox(((await piecesOf(id))[0] as Piece).outer);
+  await expect.poll(async () => (await boxNow()).maxX - (await boxNow()).minX).toBeLessThan(50);
+  await page.getByRole('button', { name: 'Trace all again' }).click();
+  await expect.poll(async () => Math.round((await boxNow()).maxX - (await boxNow()).minX)).toBe(90);
+  expect(pathArea(((await piecesOf(id))[0] as Piece).outer)).toBeGreaterThan(5000);
+  await settled(page);
+  await table().focus();
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/stage=prove/);
+  expect(errors).toEqual([]);
+});
