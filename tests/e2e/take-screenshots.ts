@@ -89,6 +89,32 @@ await page.getByRole('group', { name: 'Points against largest distance' }).scrol
 await settled(page);
 await take('closeness');
 
+await open('Festival badge');
+await stage('Trace');
+await page.getByRole('group', { name: 'Colours that are meant' }).waitFor({ timeout: 60_000 });
+await settled(page);
+await take('colours');
+
+await open('Mill Race block');
+await stage('Trace');
+await page.getByRole('button', { name: 'Look for level, parallel, equal …' }).click();
+await page.getByRole('group', { name: 'Relations found' }).scrollIntoViewIfNeeded();
+await settled(page);
+await take('relations');
+await page.getByRole('button', { name: 'Leave as it is' }).click();
+
+await open('Ferry bell bracket');
+await stage('Trace');
+await page.getByRole('button', { name: 'Along the edge' }).click({ timeout: 60_000 });
+for (const [x, y, said] of [[0.18, 0.36, 'Move on along'], [0.28, 0.33, '1 part held'], [0.52, 0.2, '2 parts held']] as const) {
+  await page.mouse.move(table.x + table.width * x, table.y + table.height * y, { steps: 6 });
+  await page.mouse.click(table.x + table.width * x, table.y + table.height * y);
+  await page.getByText(said).waitFor({ timeout: 60_000 });
+} // biome-ignore format: a click a place
+await page.mouse.move(table.x + table.width * 0.72, table.y + table.height * 0.3, { steps: 6 });
+await page.waitForTimeout(1500);
+await take('along-edge');
+
 await open('Mill Race block');
 await stage('Prove');
 await take('prove');

@@ -1,0 +1,5 @@
+import { measureColoursAndEdges } from './colours-and-edges.ts';
+
+
+measureColoursAndEdges();
+
