@@ -106,12 +106,12 @@ await page.getByRole('button', { name: 'Leave as it is' }).click();
 await open('Ferry bell bracket');
 await stage('Trace');
 await page.getByRole('button', { name: 'Along the edge' }).click({ timeout: 60_000 });
-for (const [x, y, said] of [[0.18, 0.36, 'Move on along'], [0.28, 0.33, '1 part held'], [0.52, 0.2, '2 parts held']] as const) {
+for (const [x, y, said] of [[0.322, 0.402, 'Move on along'], [0.489, 0.318, '1 part held'], [0.644, 0.267, '2 parts held']] as const) {
   await page.mouse.move(table.x + table.width * x, table.y + table.height * y, { steps: 6 });
   await page.mouse.click(table.x + table.width * x, table.y + table.height * y);
   await page.getByText(said).waitFor({ timeout: 60_000 });
 } // biome-ignore format: a click a place
-await page.mouse.move(table.x + table.width * 0.72, table.y + table.height * 0.3, { steps: 6 });
+await page.mouse.move(table.x + table.width * 0.768, table.y + table.height * 0.36, { steps: 6 });
 await page.waitForTimeout(1500);
 await take('along-edge');
 

@@ -98,25 +98,25 @@ async function coloursOf(picture: Picture, surface: Surface, within: readonly Po
   return [picture.crop, within].reduce((all, outline) => (outline ? coloursInside(all, onSurface(outline, surface)) : all), own.colours);
 }
 
-/** Runs steps with a breath now and then; null once something newer is asked for. */
-async function breathing<T>(steps: Generator<number, T>, mine: number, onShare: OnShare): Promise<T | null> {
+/** Runs steps with a breath now and then; null once they are no longer wanted. */
+async function breathing<T>(steps: Generator<number, T>, isWanted: () => boolean, onShare: OnShare): Promise<T | null> {
   let since = performance.now();
   for (let step = steps.next(); ; step = steps.next()) {
     if (step.done) return step.value;
     if (performance.now() - since < breathMs) continue;
     onShare(step.value);
     await breath();
-    if (mine !== newest) return null;
+    if (!isWanted()) return null;
     since = performance.now();
   }
 }
 
-/** The borders that the settings ask for; null once something newer is asked for. */
+/** The borders that the settings ask for; null once they are no longer wanted. */
 async function bordersOf(
   picture: Picture,
   surface: Surface,
   settings: JobTraceSettings,
-  mine: number,
+  isWanted: () => boolean,
   onReading: OnShare,
   onFinding: OnShare,
 ): Promise<Borders | null> {
@@ -129,12 +129,12 @@ async function bordersOf(
   if (own.borders?.key === key) return own.borders.found;
   if (isByColour) {
     const all = await coloursOf(picture, surface, within, onReading);
-    const found = mine === newest ? await breathing(colourBorders(all, mmPerPx, settings), mine, onFinding) : null;
+    const found = isWanted() ? await breathing(colourBorders(all, mmPerPx, settings), isWanted, onFinding) : null;
     if (found) own.borders = { key, found };
     return found;
   }
   const grey = await greyOf(picture, surface, within, onReading);
-  if (mine !== newest) return null;
+  if (!isWanted()) return null;
   const found = inkBorders(findInk(grey, mmPerPx, { threshold, inverted, smallestMm }), mmPerPx);
   own.borders = { key, found };
   return found;
@@ -156,17 +156,18 @@ const tracer = {
     const picture = pictureSchema.parse(asked);
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const mine = ++newest;
+    const isWanted = () => mine === newest;
     const borders = await bordersOf(
       picture,
       surface,
       settings,
-      mine,
+      isWanted,
       (share) => onShare('reading', share),
       (share) => onShare('tracing', share / 2),
     );
     await breath();
-    if (!borders || mine !== newest) return null;
-    const found = await breathing(borders.fit(settings), mine, (share) => onShare('tracing', share));
+    if (!borders || !isWanted()) return null;
+    const found = await breathing(borders.fit(settings), isWanted, (share) => onShare('tracing', share));
     return found && traceOnSheet(picture, settings, found, surface);
   },
 
@@ -198,7 +199,7 @@ const tracer = {
     if (isOfMiddles(settings)) return null;
     const back = inverse(surface.toSheet);
     const paths = pieces.flatMap(({ outer, holes }) => [outer, ...holes]).map((path) => transformedPath(path, back));
-    const borders = await bordersOf(pictureSchema.parse(of), surface, settings, newest, unheard, unheard);
+    const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
     if (!borders) return null;
     const lines = strayOf(paths, borders.contours, cornerReach * borders.softness).map(({ points, off }) => ({
       points: points.map((p) => apply(surface.toSheet, p)),
@@ -220,7 +221,7 @@ const tracer = {
     const mine = newest;
     const found: TradeOff[] = [];
     for (const toleranceMm of tolerances) {
-      const fit = await breathing(borders.fit({ ...settings, toleranceMm }), mine, unheard);
+      const fit = await breathing(borders.fit({ ...settings, toleranceMm }), () => mine === newest, unheard);
       if (!fit) return null;
       const paths = fit.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
       const worst = strayOf(paths, borders.contours, cornerReach * borders.softness).reduce(

@@ -43,8 +43,8 @@ export function Closeness({ picture, trace, surface, settings, unit, onTolerance
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture and surface
   useEffect(() => {
     let isWanted = true;
-    // What a person has left out does not count. The coloured lines are asked for only while they are looked at.
-    const kept = trace.pieces.filter((p) => !p.leftOut);
+    // What a person has left out or led by hand does not count. The coloured lines are asked for only while they are looked at.
+    const kept = trace.pieces.filter((p) => !p.leftOut && !p.byHand);
     tracer()
       .deviation(picture, surface, trace.settings, kept, isShown)
       .then(
