@@ -1,11 +1,12 @@
 /**
  * In: ways along an edge or line, held one after another. Out: one fitted path along them, like any other traced one.
- * Rests on: the live-wire's ways to a part of a pixel (raster/live-wire.ts), the outline fit.
+ * Rests on: the live-wire's ways to a part of a pixel (raster/placed-way.ts), the outline fit.
  */
 import type { Path } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import type { GreyPicture } from '../raster/grey.ts';
-import { type Followed, placedWay } from '../raster/live-wire.ts';
+import type { Followed } from '../raster/live-wire.ts';
+import { placedWay } from '../raster/placed-way.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
 
 /** What a photograph's edges are taken to be softened by, px. */

@@ -1,5 +1,0 @@
-import { measureColoursAndEdges } from './colours-and-edges.ts';
-
-
-measureColoursAndEdges();
-
