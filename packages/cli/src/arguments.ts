@@ -79,6 +79,7 @@ Tracing:
   --wall LENGTH                 with --take network: walls of this thickness along the lines, as closed outlines
   --relations on|off            what is nearly level, plumb, parallel, square, alike, concentric or in line is made exactly
                                 so, within the tolerance (default off)
+  --for-blade                   curves join with one curvature, too, where half the tolerance allows it
   --local                       a threshold of its own for every place, against uneven light
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
@@ -115,6 +116,7 @@ const traceOptions = {
   colours: one,
   wall: one,
   relations: one,
+  'for-blade': flag,
   invert: flag,
   local: flag,
   threshold: one,
@@ -147,6 +149,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
       smallestMm: length('--smallest', word('smallest', '1mm'), 'any'),
       colours: values.colours === undefined ? [] : meantColours(values.colours as string),
       wallMm: values.wall === undefined ? null : length('--wall', values.wall as string),
+      forBlade: values['for-blade'] === true,
       within: null,
     },
   };

@@ -144,6 +144,8 @@ export const traceSettingsSchema = z.strictObject({
     .default([]),
   /** Of a network of lines: how thick walls along them are made; null leaves them lines. */
   wallMm: finite.positive().max(1000).nullable().default(null),
+  /** Whether curves join with one curvature, too. */
+  forBlade: z.boolean().default(false),
   /** The outline, in pixels of the picture as it came, outside which nothing is traced. */
   within: z.array(pointSchema).min(3).max(500).nullable().default(null),
 });
@@ -237,4 +239,4 @@ export const emptyJob = (name: string): Job => ({
   trace: null,
 });
 
-export const defaultTraceSettings: JobTraceSettings = { ...plainTraceSettings, colours: [], wallMm: null, within: null };
+export const defaultTraceSettings: JobTraceSettings = { ...plainTraceSettings, colours: [], wallMm: null, forBlade: false, within: null };

@@ -7,6 +7,7 @@ import { rgbOfHex } from '../raster/cielab.ts';
 import type { Contour } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import type { ColourPicture } from '../raster/palette.ts';
+import { smoothedForBlade } from './blade-smoothing.ts';
 import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, networkOf } from './network.ts';
@@ -28,6 +29,8 @@ export interface TraceSettings extends InkSettings {
   readonly colours: readonly { readonly hex: string }[];
   /** Of a network: how thick walls along its lines are made, mm; null leaves it lines. */
   readonly wallMm: number | null;
+  /** Whether curves join with one curvature, too, as a blade likes it. */
+  readonly forBlade: boolean;
 }
 
 export interface TracedPiece {
@@ -61,10 +64,11 @@ export const plainTraceSettings: TraceSettings = {
   smallestMm: 1,
   colours: [],
   wallMm: null,
+  forBlade: false,
 };
 
 /** What of the settings the fit goes by; the rest has gone into the ink. */
-export type FitSettings = Pick<TraceSettings, 'take' | 'toleranceMm' | 'smallestMm' | 'wallMm'>;
+export type FitSettings = Pick<TraceSettings, 'take' | 'toleranceMm' | 'smallestMm' | 'wallMm' | 'forBlade'>;
 
 /** Numbers of contour coordinates between two looks at whether to go on: some 20 ms. */
 const pointsAStep = 40_000;
@@ -74,6 +78,17 @@ const pointsAStep = 40_000;
  * @param mmPerPx the picture's true scale
  */
 export function* fitInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator<number, Trace> {
+  const trace = yield* fittedInk(ink, mmPerPx, settings);
+  return settings.forBlade ? forBlade(trace, settings.toleranceMm / mmPerPx) : trace;
+}
+
+/** Half the tolerance is left for it. */
+function forBlade(trace: Trace, tolerancePx: number): Trace {
+  const smoothed = (path: Path) => smoothedForBlade(path, tolerancePx / 2);
+  return { ...trace, pieces: trace.pieces.map((piece) => ({ ...piece, outer: smoothed(piece.outer), holes: piece.holes.map(smoothed) })) };
+}
+
+function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator<number, Trace> {
   const { threshold, dropped } = ink;
   const { take, toleranceMm } = settings;
   if (take === 'line-middle' || take === 'network') {

@@ -138,6 +138,12 @@ export function InkSettings({ picture, surface, settings, found, unit, onMove }:
             />
           </Box>
         ))}
+        <FormControlLabel
+          label="Smooth for the blade"
+          title="Curves join with one curvature, too, where half the tolerance allows it"
+          sx={{ ml: 0, mt: 1 }}
+          control={<Switch size="small" checked={settings.forBlade} onChange={(_, forBlade) => onMove({ ...settings, forBlade })} />}
+        />
       </Section>
     </>
   );
