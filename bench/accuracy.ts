@@ -2,6 +2,7 @@
  * Traces of truth scenes, tilted and noisy, against the truth.
  */
 import { inverse, type Path, pathBox, transformedPath } from '@nuvet/core/plane';
+import { greyPicture } from '@nuvet/core/raster';
 import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
 import { deviationOf, fullSheetScene, plateScene, type Scene, scanScene, smoothScene, starScene, straightScene } from '@nuvet/truth';
 
@@ -17,11 +18,21 @@ export function measureAccuracy(): void {
   console.log('scene             tilt  noise   RMS mm  worst mm  width off  height off  corners off  pieces  outlines   segments');
   for (const scene of [plateScene, starScene, straightScene, smoothScene, fullSheetScene()])
     for (const settings of scans) line(scene, settings);
+  console.log('the same as one-bit scans');
+  for (const scene of [plateScene, starScene, straightScene, smoothScene]) for (const settings of scans) line(scene, settings, true);
 }
 
-function line(scene: Scene, settings: (typeof scans)[number]): void {
+function line(scene: Scene, settings: (typeof scans)[number], isBilevel = false): void {
   const scan = scanScene(scene, { dpi: 300, ...settings });
-  const trace = tracePicture(scan.picture, scan.mmPerPx, plainTraceSettings);
+  const { width, height, data } = scan.picture;
+  const picture = isBilevel
+    ? greyPicture(
+        data.map((v) => (v < 137 ? 0 : 255)),
+        width,
+        height,
+      )
+    : scan.picture;
+  const trace = tracePicture(picture, scan.mmPerPx, plainTraceSettings);
   const back = inverse(scan.toPixels);
   const traced = outlinesOf(trace.pieces).map((path) => transformedPath(path, back));
   const truth = outlinesOf(scene.pieces);

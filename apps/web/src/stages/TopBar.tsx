@@ -233,6 +233,8 @@ const keys: [string, string][] = [
   ['L, P, R, M', 'level, plumb, right angle, measure'],
   ['Alt with a click', 'take the place itself, not what is near it'],
   ['Arrows on a mark', 'move its point by a pixel; with Shift by a tenth'],
+  ['Enter under Trace', 'accept the outlines and go on to prove'],
+  ['Enter, Backspace along an edge', 'end the way; take its last part back'],
   ['Arrows, Enter with a tool', 'place a mark without the mouse'],
   ['Delete', 'take the chosen mark away'],
   ['H, H held', 'hide or show the picture; only while held'],
