@@ -121,6 +121,11 @@ function measureGrowth(): void {
 
 /** The most memory that a process of its own holds while it traces the sheet, beside what it held before. */
 function measureMemory(): void {
-  const told = execFileSync(process.execPath, ['--import', 'tsx', fileURLToPath(new URL('./memory-of-trace.ts', import.meta.url))]);
+  const told = execFileSync(process.execPath, [
+    '--expose-gc',
+    '--import',
+    'tsx',
+    fileURLToPath(new URL('./memory-of-trace.ts', import.meta.url)),
+  ]);
   console.log(`${'most memory of the trace, its picture included'.padEnd(46)} ${told.toString().trim().padStart(6)} MB`);
 }
