@@ -69,7 +69,7 @@ function measureRelations(): void {
       [outer, ...holes].map((path) => transformedPath(path, inverse(scan.toPixels))),
     );
     const start = performance.now();
-    const made = traced.map((paths) => madeRelated(paths, relationsIn(paths, 0.05), 0.1));
+    const made = traced.map((paths) => madeRelated(paths, relationsIn(paths, 0.1), 0.1));
     const ms = performance.now() - start;
     const truth = scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
     const off = (paths: typeof traced) => deviationOf(paths.flat(), truth).rmsMm.toFixed(5);

@@ -260,7 +260,7 @@ describe('what is taken', () => {
     const run = await nuvet('trace', 'maze.png', '--out', 'maze.dxf', '--take', 'network', '--wall', '2mm');
     expect(run).toMatchObject({ code: 0, error: '' });
     const [drawn] = dxfSeenByEzdxf(join(folder, 'maze.dxf'));
-    // A frame of 90 mm and a line of 3 mm more to its left and right.
+    // A frame of 90 mm, and half a wall outside it on either side.
     expect(drawn?.max[0]).toBeGreaterThan(91.9);
     expect((await nuvet('trace', 'maze.png', '--out', 'x.svg', '--wall', '2mm')).error).toContain('--take network');
   });

@@ -78,11 +78,8 @@ function symmetric(pieces: readonly Piece[], wish: SymmetryWish, mmPerPx: number
   });
 }
 
-/** What segments nearly are to one another is looked for within this share of the tolerance. */
-const relatedShare = 0.5;
-
 function related(piece: Piece, toleranceMm: number): Piece {
   const paths = [piece.outer, ...piece.holes];
-  const [outer, ...holes] = madeRelated(paths, relationsIn(paths, relatedShare * toleranceMm), toleranceMm).paths;
+  const [outer, ...holes] = madeRelated(paths, relationsIn(paths, toleranceMm), toleranceMm).paths;
   return outer ? { ...piece, outer, holes } : piece;
 }

@@ -49,9 +49,6 @@ const cornerReach = 6;
 /** The step that outlines are walked in to make them symmetric, mm: a pixel at 300 dpi. */
 const walkMm = 25.4 / 300;
 
-/** What is to hold is looked for within this share of the tolerance, so that all of it together stays within the whole. */
-const relatedShare = 0.5;
-
 /** How long the worker computes before it looks whether it is still wanted. */
 const breathMs = 30;
 
@@ -251,7 +248,7 @@ const tracer = {
       .array(pieceSchema)
       .parse(asked)
       .flatMap((piece) =>
-        relationsIn([piece.outer, ...piece.holes], relatedShare * toleranceMm).map((relation, k) => ({
+        relationsIn([piece.outer, ...piece.holes], toleranceMm).map((relation, k) => ({
           key: `${piece.id} ${k}`,
           kind: relation.kind,
           at: relation.at,
@@ -265,7 +262,7 @@ const tracer = {
     const made: RelatedPiece[] = [];
     for (const piece of z.array(pieceSchema).parse(asked)) {
       const paths = [piece.outer, ...piece.holes];
-      const wanted = relationsIn(paths, relatedShare * toleranceMm).filter((_, k) => !refused.includes(`${piece.id} ${k}`));
+      const wanted = relationsIn(paths, toleranceMm).filter((_, k) => !refused.includes(`${piece.id} ${k}`));
       if (wanted.length === 0) continue;
       const { paths: related, held: kept } = madeRelated(paths, wanted, toleranceMm);
       const [outer, ...holes] = related;

@@ -30,6 +30,11 @@ export function labOf([red, green, blue]: Rgb): Lab {
 /** The distance of two colours (CIE 1976). */
 export const labDistance = (a: Lab, b: Lab): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
+/** Colours nearer than this are one to the eye and to a scanner's noise. */
+const sameColour = 14;
+
+export const isSameColour = (a: Rgb, b: Rgb): boolean => labDistance(labOf(a), labOf(b)) < sameColour;
+
 /** Six hexadecimal digits after a number sign; null where it is something else. */
 export function rgbOfHex(hex: string): Rgb | null {
   const found = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex.trim());

@@ -1,4 +1,4 @@
-export { hexOf, type Lab, labDistance, labOf, type Rgb, rgbOfHex } from './cielab.ts';
+export { hexOf, isSameColour, type Lab, labDistance, labOf, type Rgb, rgbOfHex } from './cielab.ts';
 export { type ColourLabels, colourLabels, mixedShare } from './colour-labels.ts';
 export { type Contour, type Contours, contoursAt } from './contours.ts';
 export { coloursInside, onlyInside } from './crop.ts';

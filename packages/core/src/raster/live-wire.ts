@@ -1,6 +1,6 @@
 /**
  * In: a grey picture and a place to start from. Out: the way to any other place that follows the strongest edge or the
- * darkest line, and that way to a part of a pixel.
+ * darkest line.
  * Rests on: live-wire (Mortensen & Barrett 1995): cheapest ways over pixels (Dijkstra 1959, by buckets after Dial 1969) in
  * a window about the start, worked out as far as the pointer has been; far places in a picture reduced as much as needed.
  */

@@ -23,7 +23,6 @@ describe.each([
   });
   it('lies within 0.01 mm RMS of what was drawn', () => {
     expect(deviationOf(paths, badgeBorders).rmsMm).toBeLessThan(0.01);
-    expect(deviationOf(paths, badgeBorders.slice(0, 1)).worstAt).toBeDefined();
   });
   it('shares every border inside the badge: the areas add up to that of the whole disc', () => {
     const area = paths.reduce((sum, path) => sum + pathArea(path), 0);

@@ -5,10 +5,12 @@
  */
 import { isInside, type Path, pathArea, pathBox, reversedPath } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
-import { type Lab, labDistance, labOf, type Rgb } from '../raster/cielab.ts';
+import { isSameColour, labDistance, labOf, type Rgb } from '../raster/cielab.ts';
 import { type ColourLabels, colourLabels, mixedShare } from '../raster/colour-labels.ts';
 import { type BorderChain, borderChains, withoutSpecks } from '../raster/label-borders.ts';
 import { type ColourPicture, coloursIn } from '../raster/palette.ts';
+import { smoothedForBlade } from './blade-smoothing.ts';
+import { touchesEdge } from './picture-edge.ts';
 import { type Border, cutAtJunctions, fittedCourse, type HalfBorder, junctionsOf, throughCourses } from './through-borders.ts';
 
 /** The colours of a picture: which pixel is of which, and which of them are meant. */
@@ -37,19 +39,18 @@ export interface ColourPiece {
   readonly colour: number;
 }
 
-/** A colour of the picture this near to a meant one is that one. */
-const sameColour = 14;
-
 /**
  * The colours told apart. Yields the share done, 0 to 1.
  * @param meant at most 12
  * @param smallestPx smaller areas go to their neighbour, side of a square
  */
 export function* colourInk(picture: ColourPicture, meant: readonly Rgb[], smallestPx: number): Generator<number, ColourInk> {
-  const labs = meant.map(labOf);
-  const nearestMeant = (lab: Lab): number =>
-    labs.findIndex((m) => labDistance(m, lab) < sameColour && labs.every((o) => labDistance(m, lab) <= labDistance(o, lab)));
-  const found = coloursIn(picture).map(({ rgb }) => ({ rgb, meant: nearestMeant(labOf(rgb)) }));
+  const nearestMeant = (rgb: Rgb): number => {
+    const apart = meant.map((m) => labDistance(labOf(m), labOf(rgb)));
+    const nearest = apart.indexOf(Math.min(...apart));
+    return nearest >= 0 && isSameColour(meant[nearest] as Rgb, rgb) ? nearest : -1;
+  };
+  const found = coloursIn(picture).map(({ rgb }) => ({ rgb, meant: nearestMeant(rgb) }));
   // The picture's own shade of a meant colour is truer than what was typed or clicked.
   const palette = meant.map((rgb, k) => found.find((f) => f.meant === k)?.rgb ?? rgb);
   const others = found.filter((f) => f.meant < 0).map((f) => f.rgb);
@@ -71,15 +72,29 @@ export function* colourInk(picture: ColourPicture, meant: readonly Rgb[], smalle
 export function meantInGrey({ picture, palette, shades, labels }: ColourInk): { width: number; height: number; data: Uint8Array } {
   const { width, height, data } = picture;
   const grey = new Uint8Array(width * height);
-  for (let p = 0; p < grey.length; p++) {
-    const isMeant = labels[p] !== 0;
-    const other = [p - 1, p + 1, p - width, p + width].find((q) => q >= 0 && q < grey.length && (labels[q] !== 0) !== isMeant);
-    const share =
-      other === undefined ? 0 : mixedShare(pixelAt(data, p), palette[shades[p] as number] as Rgb, palette[shades[other] as number] as Rgb);
-    const own = Math.min(0.5, Math.max(0, share));
-    grey[p] = Math.round(255 * (isMeant ? own : 1 - own));
+  for (let y = 0, p = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, p++) {
+      const isMeant = labels[p] !== 0;
+      const other = unlikeNeighbour(labels, width, x, p);
+      if (other === p) {
+        grey[p] = isMeant ? 0 : 255;
+        continue;
+      }
+      const share = mixedShare(pixelAt(data, p), palette[shades[p] as number] as Rgb, palette[shades[other] as number] as Rgb);
+      const own = Math.min(0.5, Math.max(0, share));
+      grey[p] = Math.round(255 * (isMeant ? own : 1 - own));
+    }
   }
   return { width, height, data: grey };
+}
+
+/** A neighbour of a pixel on the other side of what is meant; the pixel itself where there is none. */
+function unlikeNeighbour(labels: Uint8Array, width: number, x: number, p: number): number {
+  const isMeant = labels[p] !== 0;
+  if (x > 0 && (labels[p - 1] !== 0) !== isMeant) return p - 1;
+  if (x < width - 1 && (labels[p + 1] !== 0) !== isMeant) return p + 1;
+  if (p >= width && (labels[p - width] !== 0) !== isMeant) return p - width;
+  return p + width < labels.length && (labels[p + width] !== 0) !== isMeant ? p + width : p;
 }
 
 const pixelAt = (data: Uint8Array, p: number): Rgb => [data[3 * p] as number, data[3 * p + 1] as number, data[3 * p + 2] as number];
@@ -135,12 +150,18 @@ function placedPoints({ picture, palette, shades }: ColourInk, { sides, middles 
  * The pieces of a map, every border fitted once. Yields the share done, 0 to 1.
  * @param tolerancePx largest distance of an outline from the border seen
  */
-export function* colourPieces({ borders, width, height, softness }: ColourMap, tolerancePx: number): Generator<number, ColourPiece[]> {
+export function* colourPieces(
+  { borders, width, height, softness }: ColourMap,
+  tolerancePx: number,
+  forBlade: boolean,
+): Generator<number, ColourPiece[]> {
   const meetings = junctionsOf(borders, width);
   const courses = throughCourses(borders, meetings);
   const fits: Path[] = [];
   for (const course of courses) {
-    fits.push(fittedCourse(course, borders, meetings, softness, tolerancePx));
+    const fit = fittedCourse(course, borders, meetings, softness, tolerancePx);
+    // Half the tolerance is left for it.
+    fits.push(forBlade ? smoothedForBlade(fit, tolerancePx / 2) : fit);
     if (fits.length % 40 === 0) yield fits.length / courses.length;
   }
   const fitted = cutAtJunctions(courses, fits, borders, meetings);
@@ -151,7 +172,7 @@ export function* colourPieces({ borders, width, height, softness }: ColourMap, t
       label,
       path,
       area: pathArea(path),
-      runsOff: list.some(({ border }) => touchesEdge((borders[border] as Border).points, width, height)),
+      runsOff: list.some(({ border }) => touchesEdge((borders[border] as Border).points, { width, height })),
     };
   });
   // Seen with y down an outer outline, the piece to its left, runs the negative way.
@@ -174,14 +195,6 @@ function middleOf({ start, segments }: Path): Point {
 function isWithin(path: Path, p: Point): boolean {
   const { minX, maxX, minY, maxY } = pathBox(path);
   return p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY && isInside(path, p, 0.1);
-}
-
-function touchesEdge(points: Float64Array, width: number, height: number): boolean {
-  for (let k = 0; k < points.length; k += 2) {
-    const [x, y] = [points[k] as number, points[k + 1] as number];
-    if (x < 0.5 || y < 0.5 || x > width - 0.5 || y > height - 0.5) return true;
-  }
-  return false;
 }
 
 /** The faces' outlines: half borders in turn, each face to the left. */

@@ -2,6 +2,7 @@
  * In: the last points of the courses that come together at a junction. Out: the one place where they meet.
  * Rests on: the line through each course's end (Pearson 1901); the least squares of the distances from all of them.
  */
+import type { Path } from '../plane/path.ts';
 import { crossing, distance, type Point } from '../plane/point.ts';
 
 /** An end of a run: where its last sure point lies and the direction out of it. */
@@ -62,4 +63,12 @@ export function meetingPlace(end: RunEnd, all: readonly RunEnd[], through: reado
   if (det > 1e-3 && distance(met, end.at) < limit) return met;
   const n = all.length;
   return { x: all.reduce((s, e) => s + e.at.x, 0) / n, y: all.reduce((s, e) => s + e.at.y, 0) / n };
+}
+
+/** A path with its ends put where they meet; null leaves one. */
+export function withEnds(path: Path, start: Point | null, end: Point | null): Path {
+  const segments = [...path.segments];
+  const last = segments.at(-1);
+  if (end && last) segments[segments.length - 1] = { ...last, to: end };
+  return { ...path, start: start ?? path.start, segments };
 }

@@ -11,7 +11,7 @@ import { type Chain, mergedJunctions, pruned, type Skeleton, skeletonOf } from '
 import { edgeAlong, strokeMiddle } from '../raster/stroke-middle.ts';
 import { type Mask, thinned } from '../raster/thinning.ts';
 import { dashedRuns } from './dashes.ts';
-import { endOf, meetingPlace, type RunEnd } from './junction-place.ts';
+import { endOf, meetingPlace, type RunEnd, withEnds } from './junction-place.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
 import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
@@ -280,11 +280,4 @@ function metExactly(lines: readonly MiddleLine[], strokes: readonly Stroke[]): M
     };
     return { ...line, path: withEnds(line.path, onto(0), onto(1)) };
   });
-}
-
-function withEnds(path: Path, start: Point | null, end: Point | null): Path {
-  const segments = [...path.segments];
-  const last = segments.at(-1);
-  if (end && last) segments[segments.length - 1] = { ...last, to: end };
-  return { ...path, start: start ?? path.start, segments };
 }

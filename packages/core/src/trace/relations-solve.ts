@@ -26,7 +26,6 @@ const heldWithin = 1e-9;
 
 /** A number that is to be 0, of a few unknowns. */
 interface Constraint {
-  readonly relation: Relation | null;
   readonly unknowns: readonly number[];
   readonly value: (x: Float64Array) => number;
 }
@@ -212,8 +211,8 @@ class Layout {
     return own;
   }
 
-  private constraint(relation: Relation | null, slots: readonly Slot[], value: (x: Float64Array) => number): Constraint {
-    return { relation, unknowns: [...new Set(slots.flatMap((slot) => this.unknownsOf(slot)))], value };
+  private constraint(slots: readonly Slot[], value: (x: Float64Array) => number): Constraint {
+    return { unknowns: [...new Set(slots.flatMap((slot) => this.unknownsOf(slot)))], value };
   }
 
   /** What outlines keep of themselves: tangent joints, and arcs in a row on one circle. */
@@ -228,11 +227,11 @@ class Layout {
         const turn = (x: Float64Array) => bendBetween(headingOf(slot, x, 1), headingOf(next, x, 0));
         if (Math.abs(turn(this.start)) > tangentTurn) return [];
         const size = Math.min(2 * slot.half, 2 * next.half);
-        const tangent = this.constraint(null, [slot, next], (x) => size * turn(x));
+        const tangent = this.constraint([slot, next], (x) => size * turn(x));
         if (slot.kind !== 'arc' || next.kind !== 'arc') return [tangent];
         const apart = (x: Float64Array) => distance(circleOf(slot, x).centre, circleOf(next, x).centre);
         if (apart(this.start) > 1e-6 * circleOf(slot, this.start).radius) return [tangent];
-        return [tangent, this.constraint(null, [slot, next], (x) => circleOf(slot, x).radius - circleOf(next, x).radius)];
+        return [tangent, this.constraint([slot, next], (x) => circleOf(slot, x).radius - circleOf(next, x).radius)];
       });
     });
   }
@@ -240,7 +239,7 @@ class Layout {
   constraintsOf(relation: Relation): Constraint[] {
     const slots = relation.of.map((ref) => this.slot(ref));
     const [a, b] = slots as [Slot, Slot];
-    const make = (value: (x: Float64Array) => number) => this.constraint(relation, slots, value);
+    const make = (value: (x: Float64Array) => number) => this.constraint(slots, value);
     switch (relation.kind) {
       case 'level':
         return [make((x) => (x[a.to + 1] as number) - (x[a.from + 1] as number))];

@@ -13,7 +13,7 @@ const quad = (...points: [number, number][]): Path => polygonPath(points.map(([x
 
 describe('a rectangle drawn a little askew', () => {
   const askew = quad([0, 0.02], [60, -0.01], [60.02, 40.01], [-0.01, 39.98]);
-  const found = relationsIn([askew], 0.05);
+  const found = relationsIn([askew], 0.1);
   it('is nearly level, plumb and equal in its sides', () => {
     expect(kinds(found)).toEqual(['equal-length', 'level', 'level', 'plumb', 'plumb']);
   });
@@ -42,7 +42,7 @@ describe('a rectangle drawn a little askew', () => {
 
 it('what contradicts the rest is left out', () => {
   const triangle = quad([0, 0], [40, 0.01], [20, 30]);
-  const [first] = relationsIn([triangle], 0.05);
+  const [first] = relationsIn([triangle], 0.1);
   const sides = [0, 1, 2].map((segment) => ({ path: 0, segment }));
   // Two sides of a triangle cannot be parallel.
   const wrong: Relation = { kind: 'parallel', of: [sides[1], sides[2]] as Relation['of'], at: { x: 0, y: 0 }, off: 30 };
@@ -52,7 +52,7 @@ it('what contradicts the rest is left out', () => {
 
 it('circles nearly alike and nearly about one centre become so', () => {
   const rings = [circlePath({ x: 10, y: 10 }, 8), circlePath({ x: 10.01, y: 9.99 }, 5), circlePath({ x: 40, y: 10 }, 5.012)];
-  const found = relationsIn(rings, 0.05);
+  const found = relationsIn(rings, 0.1);
   expect(kinds(found)).toEqual(['concentric', 'equal-radius']);
   const { paths, held } = madeRelated(rings, found, 0.1);
   expect(held).toHaveLength(2);
@@ -73,19 +73,19 @@ it.each([plateScene, straightScene])('scans of $name come no farther from the tr
   const truth = scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
   for (const { outer, holes } of tracePicture(scan.picture, scan.mmPerPx, plainTraceSettings).pieces) {
     const paths = [outer, ...holes].map((path) => transformedPath(path, inverse(scan.toPixels)));
-    const { paths: made, held } = madeRelated(paths, relationsIn(paths, 0.05), 0.1);
+    const { paths: made, held } = madeRelated(paths, relationsIn(paths, 0.1), 0.1);
     expect(held.length).toBeGreaterThan(1);
     expect(deviationOf(made, truth).rmsMm).toBeLessThan(deviationOf(paths, truth).rmsMm + 0.001);
     expect(made.map(({ segments }) => segments.length)).toEqual(paths.map(({ segments }) => segments.length));
   }
 });
 
-it('nothing is found among lines of chance, and what is found moves no corner beyond its reach', () => {
+it('what is found among sides of chance moves no corner beyond its reach', () => {
   const place = fc.record({ x: fc.double({ min: 0, max: 100, noNaN: true }), y: fc.double({ min: 0, max: 100, noNaN: true }) });
   fc.assert(
     fc.property(fc.array(place, { minLength: 3, maxLength: 8 }), (points) => {
       const path = polygonPath(points);
-      const { moved, paths } = madeRelated([path], relationsIn([path], 0.05), 0.1);
+      const { moved, paths } = madeRelated([path], relationsIn([path], 0.1), 0.1);
       expect(moved).toBeLessThanOrEqual(0.1);
       expect(paths[0]?.segments).toHaveLength(points.length);
     }),

@@ -48,8 +48,12 @@ const mostTurn = (1.5 * Math.PI) / 180;
 /** Shorter lines, in distances that may be moved, say nothing of their direction. */
 const leastLength = 12;
 
-/** @param reach how far a point may be moved, in the outlines' unit */
-export function relationsIn(paths: readonly Path[], reach: number): Relation[] {
+/**
+ * Looked for within half the tolerance, so that all of them together stay within the whole.
+ * @param tolerance how far a point may be moved, in the outlines' unit
+ */
+export function relationsIn(paths: readonly Path[], tolerance: number): Relation[] {
+  const reach = tolerance / 2;
   const lines = linesOf(paths)
     .filter(({ length }) => length >= leastLength * reach)
     .sort((a, b) => b.length - a.length);

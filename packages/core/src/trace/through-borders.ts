@@ -7,8 +7,9 @@ import { nearestOnPath, type Path, reversedPath, stepsOf } from '../plane/path.t
 import { distance, type Point } from '../plane/point.ts';
 import { type Segment, splitSegment } from '../plane/segment.ts';
 import type { BorderChain } from '../raster/label-borders.ts';
-import { endOf, meetingPlace, type RunEnd } from './junction-place.ts';
+import { endOf, meetingPlace, type RunEnd, withEnds } from './junction-place.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
+import { walkedFrom } from './stroke.ts';
 
 /** A border placed to a part of a pixel. */
 export interface Border {
@@ -126,7 +127,7 @@ export function fittedCourse(
 ): Path {
   const points = list.flatMap(({ border, isBack }) => {
     const own = (borders[border] as Border).points;
-    return isBack ? [...backwards(own)] : [...own];
+    return walkedFrom(own, isBack ? 1 : 0);
   });
   if (closed && points.length >= 6) return outlineAlong(Float64Array.from(points), softness, leastRoughness, tolerancePx);
   const placeAt = (half: HalfBorder, atStart: boolean): Point => (junctions.get(nodeOf(borders, half, atStart)) as Junction).place;
@@ -135,15 +136,6 @@ export function fittedCourse(
 }
 
 const leastRoughness = 0.03;
-
-function backwards(points: Float64Array): Float64Array {
-  const out = new Float64Array(points.length);
-  for (let k = 0; k < points.length; k += 2) {
-    out[k] = points[points.length - 2 - k] as number;
-    out[k + 1] = points[points.length - 1 - k] as number;
-  }
-  return out;
-}
 
 /** A path for every border: the courses' paths cut at their junctions, ends moved onto what runs through. */
 export function cutAtJunctions(
@@ -218,10 +210,4 @@ function cutPath(path: Path, cuts: readonly Cut[], closed: boolean): Path[] {
   }
   const ends = [{ index: 0, t: 0, point: path.start }, ...cuts, { index: steps.length - 1, t: 1, point: path.start }];
   return ends.slice(1).map((next, k) => part((ends[k] as Cut).point, between(ends[k] as Cut, next, false)));
-}
-
-function withEnds(path: Path, start: Point, end: Point): Path {
-  const segments = [...path.segments];
-  segments[segments.length - 1] = { ...(segments.at(-1) as Segment), to: end };
-  return { ...path, start, segments };
 }

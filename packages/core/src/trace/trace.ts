@@ -12,6 +12,8 @@ import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, mea
 import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
+import { touchesEdge } from './picture-edge.ts';
+import { walkedFrom } from './stroke.ts';
 import { wallsOf } from './walls.ts';
 
 /**
@@ -79,13 +81,13 @@ const pointsAStep = 40_000;
  */
 export function* fitInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator<number, Trace> {
   const trace = yield* fittedInk(ink, mmPerPx, settings);
-  return settings.forBlade ? forBlade(trace, settings.toleranceMm / mmPerPx) : trace;
+  return settings.forBlade ? smoothed(trace, settings.toleranceMm / mmPerPx) : trace;
 }
 
 /** Half the tolerance is left for it. */
-function forBlade(trace: Trace, tolerancePx: number): Trace {
-  const smoothed = (path: Path) => smoothedForBlade(path, tolerancePx / 2);
-  return { ...trace, pieces: trace.pieces.map((piece) => ({ ...piece, outer: smoothed(piece.outer), holes: piece.holes.map(smoothed) })) };
+function smoothed(trace: Trace, tolerancePx: number): Trace {
+  const even = (path: Path) => smoothedForBlade(path, tolerancePx / 2);
+  return { ...trace, pieces: trace.pieces.map((piece) => ({ ...piece, outer: even(piece.outer), holes: piece.holes.map(even) })) };
 }
 
 function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator<number, Trace> {
@@ -151,13 +153,11 @@ export function* colourBorders(picture: ColourPicture, mmPerPx: number, settings
 /** A border as a closed course: there and back, where it does not run round. */
 function bothWays({ chain, points }: ColourMap['borders'][0]): Float64Array {
   if (chain.start < 0) return points;
-  const back: number[] = [];
-  for (let k = points.length - 2; k >= 0; k -= 2) back.push(points[k] as number, points[k + 1] as number);
-  return Float64Array.of(...points, ...back);
+  return Float64Array.of(...points, ...walkedFrom(points, 1));
 }
 
-function* fitColours(ink: ColourInk, map: ColourMap, mmPerPx: number, { toleranceMm }: FitSettings): Generator<number, Trace> {
-  const found = yield* colourPieces(map, toleranceMm / mmPerPx);
+function* fitColours(ink: ColourInk, map: ColourMap, mmPerPx: number, { toleranceMm, forBlade }: FitSettings): Generator<number, Trace> {
+  const found = yield* colourPieces(map, toleranceMm / mmPerPx, forBlade);
   return { pieces: found.map((piece) => ({ ...piece, isDashed: false, strokePx: null })), threshold: 127, dropped: ink.dropped };
 }
 
@@ -256,12 +256,4 @@ function nested(areas: readonly Area[]): TracedPiece[] {
     const holes = sorted.filter((other) => other.parent === k).map(({ path }) => turned(path, false));
     return [{ outer: turned(area.path, true), holes, runsOff: area.runsOff, isDashed: false, strokePx: area.strokePx, colour: null }];
   });
-}
-
-function touchesEdge(points: Float64Array, { width, height }: { width: number; height: number }): boolean {
-  for (let k = 0; k < points.length; k += 2) {
-    const [x, y] = [points[k] as number, points[k + 1] as number];
-    if (x < 0.5 || y < 0.5 || x > width - 0.5 || y > height - 0.5) return true;
-  }
-  return false;
 }

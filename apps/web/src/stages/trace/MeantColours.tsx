@@ -10,7 +10,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type JobTraceSettings, type Picture, type Purpose, purposes, type Surface } from '@nuvet/core/job';
-import { labDistance, labOf, rgbOfHex } from '@nuvet/core/raster';
+import { isSameColour, rgbOfHex } from '@nuvet/core/raster';
 import { useEffect, useRef, useState } from 'react';
 import { takeTool, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
@@ -62,11 +62,9 @@ export function useColoursOf(picture: Picture, surface: Surface, isByColour: boo
 const allButPaper = (found: readonly FoundColour[]): Meant =>
   found.slice(1).map(({ hex }, k) => ({ hex, purpose: purposes[Math.min(k, 2)] as Purpose }));
 
-/** Colours nearer than this are one. */
-const sameColour = 14;
-const isSame = (a: string, b: string): boolean => {
+export const isSame = (a: string, b: string): boolean => {
   const [p, q] = [rgbOfHex(a), rgbOfHex(b)];
-  return p !== null && q !== null && labDistance(labOf(p), labOf(q)) < sameColour;
+  return p !== null && q !== null && isSameColour(p, q);
 };
 
 interface Props {

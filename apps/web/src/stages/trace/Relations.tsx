@@ -36,8 +36,9 @@ export function Relations({ pieces, toleranceMm, unit }: { pieces: readonly Piec
   const relations = useTable((s) => s.relations);
   const [isBusy, setIsBusy] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: other outlines have other relations
-  useEffect(() => () => setTable({ relations: null }), [pieces.map((p) => p.outer).length, pieces[0]?.outer]);
+  const trace = useJob((s) => s.job.trace);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whatever changes the trace makes the ticks stale
+  useEffect(() => () => setTable({ relations: null }), [trace]);
   const look = async () => {
     setMessage(null);
     const all = await tracer().relations(pieces, toleranceMm);

@@ -20,6 +20,7 @@ import { AlongEdge } from './AlongEdge';
 import { Closeness } from './Closeness';
 import { InkSettings, isDrawnLine } from './InkSettings';
 import { Limit } from './Limit';
+import { isSame } from './MeantColours';
 import { PieceList, SelectedPiece } from './PieceList';
 import { Relations } from './Relations';
 import { AlongEdgeIcon, DrawnLineIcon, FilledShapeIcon, LimitIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
@@ -168,7 +169,8 @@ function useHandedOver(picture: Picture, surface: Surface, settings: JobTraceSet
       void tracer()
         .colourAt(picture, surface, back ? project(back, at) : at)
         .then((hex) => {
-          if (hex && settings.colours.length < 12) onMove({ ...settings, colours: [...settings.colours, { hex, purpose: 'cut' }] });
+          if (hex && settings.colours.length < 12 && !settings.colours.some((m) => isSame(m.hex, hex)))
+            onMove({ ...settings, colours: [...settings.colours, { hex, purpose: 'cut' }] });
         });
     }
   }, [handedOver]);
