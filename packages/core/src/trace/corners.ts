@@ -6,6 +6,7 @@
  */
 import { crossing } from '../plane/point.ts';
 import type { Course, StretchLine } from './course.ts';
+import { smallestTurn, withCutTips } from './cut-tips.ts';
 import { type Grain, retreat } from './grain.ts';
 
 export interface Corner {
@@ -14,27 +15,38 @@ export interface Corner {
   readonly turn: number;
 }
 
-const smallestTurn = (20 * Math.PI) / 180;
 
 const blank = (): StretchLine => ({ x: 0, y: 0, dx: 1, dy: 0, rms: 0 });
 const turnBetween = (a: StretchLine, b: StretchLine): number => Math.atan2(a.dx * b.dy - a.dy * b.dx, a.dx * b.dx + a.dy * b.dy);
 
+/** The corners in order of travel, those of tips that are cut off with them. */
 export function findCorners(course: Course, grain: Grain): Corner[] {
+  const { corners, doubtful } = sharpTurns(course, grain);
+  return withCutTips(course, grain, corners, doubtful)
+    .sort((a, b) => a.index - b.index)
+    .filter((c, i, all) => i === 0 || c.index !== (all[i - 1] as Corner).index);
+}
+
+/** A pointed tip's softness spreads its turning: such places turn by more than this. */
+const doubtfulTurn = Math.PI / 4;
+
+function sharpTurns(course: Course, grain: Grain): { corners: Corner[]; doubtful: Corner[] } {
   const { count } = course;
   const gap = Math.min(grain.gap, Math.floor(count / 16));
   const arm = Math.min(grain.arm, Math.floor(count / 8));
-  if (arm < 2) return [];
+  if (arm < 2) return { corners: [], doubtful: [] };
   const turns = turnsAlong(course, gap, arm);
-  const corners: Corner[] = [];
+  const [corners, doubtful]: [Corner[], Corner[]] = [[], []];
   const reach = gap + (arm >> 1);
   for (let k = 0; k < count; k++) {
     const turn = turns[k] as number;
     if (Math.abs(turn) < smallestTurn || !isPeak(turns, k, reach)) continue;
-    if (isSpread(course, k, gap, arm, turn) || isPlateau(turns, k, gap + arm)) continue;
-    const index = tipIndex(course, grain, k, gap, arm, turn);
+    const isRound = isSpread(course, k, gap, arm, turn) || isPlateau(turns, k, gap + arm);
+    const index = isRound ? null : tipIndex(course, grain, k, gap, arm, turn);
     if (index !== null) corners.push({ index: course.wrap(index), turn });
+    else if (Math.abs(turn) > doubtfulTurn) doubtful.push({ index: k, turn });
   }
-  return corners.sort((a, b) => a.index - b.index).filter((c, i, all) => i === 0 || c.index !== (all[i - 1] as Corner).index);
+  return { corners, doubtful };
 }
 
 function turnsAlong(course: Course, gap: number, arm: number): Float64Array {

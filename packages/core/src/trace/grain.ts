@@ -7,6 +7,8 @@ export interface Grain {
   readonly softness: number;
   /** Deviation of contour points from their true course, px. */
   readonly roughness: number;
+  /** What of the roughness is stairs, px: 0 in grey pictures. */
+  readonly stairs: number;
   /** What a corner's blur spoils to either side, in points. */
   readonly gap: number;
   /** How long a stretch its direction is taken from, in points. */
@@ -17,13 +19,14 @@ export interface Grain {
 }
 
 /** Fitted segments keep this share of the tolerance as their root mean square. */
-const rmsShare = 1 / 8;
+const rmsShare = 1 / 5;
 
 export function grainOf(softness: number, roughness: number, tolerancePx: number): Grain {
   const stairs = Math.max(0, roughness - 0.1);
   return {
     softness,
     roughness,
+    stairs,
     gap: Math.round(1 + 1.5 * softness + 5 * stairs),
     arm: Math.round(4 + 2.5 * softness + 30 * stairs),
     worst: Math.max(tolerancePx, 3 * roughness, 0.3),
@@ -33,7 +36,8 @@ export function grainOf(softness: number, roughness: number, tolerancePx: number
 
 /**
  * How far the contour of a soft corner stays back from its tip, px.
- * Rests on: a wedge is half covered where it is about 0.67 deviations wide to either side.
+ * Rests on: a wedge is half covered where it is about 0.67 deviations wide to either side; of a tip narrower than a pixel
+ * a one-bit scan may show nothing.
  * @param halfAngle half the angle inside the corner, radians
  */
-export const retreat = (grain: Grain, halfAngle: number): number => (0.8 * grain.softness) / Math.tan(Math.max(0.1, halfAngle));
+export const retreat = (grain: Grain, halfAngle: number): number => (0.8 * grain.softness + 2 * grain.stairs) / Math.tan(Math.max(0.1, halfAngle));

@@ -138,7 +138,24 @@ function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoi
   const at = (mixed.at(-1) as Part).last;
   if (to - at <= near + trim(to) && hasCorners) mixed[mixed.length - 1] = { ...(mixed.at(-1) as Part), last: to };
   else if (at < to) mixed.push({ kind: 'curve', first: at, last: to });
-  return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt) ? plain : mixed;
+  return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt) ? plain : withoutNeedlessLines(course, grain, mixed, spoiltAt);
+}
+
+/** Straight parts up to this many points are held against the curve that would do without them. */
+const needlessLine = 60;
+
+/** Short straight parts between curves left out where one curve tells the three more cheaply. */
+function withoutNeedlessLines(course: Course, grain: Grain, parts: readonly Part[], spoiltAt: (k: number) => number): Part[] {
+  const kept = [...parts];
+  for (let k = 1; k + 1 < kept.length; k++) {
+    const [before, line, after] = kept.slice(k - 1, k + 2) as [Part, Part, Part];
+    if (line.kind !== 'line' || before.kind !== 'curve' || after.kind !== 'curve' || line.last - line.first > needlessLine) continue;
+    const whole: Part = { kind: 'curve', first: before.first, last: after.last };
+    if (isWorthwhile(course, grain, [before, line, after], [whole], spoiltAt)) continue;
+    kept.splice(k - 1, 3, whole);
+    k = Math.max(0, k - 2);
+  }
+  return kept;
 }
 
 /** Straight stretches as parts, those that nearly touch drawn on to where they meet, curves between the others. */

@@ -53,7 +53,7 @@ export function straightStretches(course: Course, grain: Grain, from: number, to
   const used = new Uint8Array(to - from + 1);
   for (const { first, last } of byLength) {
     if (used[first - from] || used[last - from]) continue;
-    const stretch = settled(course, grain, first, last);
+    const stretch = settled(course, grain, first, last, [from, to]);
     used.fill(1, first - from, last - from + 1);
     // A stretch that the run's end cuts short has not had the length in which an arc would show its bow.
     const enough = first === from || last === to ? 2.5 * least : least;
@@ -79,17 +79,18 @@ function reaches(course: Course, limit: number, from: number, to: number): Int32
 const overrun = 5;
 
 /** The stretch with the beginnings of neighbouring curves taken off its ends; null where it bows. */
-function settled(course: Course, grain: Grain, first: number, last: number): Stretch | null {
+function settled(course: Course, grain: Grain, first: number, last: number, run: readonly [number, number]): Stretch | null {
   const margin = Math.floor((last - first) * 0.15);
   let [a, b] = [first + margin, last - margin];
   if (Math.abs(bowOf(course, a, b)) > Math.max(0.1, 0.8 * grain.roughness)) return null;
   const inner = course.line(a, b);
   const limit = Math.max(0.1, 1.5 * grain.roughness);
-  // The mean of eleven points, so that one grain of dust does not end an edge.
+  // The mean of eleven points, so that one grain of dust does not end an edge; none from beyond a corner.
   const near = (k: number): boolean => {
+    const [least, most] = [Math.max(run[0], k - 5), Math.min(run[1], k + 5)];
     let sum = 0;
-    for (let i = k - 5; i <= k + 5; i++) sum += course.offset(i, inner);
-    return Math.abs(sum) / 11 <= limit;
+    for (let i = least; i <= most; i++) sum += course.offset(i, inner);
+    return Math.abs(sum) <= limit * (most - least + 1);
   };
   while (a > first && near(a - 1)) a--;
   while (b < last && near(b + 1)) b++;

@@ -1,0 +1,122 @@
+/**
+ * In: the corners of a course. Out: the same, those at tips that are cut off (a serif's end, a spike filed flat) as the two
+ * corners that they are.
+ * A flat end only a few pixels wide lies inside the windows that corners are found by: it is told by both sides, read
+ * beyond it, meeting farther out than softness explains, while a straight line joins them where the course turns.
+ */
+import { distance, type Point } from '../plane/point.ts';
+import type { Corner } from './corners.ts';
+import type { Course } from './course.ts';
+import { type Grain, retreat } from './grain.ts';
+import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
+
+/** A corner turns by more than this, radians. */
+export const smallestTurn = (20 * Math.PI) / 180;
+/** How long the sides are read, points. */
+const sideLength = 20;
+const shortestSide = 8;
+
+/** @param doubtful places that turn sharply without being one corner */
+export function withCutTips(course: Course, grain: Grain, corners: readonly Corner[], doubtful: readonly Corner[]): Corner[] {
+  const apart = (a: Corner, b: Corner): number => course.wrap(b.index - a.index);
+  const near = 2 * (grain.gap + grain.arm);
+  return [...corners, ...doubtful].reduce<readonly Corner[]>((kept, one) => {
+    const others = kept.filter((k) => Math.min(apart(k, one), apart(one, k)) > near);
+    const [before, after] = [(k: Corner) => apart(k, one), (k: Corner) => apart(one, k)].map((to) =>
+      Math.min(course.count >> 1, ...others.map(to)),
+    ) as [number, number];
+    const pair = cutTip(course, grain, one, before, after);
+    if (!pair) return kept;
+    const within = (k: Corner) => course.wrap(k.index - pair[0].index + 4) <= apart(...pair) + 8;
+    return [...kept.filter((k) => !within(k)), ...pair];
+  }, corners).slice(); // biome-ignore format: reads as one
+}
+
+/** Both corners of a flat tip; null where the tip is pointed, or round. */
+function cutTip(course: Course, grain: Grain, { index, turn }: Corner, roomBefore: number, roomAfter: number): [Corner, Corner] | null {
+  const reach = 2 * (grain.gap + grain.arm);
+  const near = reach + grain.gap;
+  const [lengthBefore, lengthAfter] = [roomBefore, roomAfter].map((room) => Math.min(sideLength, room - near - grain.gap - grain.arm)) as [
+    number,
+    number,
+  ];
+  if (Math.min(lengthBefore, lengthAfter) < shortestSide) return null;
+  const a = localCurve(course, index, index - near - lengthBefore, index - near);
+  const b = localCurve(course, index, index + near, index + near + lengthAfter);
+  const limit = 0.15 + 2 * grain.roughness;
+  const isOn = (side: LocalCurve, k: number) => offsetFrom(side, { x: course.x(k), y: course.y(k) }) <= limit;
+  let [leaves, joins] = [index - near, index + near];
+  while (leaves < index + near && isOn(a, leaves + 1)) leaves++;
+  while (joins > index - near && isOn(b, joins - 1)) joins--;
+  if (joins - leaves < 5 || isExplained(course, grain, a, b, index, near)) return null;
+  const [first, last] = flatStretch(course, a, b, Math.min(leaves, index) - 2, Math.max(joins, index) + 2);
+  const flat = course.line(first, last);
+  for (let k = first; k <= last; k++) if (Math.abs(course.offset(k, flat)) > limit) return null;
+  const cap = localCurve(course, (first + last) >> 1, first, last, true);
+  const [from, to] = [meeting(a, cap), meeting(cap, b)];
+  if (!from || !to) return null;
+  const corners = [{ at: from, into: a.directionAt(along(a, from)), out: flat }, { at: to, into: flat, out: b.directionAt(along(b, to)) }]; // biome-ignore format: a table
+  const found = corners.map(({ at, into, out }) => cornerAt(course, grain, at, asDirection(into), asDirection(out), first - 4, last + 4));
+  const [one, two] = found;
+  if (!one || !two || Math.min(one.turn * Math.sign(turn), two.turn * Math.sign(turn)) < smallestTurn) return null;
+  return two.index - one.index >= 3 ? [{ ...one, index: course.wrap(one.index) }, { ...two, index: course.wrap(two.index) }] : null;
+}
+
+/** The indices between which a line, with the sides before and after it, comes nearest to the course. */
+function flatStretch(course: Course, a: LocalCurve, b: LocalCurve, from: number, to: number): [number, number] {
+  const squares = (side: LocalCurve) =>
+    Array.from({ length: to - from + 1 }, (_, k) => offsetFrom(side, { x: course.x(from + k), y: course.y(from + k) }) ** 2);
+  const [onA, onB] = [squares(a), squares(b)];
+  let best = { first: from, last: to, sum: Infinity };
+  let before = 0;
+  for (let first = from; first + 3 <= to; first++) {
+    let after = onB.slice(first + 4 - from).reduce((sum, one) => sum + one, 0);
+    for (let last = first + 3; last <= to; last++) {
+      const { rms } = course.line(first, last);
+      const sum = before + rms * rms * (last - first + 1) + after;
+      if (sum < best.sum) best = { first, last, sum };
+      after -= onB[last + 1 - from] ?? 0;
+    }
+    before += onA[first - from] as number;
+  }
+  return [best.first, best.last];
+}
+
+const asDirection = (d: Point | { dx: number; dy: number }): Point => ('dx' in d ? { x: d.dx, y: d.dy } : d);
+
+/** Where along a local curve a place lies, from two rounds of projection. */
+function along(curve: LocalCurve, p: Point): number {
+  let u = curve.u;
+  for (let round = 0; round < 3; round++) {
+    const [at, d] = [curve.pointAt(u), curve.directionAt(u)];
+    u += d.x * (p.x - at.x) + d.y * (p.y - at.y);
+  }
+  return u;
+}
+
+const offsetFrom = (curve: LocalCurve, p: Point): number => distance(curve.pointAt(along(curve, p)), p);
+
+/** Whether both sides meet so near to the course that one soft corner explains it. */
+function isExplained(course: Course, grain: Grain, a: LocalCurve, b: LocalCurve, index: number, near: number): boolean {
+  const tip = meeting(a, b);
+  if (!tip) return false;
+  const [u, v] = [a.directionAt(along(a, tip)), b.directionAt(along(b, tip))];
+  const halfAngle = (Math.PI - Math.abs(Math.atan2(u.x * v.y - u.y * v.x, u.x * v.x + u.y * v.y))) / 2;
+  return nearestIndex(course, tip, index - near, index + near).off <= 1.6 * retreat(grain, halfAngle) + 0.7 + 2 * grain.roughness;
+}
+
+function nearestIndex(course: Course, p: Point, first: number, last: number): { index: number; off: number } {
+  let best = { index: first, off: Infinity };
+  for (let k = first; k <= last; k++) {
+    const off = Math.hypot(course.x(k) - p.x, course.y(k) - p.y);
+    if (off < best.off) best = { index: k, off };
+  }
+  return best;
+}
+
+/** A corner where the course comes as near to it as softness lets it; null where it does not, as on a round tip. */
+function cornerAt(course: Course, grain: Grain, at: Point, into: Point, out: Point, first: number, last: number): Corner | null {
+  const turn = Math.atan2(into.x * out.y - into.y * out.x, into.x * out.x + into.y * out.y);
+  const { index, off } = nearestIndex(course, at, first, last);
+  return off <= 1.3 * retreat(grain, (Math.PI - Math.abs(turn)) / 2) + 0.35 + 2 * grain.roughness ? { index, turn } : null;
+}
