@@ -34,6 +34,9 @@ const endWeight = 300;
 /** And a radian off its direction. */
 const turnWeight = 3000;
 
+/** Only points so near to the straight edge beside a chain lie on it, px: of a hairpin both ends point the same way. */
+const besideEdge = 4;
+
 export function settleChain(
   course: Course,
   start: ChainEnd,
@@ -126,12 +129,12 @@ function residualsOf(
       const pose = poses[0] as Pose;
       const [dx, dy] = [x - pose.x, y - pose.y];
       const [c, s] = [Math.cos(pose.angle), Math.sin(pose.angle)];
-      if (c * dx + s * dy < 0) return c * dy - s * dx;
+      if (c * dx + s * dy < 0 && Math.abs(c * dy - s * dx) < besideEdge) return c * dy - s * dx;
     }
     if (arc === poses.length - 2 && end.freedom === 'along') {
       const [dx, dy] = [x - last.x, y - last.y];
       const [c, s] = [Math.cos(last.angle), Math.sin(last.angle)];
-      if (c * dx + s * dy > 0) return c * dy - s * dx;
+      if (c * dx + s * dy > 0 && Math.abs(c * dy - s * dx) < besideEdge) return c * dy - s * dx;
     }
     return offCircle(poses[arc] as Pose, (values[2 + 2 * arc] as number) / 100, x, y);
   });

@@ -5,13 +5,14 @@
  * curve by few cubics. Runs of arcs are then settled together as one chain (arc-chain.ts).
  */
 import { circleOf } from '../plane/arc.ts';
-import type { Point } from '../plane/point.ts';
+import { cross, type Point } from '../plane/point.ts';
 import { type ArcSegment, directionOn, type Segment } from '../plane/segment.ts';
 import { type ChainEnd, settleChain } from './arc-chain.ts';
 import type { Course } from './course.ts';
 import { type Care, type CurveEnd, fitCubic } from './curves.ts';
 import type { Grain } from './grain.ts';
 import { localCurve } from './local-curve.ts';
+import { tangentArc } from './tangent-arc.ts';
 
 /** An end of a bend; it `slides` where it may move along a straight edge that it joins. */
 export interface BendEnd extends CurveEnd {
@@ -69,11 +70,28 @@ function oneArc(course: Course, grain: Grain, start: BendEnd, end: BendEnd): Ben
   const isHeld = (e: BendEnd) => e.direction !== null && !e.slides;
   if (isHeld(start) || isHeld(end) || end.index - start.index < 4) return null;
   const limits = arcLimits(grain);
+  const { direction: into } = start;
+  const { direction: out } = end;
+  if (into && out && Math.abs(turnBetween(into, out)) > leastTangentTurn) {
+    // Edges that run back nearly parallel may turn either way round by as much: the course itself says which.
+    const turn = turnBetween(into, out);
+    const middle = (start.index + end.index) >> 1;
+    const bows = cross(into, { x: course.x(middle) - start.at.x, y: course.y(middle) - start.at.y });
+    const sweep = bows * turn < 0 ? turn - 2 * Math.PI * Math.sign(turn) : turn;
+    const made = tangentArc(course, { ...start, direction: into }, { ...end, direction: out }, sweep);
+    const fits = made && made.rms <= limits.rms && Math.abs(sweep) < 5.5;
+    return fits ? { start: made.start, segments: [made.arc], cost: arcCost, breaks: [] } : null;
+  }
   const chain = settleChain(course, asChainEnd(start), asChainEnd(end), [], [false]);
   const arc = chain.segments[0] as ArcSegment;
   const isPlausible = chain.rms <= limits.rms && Math.abs(arc.sweep) > 0.05 && Math.abs(arc.sweep) < 5.5;
   return isPlausible ? { start: chain.start, segments: [arc], cost: arcCost, breaks: [] } : null;
 }
+
+/** Edges that turn less into each other are settled as a chain of one arc, radians. */
+const leastTangentTurn = 0.4;
+
+const turnBetween = (a: Point, b: Point): number => Math.atan2(cross(a, b), a.x * b.x + a.y * b.y);
 
 /** The place on the course at an index, read from the points within reach that lie between two limits. */
 function placeAt(course: Course, grain: Grain, index: number, first: number, last: number): CurveEnd {

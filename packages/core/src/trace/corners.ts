@@ -15,7 +15,6 @@ export interface Corner {
   readonly turn: number;
 }
 
-
 const blank = (): StretchLine => ({ x: 0, y: 0, dx: 1, dy: 0, rms: 0 });
 const turnBetween = (a: StretchLine, b: StretchLine): number => Math.atan2(a.dx * b.dy - a.dy * b.dx, a.dx * b.dx + a.dy * b.dy);
 

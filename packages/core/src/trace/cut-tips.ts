@@ -59,7 +59,12 @@ function cutTip(course: Course, grain: Grain, { index, turn }: Corner, roomBefor
   const found = corners.map(({ at, into, out }) => cornerAt(course, grain, at, asDirection(into), asDirection(out), first - 4, last + 4));
   const [one, two] = found;
   if (!one || !two || Math.min(one.turn * Math.sign(turn), two.turn * Math.sign(turn)) < smallestTurn) return null;
-  return two.index - one.index >= 3 ? [{ ...one, index: course.wrap(one.index) }, { ...two, index: course.wrap(two.index) }] : null;
+  return two.index - one.index >= 3
+    ? [
+        { ...one, index: course.wrap(one.index) },
+        { ...two, index: course.wrap(two.index) },
+      ]
+    : null;
 }
 
 /** The indices between which a line, with the sides before and after it, comes nearest to the course. */

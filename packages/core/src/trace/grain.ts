@@ -40,4 +40,5 @@ export function grainOf(softness: number, roughness: number, tolerancePx: number
  * a one-bit scan may show nothing.
  * @param halfAngle half the angle inside the corner, radians
  */
-export const retreat = (grain: Grain, halfAngle: number): number => (0.8 * grain.softness + 2 * grain.stairs) / Math.tan(Math.max(0.1, halfAngle));
+export const retreat = (grain: Grain, halfAngle: number): number =>
+  (0.8 * grain.softness + 2 * grain.stairs) / Math.tan(Math.max(0.1, halfAngle));

@@ -138,7 +138,9 @@ function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoi
   const at = (mixed.at(-1) as Part).last;
   if (to - at <= near + trim(to) && hasCorners) mixed[mixed.length - 1] = { ...(mixed.at(-1) as Part), last: to };
   else if (at < to) mixed.push({ kind: 'curve', first: at, last: to });
-  return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt) ? plain : withoutNeedlessLines(course, grain, mixed, spoiltAt);
+  return mixed.length > 1 && !isWorthwhile(course, grain, mixed, plain, spoiltAt)
+    ? plain
+    : withoutNeedlessLines(course, grain, mixed, spoiltAt);
 }
 
 /** Straight parts up to this many points are held against the curve that would do without them. */
@@ -188,7 +190,7 @@ function stretchedOut(
 
 /** Where two straight stretches meet in a corner too shallow to be seen as one; null where a curve lies between. */
 function shallowCorner(course: Course, grain: Grain, a: Stretch, b: Stretch): number | null {
-  if (b.first - a.last > 4 * (grain.gap + grain.arm)) return null;
+  if (b.first - a.last > 8 * (grain.gap + grain.arm)) return null;
   const met = crossing(a.line, { x: a.line.dx, y: a.line.dy }, b.line, { x: b.line.dx, y: b.line.dy });
   if (!met) return null;
   let [corner, nearest] = [a.last, Infinity];
