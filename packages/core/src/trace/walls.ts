@@ -4,9 +4,10 @@
  * the union's many chords by the outline fit.
  */
 import { EndType, FillRule, inflatePathsD, JoinType, type PathsD, unionD } from 'clipper2-ts';
-import { type Path, polygonOf, stepsOf } from '../plane/path.ts';
+import { type Path, polygonOf, stepsOf, transformedPath } from '../plane/path.ts';
 import { add, distance, type Point, subtract } from '../plane/point.ts';
 import { directionOn } from '../plane/segment.ts';
+import { stretch } from '../plane/transform.ts';
 import { outlineAlong } from './outline.ts';
 
 /** Chords leave a middle by no more than this share of the thickness. */
@@ -79,15 +80,5 @@ function isBent(a: Stub, b: Stub): boolean {
 /** Lines and curves along a ring of chords. */
 function fittedRing(ring: readonly Point[], scale: number, tolerance: number): Path {
   const points = Float64Array.from(ring.flatMap(({ x, y }) => [x * scale, y * scale]));
-  const path = outlineAlong(points, 0.3, 0.005, tolerance * scale);
-  const back = (p: Point): Point => ({ x: p.x / scale, y: p.y / scale });
-  return {
-    start: back(path.start),
-    closed: true,
-    segments: path.segments.map((s) => {
-      if (s.kind === 'cubic') return { kind: 'cubic', c1: back(s.c1), c2: back(s.c2), to: back(s.to) };
-      if (s.kind === 'ellipse') return { ...s, to: back(s.to), centre: back(s.centre), v: back(s.v) };
-      return { ...s, to: back(s.to) };
-    }),
-  };
+  return transformedPath(outlineAlong(points, 0.3, 0.005, tolerance * scale), stretch(1 / scale));
 }

@@ -1,0 +1,88 @@
+/**
+ * In: an open line and a width. Out: the closed outline of a band about it, its ends round, flat or square.
+ */
+import { type Path, reversedPath, stepsOf } from '../plane/path.ts';
+import type { Point } from '../plane/point.ts';
+import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
+import { nested, unitedOutlines } from './combine.ts';
+import { selfCrossings } from './crossings.ts';
+import { distanceTo, windingAbout } from './inside.ts';
+import { merged } from './merging.ts';
+import { type OffsetSettings, offsetPiece, plainOffset, rawOffset } from './offset.ts';
+import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
+
+export const endKinds = ['round', 'flat', 'square'] as const;
+export type EndKind = (typeof endKinds)[number];
+
+/** Band about an open line, `width` wide in all, in pieces (a line that crosses itself encloses holes). */
+export function bandAbout(
+  line: Path,
+  width: number,
+  ends: EndKind,
+  settings: OffsetSettings = plainOffset,
+): { outer: Path; holes: Path[] }[] {
+  if (!(width > 0)) throw new RangeError(`a band cannot be ${width} wide`);
+  const half = width / 2;
+  if (line.closed) return ringAbout(line, half, settings);
+  const [right, back] = [rawOffset(line, -half, settings), rawOffset(reversedPath(line), -half, settings)];
+  const steps = stepsOf(line);
+  const [first, last] = [steps[0], steps.at(-1)];
+  if (!first || !last) throw new RangeError('a line without segments has no band');
+  const outline = closedExactly({
+    start: right.start,
+    segments: [
+      ...right.segments,
+      ...endCap(endOf(right), back.start, directionOn(last.from, last.segment, 1), half, ends),
+      ...back.segments,
+      ...endCap(endOf(back), right.start, reversed(directionOn(first.from, first.segment, 0)), half, ends),
+    ],
+    closed: true,
+  });
+  return nested(cleaned(outline, line, half, ends, settings));
+}
+
+const reversed = (d: Point): Point => ({ x: -d.x, y: -d.y });
+
+function endCap(from: Point, to: Point, out: Point, half: number, ends: EndKind): Segment[] {
+  if (ends === 'round') return [{ kind: 'arc', to, sweep: Math.PI }];
+  if (ends === 'flat') return [{ kind: 'line', to }];
+  const far = (p: Point): Point => ({ x: p.x + out.x * half, y: p.y + out.y * half });
+  return [
+    { kind: 'line', to: far(from) },
+    { kind: 'line', to: far(to) },
+    { kind: 'line', to },
+  ];
+}
+
+/** The parts of a raw band that lie on its true border: as far from the line as they should, with nothing of the band beyond. */
+function cleaned(outline: Path, line: Path, half: number, ends: EndKind, settings: OffsetSettings): Path[] {
+  const cuts = selfCrossings([outline]);
+  if (cuts.length === 0) return [outline];
+  const slack = Math.max(1e-5, 1.5 * settings.toleranceMm);
+  const caps = ends === 'round' ? [] : [line.start, endOf(line)];
+  const kept = runsOf(outline, cuts).filter((run) =>
+    stepsOf(run).every(({ from, segment }) => {
+      const p = pointOn(from, segment, 0.5);
+      const nearCap = caps.some((cap) => Math.hypot(cap.x - p.x, cap.y - p.y) <= half * Math.SQRT2 + slack);
+      return distanceTo([line], p) >= half - slack || (nearCap && isBorder(outline, from, segment));
+    }),
+  );
+  return joinedRuns(kept)
+    .filter((path) => path.closed)
+    .map(merged);
+}
+
+/** Whether the band lies on the left of a segment only. */
+function isBorder(outline: Path, from: Point, segment: Segment): boolean {
+  const [p, d] = [pointOn(from, segment, 0.5), directionOn(from, segment, 0.5)];
+  const beside = (by: number): Point => ({ x: p.x - d.y * by, y: p.y + d.x * by });
+  return windingAbout([outline], beside(-1e-4)) === 0 && windingAbout([outline], beside(1e-4)) > 0;
+}
+
+/** About a closed line: grown and shrunk by half the width. */
+function ringAbout(line: Path, half: number, settings: OffsetSettings): { outer: Path; holes: Path[] }[] {
+  const piece = { outer: line, holes: [] };
+  const grown = offsetPiece(piece, half, settings).map(({ outer }) => outer);
+  const shrunk = unitedOutlines(offsetPiece(piece, -half, settings).map(({ outer }) => outer));
+  return nested([...grown, ...shrunk]);
+}

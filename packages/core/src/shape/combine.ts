@@ -1,0 +1,139 @@
+/**
+ * In: two areas, each as closed paths (outer ones counter-clockwise, holes clockwise). Out: both united, one taken away from
+ * the other, what they have in common, or all parts divided; lines, arcs and curves stay what they are.
+ * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
+ * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
+ */
+import { type Path, pathArea, reversedPath, stepsOf } from '../plane/path.ts';
+import { cross, distance, dot, type Point } from '../plane/point.ts';
+import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
+import { type CutPlace, pathCrossings, samePlaceMm, selfCrossings } from './crossings.ts';
+import { windingAbout } from './inside.ts';
+import { merged } from './merging.ts';
+import { joinedRuns, runsOf } from './runs.ts';
+
+export type Combining = 'unite' | 'take-away' | 'keep-common';
+
+/** Pieces smaller than this are what rounding leaves behind, square mm. */
+const leastArea = 1e-9;
+
+/** Of area `a` and area `b` what `how` says; closed paths, outer ones counter-clockwise, holes clockwise. */
+export function combined(a: readonly Path[], b: readonly Path[], how: Combining): Path[] {
+  const { onA, onB } = pathCrossings(a, b);
+  const [runsA, runsB] = [cutAt(a, onA), cutAt(b, onB)];
+  const kept: Path[] = [];
+  for (const run of runsA) {
+    const place = placeOf(run, b);
+    const isKept =
+      how === 'unite'
+        ? place === 'outside' || place === 'along'
+        : how === 'keep-common'
+          ? place === 'inside' || place === 'along'
+          : place === 'outside' || place === 'against';
+    if (isKept) kept.push(run);
+  }
+  for (const run of runsB) {
+    const place = placeOf(run, a);
+    if (how === 'unite' && place === 'outside') kept.push(run);
+    if (how === 'keep-common' && place === 'inside') kept.push(run);
+    if (how === 'take-away' && place === 'inside') kept.push(reversedPath(run));
+  }
+  return joinedRuns(kept, 10 * samePlaceMm, mostToTheRight)
+    .filter((path) => path.closed && Math.abs(pathArea(path)) > leastArea)
+    .map(merged);
+}
+
+/** Both areas cut along each other's borders: what only one has, what both have. */
+export const divided = (a: readonly Path[], b: readonly Path[]): Path[][] =>
+  [combined(a, b, 'take-away'), combined(a, b, 'keep-common'), combined(b, a, 'take-away')].filter((part) => part.length > 0);
+
+function cutAt(paths: readonly Path[], places: readonly CutPlace[]): Path[] {
+  const of = paths.map((): CutPlace[] => []);
+  for (const place of places) of[place.path]?.push(place);
+  return paths.flatMap((path, k) => runsOf(path, of[k] as CutPlace[]));
+}
+
+type Place = 'inside' | 'outside' | 'along' | 'against';
+
+/** Where a run lies to an area whose border it meets at its ends at most. */
+function placeOf(run: Path, area: readonly Path[]): Place {
+  // The middle of its longest segment is farthest from what rounding could confuse.
+  const steps = stepsOf(run);
+  const { from, segment } = steps.reduce((best, step) =>
+    distance(step.from, step.segment.to) > distance(best.from, best.segment.to) ? step : best,
+  );
+  const [p, d] = [pointOn(from, segment, 0.4871), directionOn(from, segment, 0.4871)];
+  for (const path of area) {
+    for (const step of stepsOf(path)) {
+      const near = nearestOnSegment(step.from, step.segment, p);
+      if (near.distance <= 5 * samePlaceMm) return dot(d, directionOn(step.from, step.segment, near.t)) > 0 ? 'along' : 'against';
+    }
+  }
+  return windingAbout(area, p) > 0 ? 'inside' : 'outside';
+}
+
+/** At a place where several runs start, the one that turns most to the right keeps areas apart that only touch. */
+function mostToTheRight(before: Path, choices: readonly Path[]): Path {
+  const last = stepsOf(before).at(-1) as ReturnType<typeof stepsOf>[0];
+  const into = directionOn(last.from, last.segment, 1);
+  const turnOf = (run: Path): number => {
+    const [{ from, segment }] = stepsOf(run) as [ReturnType<typeof stepsOf>[0]];
+    const out = directionOn(from, segment, 0);
+    const turn = Math.atan2(cross(into, out), dot(into, out));
+    return Math.abs(turn) > Math.PI - 1e-9 ? Math.PI : turn;
+  };
+  return choices.reduce((best, run) => (turnOf(run) < turnOf(best) ? run : best));
+}
+
+/**
+ * Closed paths that may cross themselves or one another, as the area that they go round at least once: outer paths
+ * counter-clockwise, holes clockwise.
+ */
+export function unitedOutlines(paths: readonly Path[]): Path[] {
+  // One after another, each made simple first, so that every step joins two proper areas.
+  return paths.flatMap(simpleParts).reduce<Path[]>((area, path) => (area.length === 0 ? [path] : combined(area, [path], 'unite')), []);
+}
+
+/** The areas that a closed path goes round counter-clockwise, cut at its own crossings; of a plain one itself. */
+export function simpleParts(path: Path): Path[] {
+  const cuts = selfCrossings([path]);
+  if (cuts.length === 0) return [pathArea(path) < 0 ? reversedPath(path) : path];
+  const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheRight);
+  return loops
+    .filter((loop) => loop.closed && Math.abs(pathArea(loop)) > leastArea)
+    .map((loop) => (pathArea(loop) < 0 ? reversedPath(loop) : loop));
+}
+
+/** Closed paths as pieces: each outer one with the holes that lie in it, holes turned clockwise. */
+export function nested(paths: readonly Path[]): { readonly outer: Path; readonly holes: Path[] }[] {
+  const bySize = paths
+    .map((path) => ({ path, area: Math.abs(pathArea(path)) }))
+    .sort((a, b) => b.area - a.area)
+    .map(({ path }) => path);
+  const depth = new Map<Path, number>();
+  const pieces: { outer: Path; holes: Path[] }[] = [];
+  for (const path of bySize) {
+    const about = pieces.findLast(({ outer }) => windingAbout([outer], insidePoint(path)) !== 0);
+    const level = about ? (depth.get(about.outer) as number) : -1;
+    const inHole = about?.holes.some((hole) => windingAbout([hole], insidePoint(path)) !== 0) ?? false;
+    if (about && !inHole) {
+      about.holes.push(pathArea(path) > 0 ? reversedPath(path) : path);
+      continue;
+    }
+    const outer = pathArea(path) < 0 ? reversedPath(path) : path;
+    depth.set(outer, level + 1);
+    pieces.push({ outer, holes: [] });
+  }
+  return pieces;
+}
+
+/** A place just inside a closed path, beside the middle of its longest segment. */
+export function insidePoint(path: Path): Point {
+  const side = Math.sign(pathArea(path)) || 1;
+  const { from, segment } = stepsOf(path).reduce((best, step) =>
+    distance(step.from, step.segment.to) > distance(best.from, best.segment.to) ? step : best,
+  );
+  const [p, d] = [pointOn(from, segment, 0.5), directionOn(from, segment, 0.5)];
+  const by = 1e-4 * side;
+  return { x: p.x - d.y * by, y: p.y + d.x * by };
+}

@@ -1,0 +1,135 @@
+/**
+ * In: outlines and an axis, a centre or a grid. Out: them with their images; where images meet they are joined, where they
+ * overlap they are united.
+ */
+import { type Path, pathArea, pathLength, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
+import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
+import { directionOn, pointOn, segmentLength } from '../plane/segment.ts';
+import { chain, shift, type Transform, turn } from '../plane/transform.ts';
+import { unitedOutlines } from './combine.ts';
+import { placeAlong } from './corner-cuts.ts';
+import { pathCrossings } from './crossings.ts';
+import { merged } from './merging.ts';
+import { closedExactly, endOf, joinedRuns } from './runs.ts';
+
+/** The mirror image about the line through two places. */
+export function mirrorAbout(a: Point, b: Point): Transform {
+  const d = unitVector(subtract(b, a));
+  const [c, s] = [d.x * d.x - d.y * d.y, 2 * d.x * d.y];
+  const back = shift(-a.x, -a.y);
+  return chain(shift(a.x, a.y), chain({ a: c, b: s, c: s, d: -c, e: 0, f: 0 }, back));
+}
+
+export const turnAbout = (centre: Point, angle: number): Transform =>
+  chain(shift(centre.x, centre.y), chain(turn(angle), shift(-centre.x, -centre.y)));
+
+/** Images that a mirror makes: the outline itself and its image. */
+export const mirrorImages = (a: Point, b: Point): Transform[] => [shift(0, 0), mirrorAbout(a, b)];
+
+/**
+ * Images about a centre: `count` turned ones; with `mirrored` each has its mirror image beside it, about the line from the
+ * centre in direction `axis` (radians).
+ */
+export function turnedImages(centre: Point, count: number, mirrored: boolean, axis = 0): Transform[] {
+  const far = { x: centre.x + Math.cos(axis), y: centre.y + Math.sin(axis) };
+  const mirror = mirrorAbout(centre, far);
+  return Array.from({ length: count }, (_, k) => turnAbout(centre, (2 * Math.PI * k) / count)).flatMap((image) =>
+    mirrored ? [image, chain(image, mirror)] : [image],
+  );
+}
+
+export interface Copies {
+  readonly paths: Path[];
+  /** Ends that no other end meets: places and how far the nearest other end is, mm. */
+  readonly gaps: { readonly at: Point; readonly gapMm: number }[];
+}
+
+/** How far ends of images may lie apart to count as meeting, mm. */
+const meetMm = 1e-4;
+
+/** The images of outlines, joined where their ends meet, and united where closed ones overlap or touch along a side. */
+export function joinedImages(paths: readonly Path[], images: readonly Transform[], meet = meetMm): Copies {
+  const all = images.flatMap((image) => paths.map((path) => transformedPath(path, image)));
+  const open = unevenlyJoined(
+    all.filter(({ closed }) => !closed),
+    meet,
+  );
+  const closed = all.filter((path) => path.closed).map((path) => (pathArea(path) < 0 ? reversedPath(path) : path));
+  const loops = open.filter((path) => path.closed).map((path) => (pathArea(path) < 0 ? reversedPath(path) : path));
+  const left = open.filter((path) => !path.closed);
+  return { paths: [...overlapsUnited([...closed, ...loops]), ...left].map(merged), gaps: gapsOf(left) };
+}
+
+/** Open lines joined end to end, turned round where that is needed. */
+function unevenlyJoined(paths: readonly Path[], meet: number): Path[] {
+  let now: Path[] = joinedRuns(paths, meet);
+  for (let changed = true; changed; ) {
+    changed = false;
+    const open = now.filter((path) => !path.closed);
+    for (const path of open) {
+      const other = open.find((q) => q !== path && (distance(endOf(q), endOf(path)) <= meet || distance(q.start, path.start) <= meet));
+      if (!other) continue;
+      const turned = reversedPath(other);
+      const isAfter = distance(turned.start, endOf(path)) <= meet;
+      const [first, second] = isAfter ? [path, turned] : [turned, path];
+      const one: Path = { start: first.start, segments: [...first.segments, ...second.segments], closed: false };
+      const isClosed = distance(endOf(one), one.start) <= meet;
+      now = [...now.filter((p) => p !== path && p !== other), isClosed ? closedExactly({ ...one, closed: true }) : one];
+      now = joinedRuns(now, meet);
+      changed = true;
+      break;
+    }
+  }
+  return now.map((path) =>
+    !path.closed && path.segments.length > 1 && distance(endOf(path), path.start) <= meet ? closedExactly({ ...path, closed: true }) : path,
+  );
+}
+
+/** Closed outlines that meet one another united, group by group; those that lie apart stay as they are. */
+function overlapsUnited(paths: readonly Path[]): Path[] {
+  const group = paths.map((_, k) => k);
+  const leader = (k: number): number => (group[k] === k ? k : leader(group[k] as number));
+  for (const [k, path] of paths.entries()) {
+    for (let l = 0; l < k; l++) {
+      if (leader(l) !== leader(k) && pathCrossings([path], [paths[l] as Path]).onA.length > 0) group[leader(k)] = leader(l);
+    }
+  }
+  const groups = new Map<number, Path[]>();
+  for (const [k, path] of paths.entries()) groups.set(leader(k), [...(groups.get(leader(k)) ?? []), path]);
+  return [...groups.values()].flatMap((list) => (list.length === 1 ? list : unitedOutlines(list)));
+}
+
+function gapsOf(open: readonly Path[]): Copies['gaps'] {
+  const ends = open.flatMap((path) => [path.start, endOf(path)]);
+  return ends.map((at, k) => ({ at, gapMm: Math.min(Infinity, ...ends.filter((_, l) => l !== k).map((other) => distance(at, other))) }));
+}
+
+/** Shifts of a row, or a grid: columns to the right, rows upward, at even steps. */
+export const gridImages = (columns: number, rows: number, stepX: number, stepY: number): Transform[] =>
+  Array.from({ length: columns * rows }, (_, k) => shift((k % columns) * stepX, Math.floor(k / columns) * stepY));
+
+/** Images at even steps along a path, starting at its start; turned with it where that is asked. */
+export function imagesAlong(path: Path, count: number, from: Point, isTurning: boolean): Transform[] {
+  const total = pathLength(path);
+  const spans = path.closed ? count : Math.max(1, count - 1);
+  return Array.from({ length: count }, (_, k) => {
+    const { at, direction } = stationAt(path, (total * k) / spans);
+    const home = shift(at.x - from.x, at.y - from.y);
+    return isTurning ? chain(home, turnAbout(from, Math.atan2(direction.y, direction.x))) : home;
+  });
+}
+
+/** The place that a length along a path leads to, and the direction there; beyond the ends the ends. */
+export function stationAt(path: Path, length: number): { at: Point; direction: Point } {
+  const steps = stepsOf(path);
+  let gone = 0;
+  for (const [k, { from, segment }] of steps.entries()) {
+    const size = segmentLength(from, segment);
+    if (length <= gone + size + 1e-12 || k === steps.length - 1) {
+      const t = placeAlong({ from, segment }, Math.max(0, Math.min(size, length - gone))) ?? 1;
+      return { at: pointOn(from, segment, t), direction: directionOn(from, segment, t) };
+    }
+    gone += size;
+  }
+  throw new RangeError('a path without segments has no stations');
+}

@@ -1,0 +1,58 @@
+export { type Alignment, aligned, alignments, distributed } from './arrange.ts';
+export { bandAbout, type EndKind, endKinds } from './band.ts';
+export { type Combining, combined, divided, nested, unitedOutlines } from './combine.ts';
+export {
+  type Copies,
+  gridImages,
+  imagesAlong,
+  joinedImages,
+  mirrorAbout,
+  mirrorImages,
+  stationAt,
+  turnAbout,
+  turnedImages,
+} from './copies.ts';
+export { type CornerCut, cornerCuts, cornersOf, largestCut, type PathCorner, placeAlong, withCornersCut } from './corner-cuts.ts';
+export { boxIndex, type Crossing, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath } from './figures.ts';
+export { windingAbout } from './inside.ts';
+export {
+  type BridgeKind,
+  bridgeKinds,
+  cutByLine,
+  type EndPair,
+  endPairs,
+  extended,
+  type Fullness,
+  type LooseEnd,
+  looseEnds,
+  plainFullness,
+  splitAt,
+  trimmed,
+  withEndsJoined,
+  withPairJoined,
+} from './joining.ts';
+export { carriedToStrip, type FlatSettings, type FlatStrip, layFlat, onCurve, stationOf } from './lay-flat.ts';
+export { counterClockwise, type Followed, followed, type LiveStep } from './live.ts';
+export { merged } from './merging.ts';
+export { type CornerKind, cornerKinds, type OffsetSettings, offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
+export {
+  aboutPoint,
+  arcThrough,
+  brokenAt,
+  isSmooth,
+  madeCorner,
+  madeSmooth,
+  oneInstead,
+  pointCount,
+  pointOf,
+  startMoved,
+  withFewerPoints,
+  withHandleMoved,
+  withoutPoints,
+  withPointsMoved,
+  withSegmentAs,
+  withSegmentPulled,
+} from './points.ts';
+export { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
+export { type DrawnPoint, pathThrough, spanBetween } from './through-points.ts';

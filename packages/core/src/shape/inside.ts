@@ -1,0 +1,63 @@
+/**
+ * In: closed paths and a place. Out: how often they wind about it, worked out on the segments themselves, not on chords.
+ * Rests on: the winding number as signed crossings of a ray; the ray's direction is changed where it meets a joint.
+ */
+
+import { boxAroundBoxes } from '../plane/box.ts';
+import { type Path, stepsOf } from '../plane/path.ts';
+import { cross, distance, type Point } from '../plane/point.ts';
+import { directionOn, nearestOnSegment, segmentBox } from '../plane/segment.ts';
+import { samePlaceMm, segmentCrossings } from './crossings.ts';
+
+/** How often counter-clockwise the paths go round a place that lies on none of them. */
+export function windingAbout(paths: readonly Path[], p: Point): number {
+  const steps = paths.flatMap((path) => stepsOf(path).map((step) => ({ ...step, box: segmentBox(step.from, step.segment) })));
+  const box = boxAroundBoxes(steps.map((s) => s.box));
+  if (!box || p.x < box.minX || p.x > box.maxX || p.y < box.minY || p.y > box.maxY) return 0;
+  const reach = 2 * (box.maxX - box.minX + box.maxY - box.minY) + 1;
+  // Directions without simple proportions; the next is taken where a ray passes too near to a joint to tell.
+  for (let k = 0; k < 24; k++) {
+    const angle = 0.3721 + 2.3999632 * k;
+    const to = { x: p.x + reach * Math.cos(angle), y: p.y + reach * Math.sin(angle) };
+    const found = alongRay(steps, { from: p, segment: { kind: 'line', to } });
+    if (found !== null) return found;
+  }
+  return 0;
+}
+
+function alongRay(
+  steps: readonly (ReturnType<typeof stepsOf>[0] & { box: ReturnType<typeof segmentBox> })[],
+  ray: { from: Point; segment: { kind: 'line'; to: Point } },
+): number | null {
+  const [a, b] = [ray.from, ray.segment.to];
+  const d = { x: b.x - a.x, y: b.y - a.y };
+  const size = Math.hypot(d.x, d.y);
+  const off = (x: number, y: number) => (d.x * (y - a.y) - d.y * (x - a.x)) / size;
+  let winding = 0;
+  for (const step of steps) {
+    const { minX, minY, maxX, maxY } = step.box;
+    const corners = [off(minX, minY), off(maxX, minY), off(minX, maxY), off(maxX, maxY)];
+    if (Math.min(...corners) > 0 || Math.max(...corners) < 0) continue;
+    for (const { u, at } of segmentCrossings(ray, step)) {
+      const turn = cross(d, directionOn(step.from, step.segment, u)) / size;
+      const isJoint = distance(at, step.from) < 1e-7 || distance(at, step.segment.to) < 1e-7;
+      if (isJoint || Math.abs(turn) < 1e-5) return null;
+      winding += Math.sign(turn);
+    }
+  }
+  return winding;
+}
+
+/** How far a place is from the nearest of some paths, mm. */
+export function distanceTo(paths: readonly Path[], p: Point): number {
+  let least = Infinity;
+  for (const path of paths)
+    for (const { from, segment } of stepsOf(path)) {
+      const { minX, minY, maxX, maxY } = segmentBox(from, segment);
+      const away = Math.hypot(Math.max(minX - p.x, 0, p.x - maxX), Math.max(minY - p.y, 0, p.y - maxY));
+      if (away < least) least = Math.min(least, nearestOnSegment(from, segment, p).distance);
+    }
+  return least;
+}
+
+export const isOn = (paths: readonly Path[], p: Point): boolean => distanceTo(paths, p) <= 3 * samePlaceMm;

@@ -1,0 +1,236 @@
+/**
+ * In: outlines and a distance. Out: the outlines that lie at that distance: exact along lines and arcs, within a tolerance
+ * along curves; corners round, mitred or cut square.
+ * Every segment is set off by itself and joined to the next; then the curve is cut at its own crossings and the runs are
+ * kept that nowhere come nearer to the outline than the distance (as in Tiller & Hanson 1984). A curve's offset has at its
+ * ends the derivative P'(1 - d k), which makes cubics through both ends; they are divided until they keep within the
+ * tolerance.
+ */
+import { circleOf } from '../plane/arc.ts';
+import { type Path, pathArea, type Step, stepsOf } from '../plane/path.ts';
+import { cross, crossing, distance, dot, type Point } from '../plane/point.ts';
+import { asCubics, type CubicSegment, directionOn, nearestOnSegment, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
+import { combined, nested, unitedOutlines } from './combine.ts';
+import { samePlaceMm, selfCrossings } from './crossings.ts';
+import { distanceTo } from './inside.ts';
+import { merged } from './merging.ts';
+import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
+
+export const cornerKinds = ['round', 'mitre', 'square'] as const;
+export type CornerKind = (typeof cornerKinds)[number];
+
+export interface OffsetSettings {
+  readonly corners: CornerKind;
+  /** Mitres that reach out farther than so many distances are cut square. */
+  readonly mitreLimit: number;
+  /** Largest distance of an offset curve from the exact one, mm. */
+  readonly toleranceMm: number;
+}
+
+export const plainOffset: OffsetSettings = { corners: 'round', mitreLimit: 4, toleranceMm: 0.004 };
+
+/**
+ * The closed paths at a distance from a closed one: to its left where `by` is positive. Loops that close up vanish.
+ * @param by mm
+ */
+export function offsetClosed(path: Path, by: number, settings: OffsetSettings = plainOffset): Path[] {
+  if (!path.closed) throw new RangeError('an open line has no offset that closes; lay a band about it');
+  if (by === 0) return [path];
+  return keptLoops(rawOffset(path, by, settings), [path], by, settings);
+}
+
+/** A piece grown by `by` on all its borders, or shrunk where that is negative: what becomes of it, in pieces. */
+export function offsetPiece(
+  piece: { readonly outer: Path; readonly holes: readonly Path[] },
+  by: number,
+  settings: OffsetSettings = plainOffset,
+): { outer: Path; holes: Path[] }[] {
+  const outward = (path: Path, isHole: boolean): Path[] => {
+    const isTurned = pathArea(path) > 0 === isHole;
+    return offsetClosed(path, isTurned ? by : -by, settings);
+  };
+  const outers = nested(outward(piece.outer, false)).flatMap(({ outer }) => outer);
+  const holes = unitedOutlines(piece.holes.flatMap((hole) => outward(hole, true)));
+  return nested(holes.length === 0 ? outers : combined(outers, holes, 'take-away'));
+}
+
+/** The same distances again and again: rings about a piece, the nearest first. */
+export function rings(
+  piece: { readonly outer: Path; readonly holes: readonly Path[] },
+  by: number,
+  count: number,
+  settings: OffsetSettings = plainOffset,
+): { outer: Path; holes: Path[] }[] {
+  return Array.from({ length: count }, (_, k) => offsetPiece(piece, by * (k + 1), settings)).flat();
+}
+
+/** The runs of a raw offset that keep their distance, joined. */
+function keptLoops(raw: Path, from: readonly Path[], by: number, { toleranceMm }: OffsetSettings): Path[] {
+  const runs = runsOf(raw, selfCrossings([raw]));
+  const slack = Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
+  const kept =
+    runs.length === 1 && runs[0] === raw
+      ? keepsAway(raw, from, by, slack)
+        ? [raw]
+        : []
+      : runs.filter((run) => keepsAway(run, from, by, slack));
+  const [outline] = from as [Path];
+  const way = Math.sign(pathArea(outline));
+  return joinedRuns(kept, 10 * samePlaceMm, straightest)
+    .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
+    .filter((path) => Math.sign(pathArea(path)) === way)
+    .map(merged);
+}
+
+/** Whether a run comes nowhere nearer than the distance; looked at in several places of each segment. */
+function keepsAway(run: Path, from: readonly Path[], by: number, slack: number): boolean {
+  const steps = stepsOf(run);
+  const isFew = steps.length < 4;
+  return steps.every(({ from: start, segment }) =>
+    (isFew ? [0.18, 0.5, 0.82] : [0.5]).every((t) => distanceTo(from, pointOn(start, segment, t)) >= Math.abs(by) - slack),
+  );
+}
+
+/** Where several runs go on, the one that goes straightest on. */
+function straightest(before: Path, choices: readonly Path[]): Path {
+  const last = stepsOf(before).at(-1) as Step;
+  const into = directionOn(last.from, last.segment, 1);
+  const bend = (run: Path): number => {
+    const [{ from, segment }] = stepsOf(run) as [Step];
+    const out = directionOn(from, segment, 0);
+    return Math.abs(Math.atan2(cross(into, out), dot(into, out)));
+  };
+  return choices.reduce((best, run) => (bend(run) < bend(best) ? run : best));
+}
+
+const left = (d: Point, by: number): Point => ({ x: -d.y * by, y: d.x * by });
+const moved = (p: Point, by: Point): Point => ({ x: p.x + by.x, y: p.y + by.y });
+
+/** Every segment set off to the left by `by` and joined to the next; may cross itself. */
+export function rawOffset(path: Path, by: number, settings: OffsetSettings): Path {
+  const parts = stepsOf(path)
+    .filter(({ from, segment }) => segment.kind !== 'line' || distance(from, segment.to) > 0)
+    .map((step) => ({ step, path: offsetSegment(step, by, settings.toleranceMm) }));
+  const segments: Segment[] = [];
+  const count = parts.length;
+  parts.forEach(({ step, path: part }, k) => {
+    segments.push(...part.segments);
+    const next = parts[(k + 1) % count];
+    if (!next || (k === count - 1 && !path.closed)) return;
+    segments.push(...joint(step, next.step, endOf(part), next.path.start, by, settings));
+  });
+  const start = (parts[0] as (typeof parts)[0]).path.start;
+  const raw: Path = { start, segments, closed: path.closed };
+  return path.closed ? closedExactly(raw) : raw;
+}
+
+/** What leads from the end of one offset segment to the start of the next, about the corner between. */
+function joint(before: Step, after: Step, from: Point, to: Point, by: number, settings: OffsetSettings): Segment[] {
+  if (distance(from, to) <= samePlaceMm / 10) return [];
+  const [into, out] = [directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)];
+  const turn = Math.atan2(cross(into, out), dot(into, out));
+  const isOuter = turn * by < 0;
+  // Inside a corner the way over it is cut off again, since it comes too near.
+  if (!isOuter)
+    return [
+      { kind: 'line', to: before.segment.to },
+      { kind: 'line', to },
+    ];
+  if (settings.corners === 'round') return [{ kind: 'arc', to, sweep: turn }];
+  if (settings.corners === 'mitre') {
+    const tip = crossing(from, into, to, out);
+    const isNear = tip && distance(tip, before.segment.to) <= settings.mitreLimit * Math.abs(by) * (1 + 1e-9);
+    if (tip && isNear)
+      return [
+        { kind: 'line', to: tip },
+        { kind: 'line', to },
+      ];
+  }
+  return squareCorner(before.segment.to, into, out, from, to, by);
+}
+
+/** A corner cut off at the distance itself, across the middle of the turn. */
+function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: Point, by: number): Segment[] {
+  const [n, m] = [left(into, by), left(out, by)];
+  const size = Math.hypot(n.x + m.x, n.y + m.y);
+  if (size < 1e-9 * Math.abs(by)) {
+    const far = { x: into.x * Math.abs(by), y: into.y * Math.abs(by) };
+    return [
+      { kind: 'line', to: moved(from, far) },
+      { kind: 'line', to: moved(to, far) },
+      { kind: 'line', to },
+    ];
+  }
+  const d = { x: (n.x + m.x) / size, y: (n.y + m.y) / size };
+  const middle = moved(corner, { x: d.x * Math.abs(by), y: d.y * Math.abs(by) });
+  const across = { x: -d.y, y: d.x };
+  const [a, b] = [crossing(from, into, middle, across), crossing(to, out, middle, across)];
+  if (!a || !b) return [{ kind: 'line', to }];
+  return [
+    { kind: 'line', to: a },
+    { kind: 'line', to: b },
+    { kind: 'line', to },
+  ];
+}
+
+/** One segment set off to its left. */
+export function offsetSegment({ from, segment }: Step, by: number, toleranceMm: number): Path {
+  const [d0, d1] = [directionOn(from, segment, 0), directionOn(from, segment, 1)];
+  const [start, to] = [moved(from, left(d0, by)), moved(segment.to, left(d1, by))];
+  if (segment.kind === 'line') return { start, segments: [{ kind: 'line', to }], closed: false };
+  if (segment.kind === 'arc') {
+    const { radius } = circleOf(from, segment);
+    const grown = radius - Math.sign(segment.sweep) * by;
+    // An arc set off onto its own centre is a point; nothing of it can be kept.
+    if (Math.abs(grown) < 1e-9) return { start, segments: [{ kind: 'line', to }], closed: false };
+    return { start, segments: [{ kind: 'arc', to, sweep: segment.sweep }], closed: false };
+  }
+  const segments: Segment[] = [];
+  let at = from;
+  for (const cubic of asCubics(from, segment, toleranceMm / 20)) {
+    segments.push(...offsetCubic(at, cubic, by, toleranceMm, 0));
+    at = cubic.to;
+  }
+  return { start, segments, closed: false };
+}
+
+/** Derivatives of a cubic at one of its ends: first and second. */
+function derivatives(from: Point, s: CubicSegment, t: 0 | 1): { v: Point; a: Point } {
+  const [p, q, r, z] = [from, s.c1, s.c2, s.to];
+  const [v, w] = t === 0 ? [q, p] : [z, r];
+  const [i, j, k] = t === 0 ? [p, q, r] : [q, r, z];
+  return { v: { x: 3 * (v.x - w.x), y: 3 * (v.y - w.y) }, a: { x: 6 * (i.x - 2 * j.x + k.x), y: 6 * (i.y - 2 * j.y + k.y) } };
+}
+
+/** The derivative of the offset curve at an end of a cubic: P'(1 - d k), k the curvature, left positive. */
+function offsetVelocity(from: Point, s: CubicSegment, t: 0 | 1, by: number): Point {
+  const { v, a } = derivatives(from, s, t);
+  const size = Math.hypot(v.x, v.y);
+  if (size < 1e-12) return { x: 0, y: 0 };
+  const k = cross(v, a) / size ** 3;
+  return { x: v.x * (1 - by * k), y: v.y * (1 - by * k) };
+}
+
+const deepest = 12;
+
+function offsetCubic(from: Point, s: CubicSegment, by: number, toleranceMm: number, depth: number): CubicSegment[] {
+  const [d0, d1] = [directionOn(from, s, 0), directionOn(from, s, 1)];
+  const [start, to] = [moved(from, left(d0, by)), moved(s.to, left(d1, by))];
+  const [v, w] = [offsetVelocity(from, s, 0, by), offsetVelocity(from, s, 1, by)];
+  const made: CubicSegment = {
+    kind: 'cubic',
+    c1: { x: start.x + v.x / 3, y: start.y + v.y / 3 },
+    c2: { x: to.x - w.x / 3, y: to.y - w.y / 3 },
+    to,
+  };
+  if (depth >= deepest || (dot(d0, d1) > 0.2 && follows(from, s, start, made, by, toleranceMm))) return [made];
+  const [a, b] = splitSegment(from, s, 0.5) as [CubicSegment, CubicSegment];
+  return [...offsetCubic(from, a, by, toleranceMm, depth + 1), ...offsetCubic(a.to, b, by, toleranceMm, depth + 1)];
+}
+
+function follows(from: Point, s: CubicSegment, start: Point, made: CubicSegment, by: number, toleranceMm: number): boolean {
+  return [0.15, 0.33, 0.5, 0.67, 0.85].every((t) => {
+    const exact = moved(pointOn(from, s, t), left(directionOn(from, s, t), by));
+    return nearestOnSegment(start, made, exact).distance <= toleranceMm / 2;
+  });
+}
