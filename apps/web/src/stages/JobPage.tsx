@@ -109,11 +109,12 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
   const [stage, onStage] = useStage(picture, asked);
   const hasWork = picture !== null || job.drawings.length > 0;
+  const { trace, drawings, drawn, making } = job;
   const pieces = useMemo(() => {
-    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings: job.drawings });
-    const all = { trace: preview ?? job.trace, drawings: job.drawings };
+    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
+    const all = { trace: preview ?? trace, drawings, drawn, making };
     return stage === 'trace' ? piecesOf(all) : keptPieces(all);
-  }, [stage, preview, job.trace, job.drawings]);
+  }, [stage, preview, trace, drawings, drawn, making]);
   useHotkeys('mod+z', undo, { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', redo, { preventDefault: true });
   useHotkeys('1,2,3,4,5', (_, { keys }) => {

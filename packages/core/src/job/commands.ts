@@ -8,6 +8,7 @@ import { asProjection, chainProjections, inverseProjection, type Projection, pro
 import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
 import { refuseUseless, TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
+import { type Drawn, drawnSchema } from './drawn.ts';
 import { overallBox, sheetBoxOf, shownBoxOf } from './measures.ts';
 import {
   type Drawing,
@@ -31,6 +32,7 @@ import { piecesOf } from './tracing.ts';
 const pictureId = z.uuid();
 const markId = z.string().min(1).max(64);
 const drawingId = z.string().min(1).max(64);
+const drawnId = z.string().min(1).max(64);
 const pieceIds = z.array(z.string().min(1).max(64)).min(1).max(20_000);
 
 const markIds = { pictureId, markId };
@@ -97,6 +99,26 @@ export const commandSchema = z.discriminatedUnion('do', [
       .max(20_000),
   }),
   z.strictObject({ do: z.literal('add-piece'), piece: pieceSchema }),
+  z.strictObject({ do: z.literal('draw'), drawn: drawnSchema }),
+  z.strictObject({ do: z.literal('redraw'), drawnId, source: drawnSchema.shape.source }),
+  z.strictObject({
+    do: z.literal('change-drawn'),
+    drawnId,
+    change: z
+      .strictObject({
+        name: drawnSchema.shape.name,
+        purpose: drawnSchema.shape.purpose,
+        live: drawnSchema.shape.live.unwrap(),
+      })
+      .partial(),
+  }),
+  /** Drawn things, and traced pieces, give way to others that were made of them. */
+  z.strictObject({
+    do: z.literal('replace-drawn'),
+    word: z.string().min(1).max(60),
+    ids: z.array(drawnId).max(5000),
+    by: z.array(drawnSchema).max(5000),
+  }),
   z.strictObject({ do: z.literal('set-purpose'), pieceIds, purpose: z.enum(purposes) }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -171,6 +193,10 @@ export function labelOf(command: Command): string {
     case 'reshape': return 'making a piece symmetric';
     case 'relate': return 'making relations exact';
     case 'add-piece': return 'a piece along an edge';
+    case 'draw': return `drawing ${command.drawn.name}`;
+    case 'redraw': return 'a change of what is drawn';
+    case 'change-drawn': return command.change.live ? 'what follows from it' : 'a name or purpose';
+    case 'replace-drawn': return command.word;
     case 'set-purpose': return 'a purpose';
   } // biome-ignore format: a command a line
 }
@@ -268,6 +294,15 @@ export function applyCommand(job: Job, command: Command): Job {
       if (job.trace.pieces.some(({ id }) => id === command.piece.id)) throw new CommandError('no-piece', 'This piece is there already.');
       return { ...job, trace: { ...job.trace, pieces: [...job.trace.pieces, { ...command.piece, byHand: true }] } };
     }
+    case 'draw':
+      if (job.drawn.some((d) => d.id === command.drawn.id)) throw new CommandError('no-piece', 'This is drawn already.');
+      return { ...job, drawn: [...job.drawn, command.drawn] };
+    case 'redraw':
+      return withDrawn(job, command.drawnId, (drawn) => ({ ...drawn, source: command.source }));
+    case 'change-drawn':
+      return withDrawn(job, command.drawnId, (drawn) => ({ ...drawn, ...(command.change as Partial<Drawn>) }));
+    case 'replace-drawn':
+      return withReplaced(job, command.ids, command.by);
     case 'set-purpose':
       return withPieces(job, command.pieceIds, { purpose: command.purpose });
   }
@@ -380,15 +415,39 @@ function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece):
   return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? changed : p)) } };
 }
 
-/** Pieces are named by their id wherever they lie: in the trace or in a drawing. */
+function withDrawn(job: Job, id: string, change: (drawn: Drawn) => Drawn): Job {
+  const before = job.drawn.find((d) => d.id === id);
+  if (!before) throw new CommandError('no-piece', 'What was drawn there is gone.');
+  return { ...job, drawn: job.drawn.map((d) => (d === before ? change(d) : d)) };
+}
+
+/** Drawn things give way, traced pieces are left out; what is made of them comes where the first of them was. */
+function withReplaced(job: Job, ids: readonly string[], by: readonly Drawn[]): Job {
+  const gone = new Set(ids);
+  const at = job.drawn.findIndex((d) => gone.has(d.id));
+  const kept = job.drawn.filter((d) => !gone.has(d.id));
+  const before = at < 0 ? kept.length : job.drawn.slice(0, at).filter((d) => !gone.has(d.id)).length;
+  const isTraced = job.trace?.pieces.some((p) => gone.has(p.id) && !p.leftOut) ?? false;
+  if (at < 0 && !isTraced && ids.length > 0) throw new CommandError('no-piece', 'These pieces are no longer there.');
+  const trace =
+    isTraced && job.trace
+      ? { ...job.trace, pieces: job.trace.pieces.map((p) => (gone.has(p.id) ? { ...p, leftOut: true } : p)) }
+      : job.trace;
+  return { ...job, trace, drawn: [...kept.slice(0, before), ...by, ...kept.slice(before)] };
+}
+
+/** Pieces are named by their id wherever they lie: in the trace, in a drawing, or drawn by hand. */
 function withPieces(job: Job, ids: readonly string[], change: Partial<Pick<Piece, 'leftOut' | 'purpose'>>): Job {
   const wanted = new Set(ids);
-  const isThere = piecesOf(job).some((p) => wanted.has(p.id));
+  // All that follows from one drawn thing is of one kind.
+  const own = new Set(ids.map((id) => id.split('/')[0] as string));
+  const isThere = piecesOf(job).some((p) => wanted.has(p.id)) || job.drawn.some((d) => own.has(d.id));
   if (!isThere) throw new CommandError('no-piece', 'These pieces are no longer there.');
   const changed = (pieces: readonly Piece[]) => pieces.map((p) => (wanted.has(p.id) ? { ...p, ...change } : p));
   return {
     ...job,
     trace: job.trace && { ...job.trace, pieces: changed(job.trace.pieces) },
     drawings: job.drawings.map((d) => (d.pieces.some((p) => wanted.has(p.id)) ? { ...d, pieces: changed(d.pieces) } : d)),
+    drawn: job.drawn.some((d) => own.has(d.id)) ? job.drawn.map((d) => (own.has(d.id) ? { ...d, ...change } : d)) : job.drawn,
   };
 }

@@ -1,5 +1,6 @@
 export { type Measured, measuredBy } from './checks.ts';
 export { applyCommand, type Command, CommandError, commandSchema, labelOf, traceLabel } from './commands.ts';
+export { type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
 export { type Edit, edited, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf } from './measures.ts';
 export {
@@ -41,4 +42,4 @@ export {
   type WorkingPlan,
   workingPlanOf,
 } from './sizing.ts';
-export { keptPieces, piecesOf, traceOnSheet } from './tracing.ts';
+export { keptPieces, piecesOf, traceOnSheet, type WithPieces } from './tracing.ts';

@@ -4,6 +4,7 @@
 import { type Box, boxAround, boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { pathArea, pathBox, pathLength } from '../plane/path.ts';
 import { project } from '../plane/projection.ts';
+import { drawnPieces } from './drawn.ts';
 import type { Job, Picture, Piece } from './schema.ts';
 import { fitOf } from './sizing.ts';
 
@@ -51,13 +52,16 @@ export function shownBoxOf(picture: Picture): Box {
   return boxAround((picture.crop ?? []).map((p) => project(projection, p))) ?? sheetBox;
 }
 
-/** The box of all that lies on the sheet and is shown: pictures and drawings. */
-export function sheetBoxOf(job: Pick<Job, 'pictures' | 'drawings'>): Box {
+/** The box of all that lies on the sheet and is shown: pictures, drawings and what is drawn. */
+export function sheetBoxOf(job: Pick<Job, 'pictures' | 'drawings'> & Partial<Pick<Job, 'drawn' | 'making'>>): Box {
   const shown = job.pictures.filter((p) => !p.hidden);
   const boxes = (shown.length > 0 ? shown : job.pictures).map(shownBoxOf);
   for (const { hidden, pieces } of job.drawings) {
     const box = hidden ? null : overallBox(pieces);
     if (box) boxes.push(box);
   }
+  const { drawn, making } = job;
+  const hand = drawn && making ? overallBox(drawnPieces({ drawn, making })) : null;
+  if (hand) boxes.push(hand);
   return boxAroundBoxes(boxes) ?? emptySheet;
 }

@@ -5,28 +5,14 @@
 import { z } from 'zod';
 import { plainTraceSettings, takes } from '../trace/trace.ts';
 import { type MarkKind, markShapes, shapeModels } from '../trueup/marks.ts';
+import { drawnSchema } from './drawn.ts';
+import { finite, hexColour, pieceSchema, pointSchema, purposes, text } from './schema-parts.ts';
 
-const finite = z.number().finite();
-const text = (most: number) => z.string().trim().min(1).max(most);
+export { type Piece, type Purpose, pathSchema, pieceSchema, pointSchema, purposes } from './schema-parts.ts';
 
-export const pointSchema = z.strictObject({ x: finite, y: finite }).readonly();
 export const transformSchema = z.strictObject({ a: finite, b: finite, c: finite, d: finite, e: finite, f: finite }).readonly();
 
 const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: finite, h: finite, i: finite }).readonly();
-
-const segmentSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
-  z.strictObject({ kind: z.literal('arc'), to: pointSchema, sweep: finite }).readonly(),
-  z.strictObject({ kind: z.literal('ellipse'), to: pointSchema, centre: pointSchema, v: pointSchema, sweep: finite }).readonly(),
-  z.strictObject({ kind: z.literal('cubic'), c1: pointSchema, c2: pointSchema, to: pointSchema }).readonly(),
-]);
-
-export const pathSchema = z
-  .strictObject({ start: pointSchema, segments: z.array(segmentSchema).min(1).max(100_000).readonly(), closed: z.boolean() })
-  .readonly();
-
-export const purposes = ['cut', 'score', 'engrave', 'pocket', 'stitch', 'guide'] as const;
-export type Purpose = (typeof purposes)[number];
 
 /** What a mark states: as typed, and what it came to, in mm or degrees; null until it is typed. */
 const statedSchema = z.strictObject({ text: z.string().max(200), value: finite.nonnegative().nullable() });
@@ -128,8 +114,6 @@ export type Picture = z.infer<typeof pictureSchema>;
 export const newPicture = (facts: Pick<Picture, 'id' | 'name' | 'widthPx' | 'heightPx' | 'resolution'>): Picture =>
   pictureSchema.parse({ ...facts, opacity: 1, marks: [] });
 
-const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i);
-
 export const traceSettingsSchema = z.strictObject({
   take: z.enum(takes).default('shape'),
   /** Whether the light parts are meant. */
@@ -150,27 +134,6 @@ export const traceSettingsSchema = z.strictObject({
   within: z.array(pointSchema).min(3).max(500).nullable().default(null),
 });
 export type JobTraceSettings = z.infer<typeof traceSettingsSchema>;
-
-export const pieceSchema = z.strictObject({
-  id: text(64),
-  name: text(100),
-  purpose: z.enum(purposes),
-  /** Left out pieces stay in the job and go into no file. */
-  leftOut: z.boolean(),
-  runsOff: z.boolean(),
-  /** Open where it is a line. */
-  outer: pathSchema,
-  holes: z.array(pathSchema).max(20_000),
-  /** Whether a person has changed its outlines: a new trace leaves it as it is. */
-  edited: z.boolean().optional(),
-  /** Whether a person led the way along it: a new trace of the same picture keeps it. */
-  byHand: z.boolean().optional(),
-  /** How wide the drawn line is whose middle this is, mm. */
-  strokeMm: finite.positive().optional(),
-  /** The colour of the picture that it was traced from. */
-  colour: hexColour.optional(),
-});
-export type Piece = z.infer<typeof pieceSchema>;
 
 export const traceSchema = z.strictObject({
   pictureId: z.uuid(),
@@ -213,6 +176,7 @@ export const jobSchema = z.strictObject({
   making: z.strictObject({ way: z.enum(ways), stock: text(100).nullable(), thicknessMm: finite.positive().nullable() }),
   pictures: z.array(pictureSchema).max(50),
   drawings: z.array(drawingSchema).max(20).default([]),
+  drawn: z.array(drawnSchema).max(5000).default([]),
   /** The drawing scale that a plan is stated at: a length on the sheet times this is the real one. */
   planScale: z
     .strictObject({
@@ -235,6 +199,7 @@ export const emptyJob = (name: string): Job => ({
   making: { way: 'laser', stock: null, thicknessMm: null },
   pictures: [],
   drawings: [],
+  drawn: [],
   planScale: null,
   trace: null,
 });

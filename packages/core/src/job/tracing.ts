@@ -4,6 +4,7 @@
 import { transformedPath } from '../plane/path.ts';
 import type { Trace } from '../trace/trace.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
+import { drawnPieces } from './drawn.ts';
 import type { Job, JobTrace, JobTraceSettings, Picture, Piece } from './schema.ts';
 import { fitOf, type Surface, surfaceOf } from './sizing.ts';
 
@@ -41,11 +42,15 @@ export function traceOnSheet(
   };
 }
 
-/** All outlines of a job: those traced, then those of its drawings that are shown. */
-export const piecesOf = (job: Pick<Job, 'trace' | 'drawings'>): Piece[] => [
+/** What outlines come from. */
+export type WithPieces = Pick<Job, 'trace' | 'drawings' | 'drawn' | 'making'>;
+
+/** All outlines of a job: those traced, those of its drawings that are shown, then those drawn by hand. */
+export const piecesOf = (job: WithPieces): Piece[] => [
   ...(job.trace?.pieces ?? []),
   ...job.drawings.flatMap((d) => (d.hidden ? [] : d.pieces)),
+  ...drawnPieces(job),
 ];
 
 /** The pieces that go into files. */
-export const keptPieces = (job: Pick<Job, 'trace' | 'drawings'>): Piece[] => piecesOf(job).filter((p) => !p.leftOut);
+export const keptPieces = (job: WithPieces): Piece[] => piecesOf(job).filter((p) => !p.leftOut);

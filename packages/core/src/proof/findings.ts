@@ -27,7 +27,7 @@ export interface Finding {
 const disagreeShare = 0.005;
 
 export function findingsOf(job: Job): Finding[] {
-  if (job.pictures.length === 0 && job.drawings.length === 0)
+  if (job.pictures.length === 0 && job.drawings.length === 0 && job.drawn.length === 0)
     return [found('no-picture', 'stops', 'There is no picture yet. Bring one in first.')];
   const traced = job.pictures.find((p) => p.id === job.trace?.pictureId) ?? job.pictures[0];
   return [...(traced ? sizeFindings(fitOf(traced)) : []), ...drawingFindings(job), ...pieceFindings(job)];

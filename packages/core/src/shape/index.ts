@@ -55,4 +55,5 @@ export {
   withSegmentPulled,
 } from './points.ts';
 export { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
+export { angleOf, type SheetSnap, type SnapWord, snapNear, squareLocked } from './snapping.ts';
 export { type DrawnPoint, pathThrough, spanBetween } from './through-points.ts';

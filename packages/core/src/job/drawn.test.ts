@@ -1,0 +1,72 @@
+/** What is drawn by hand in the job: kept point by point, worked out live, undone to the last digit. */
+import { describe, expect, it } from 'vitest';
+import { circlePath, pathArea } from '../plane/index.ts';
+import {
+  applyCommand,
+  type Command,
+  type Drawn,
+  drawnPieces,
+  edited,
+  emptyJob,
+  type Job,
+  jobSchema,
+  keptPieces,
+  masterOf,
+  undone,
+} from './index.ts';
+
+const run = (job: Job, ...commands: Command[]): Job => commands.reduce(applyCommand, job);
+const points = (...places: [number, number][]) => places.map(([x, y]) => ({ at: { x, y }, corner: true }));
+const drawn = (id: string, source: Drawn['source'], more: Partial<Drawn> = {}): Drawn => ({ id, name: id, purpose: 'cut', leftOut: false, source, live: [], ...more }); // biome-ignore format: one line
+const start = emptyJob('Lantern');
+const slot: Drawn['source'] = { kind: 'figure', figure: { kind: 'slot', from: { x: 0, y: 0 }, to: { x: 25, y: 0 }, width: null, play: 0.5, ends: 'flat' } }; // biome-ignore format: one line
+
+describe('what is drawn', () => {
+  it('is kept from the first point on, and closes to a piece', () => {
+    const first = run(start, { do: 'draw', drawn: drawn('wing', { kind: 'points', points: points([0, 0]), closed: false }) });
+    expect(drawnPieces(first)).toHaveLength(0);
+    expect(jobSchema.parse(JSON.parse(JSON.stringify(first)))).toEqual(first);
+    const source = { kind: 'points', points: points([0, 0], [30, 0], [30, 20]), closed: true } as const;
+    const closed = run(first, { do: 'redraw', drawnId: 'wing', source: { ...source, points: [...source.points] } });
+    expect(keptPieces(closed)).toMatchObject([{ id: 'wing', purpose: 'cut', outer: { closed: true } }]);
+    expect(pathArea(keptPieces(closed)[0]?.outer ?? circlePath({ x: 0, y: 0 }, 1))).toBeCloseTo(300, 9);
+  });
+  it('a job written before anything could be drawn is read', () => {
+    const { drawn: _, ...old } = emptyJob('Old');
+    expect(jobSchema.parse(old).drawn).toEqual([]);
+  });
+  it('slots follow the stock: one change of thickness updates them all', () => {
+    const job = run(start, { do: 'draw', drawn: drawn('a', slot) }, { do: 'draw', drawn: drawn('b', slot) });
+    expect(masterOf(job.drawn[0] as Drawn, null).fault).toMatch(/stock/);
+    const areas = (thicknessMm: number) =>
+      drawnPieces(run(job, { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm } })).map(({ outer }) => pathArea(outer));
+    expect(areas(4)).toEqual([expect.closeTo(112.5, 9), expect.closeTo(112.5, 9)]);
+    expect(areas(3.1)).toEqual([expect.closeTo(90, 9), expect.closeTo(90, 9)]);
+  });
+  it('nothing that follows is stored, and cut-outs are no pieces of their own', () => {
+    const plate = drawn('plate', { kind: 'figure', figure: { kind: 'rectangle', centre: { x: 0, y: 0 }, width: 60, height: 40, radius: 0, angle: 0 } }, { live: [{ kind: 'cut-out', ids: ['hole'] }] }); // biome-ignore format: one line
+    const hole = drawn('hole', { kind: 'figure', figure: { kind: 'circle', centre: { x: 0, y: 0 }, radius: 8 } });
+    const job = run(start, { do: 'draw', drawn: plate }, { do: 'draw', drawn: hole });
+    expect(keptPieces(job)).toMatchObject([{ id: 'plate', holes: [{ closed: true }] }]);
+    expect(JSON.stringify(job.drawn[0])).not.toContain('segments');
+    const wider = run(job, { do: 'redraw', drawnId: 'hole', source: { kind: 'figure', figure: { kind: 'circle', centre: { x: 0, y: 0 }, radius: 12 } } }); // biome-ignore format: one line
+    expect(pathArea(keptPieces(wider)[0]?.holes[0] ?? circlePath({ x: 0, y: 0 }, 1))).toBeCloseTo(-144 * Math.PI, 6);
+    // Cut out of each other they do not go round for ever.
+    const circular = run(job, { do: 'change-drawn', drawnId: 'hole', change: { live: [{ kind: 'cut-out', ids: ['plate'] }] } });
+    expect(drawnPieces(circular)).toEqual([]);
+  });
+  it('is named, left out, given a purpose and replaced; undo brings it back', () => {
+    const job = run(
+      start,
+      { do: 'draw', drawn: drawn('a', slot) },
+      { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 4 } },
+    );
+    const scored = run(job, { do: 'set-purpose', pieceIds: ['a'], purpose: 'score' }, { do: 'leave-out', pieceIds: ['a'], leftOut: true });
+    expect(scored.drawn[0]).toMatchObject({ purpose: 'score', leftOut: true });
+    expect(keptPieces(scored)).toEqual([]);
+    const result = edited(job, { do: 'replace-drawn', word: 'uniting', ids: ['a'], by: [drawn('c', { kind: 'paths', paths: [circlePath({ x: 0, y: 0 }, 3)] })] }); // biome-ignore format: one line
+    expect(result?.job.drawn.map(({ id }) => id)).toEqual(['c']);
+    expect(undone(result?.job as Job, result?.edit as NonNullable<typeof result>['edit'])).toEqual(job);
+    expect(() => run(job, { do: 'redraw', drawnId: 'zz', source: slot })).toThrow(/gone/);
+  });
+});

@@ -1,0 +1,184 @@
+/**
+ * What is drawn by hand: its schema, and the pieces that follow from it. Only the master and the steps are kept in the job;
+ * all that follows from them is worked out here, and kept by identity while nothing changes.
+ */
+import { z } from 'zod';
+import type { Path } from '../plane/path.ts';
+import {
+  cornerCuts,
+  cornerKinds,
+  counterClockwise,
+  endKinds,
+  type Figure,
+  FigureError,
+  type Followed,
+  figurePath,
+  followed,
+  type LiveStep,
+  nested,
+  pathThrough,
+} from '../shape/index.ts';
+import { type Piece, pathSchema, pointSchema, purposes } from './schema-parts.ts';
+
+const finite = z.number().finite();
+const size = finite.positive().max(100_000);
+const id = z.string().trim().min(1).max(64);
+
+const drawnPointSchema = z.strictObject({
+  at: pointSchema,
+  corner: z.boolean(),
+  through: pointSchema.optional(),
+  before: pointSchema.optional(),
+  after: pointSchema.optional(),
+});
+
+const figureSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('line'), from: pointSchema, to: pointSchema }),
+  z.strictObject({ kind: z.literal('arc'), from: pointSchema, to: pointSchema, sweep: finite }),
+  z.strictObject({
+    kind: z.literal('rectangle'),
+    centre: pointSchema,
+    width: size,
+    height: size,
+    radius: finite.nonnegative(),
+    angle: finite,
+  }),
+  z.strictObject({ kind: z.literal('circle'), centre: pointSchema, radius: size }),
+  z.strictObject({ kind: z.literal('ellipse'), centre: pointSchema, rx: size, ry: size, angle: finite }),
+  z.strictObject({ kind: z.literal('polygon'), centre: pointSchema, sides: z.int().min(3).max(360), radius: size, angle: finite }),
+  z.strictObject({
+    kind: z.literal('slot'),
+    from: pointSchema,
+    to: pointSchema,
+    /** Null follows the stock's thickness. */
+    width: size.nullable(),
+    /** What is added to the width, mm. */
+    play: finite,
+    ends: z.enum(['round', 'flat']),
+  }),
+]);
+
+const liveStepSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('round'), size, which: z.enum(['all', 'inner', 'outer']), how: z.enum(cornerCuts) }),
+  z.strictObject({
+    kind: z.literal('offset'),
+    by: finite,
+    count: z.int().min(1).max(100),
+    corners: z.enum(cornerKinds),
+    keeps: z.boolean(),
+  }),
+  z.strictObject({ kind: z.literal('band'), width: size, ends: z.enum(endKinds), corners: z.enum(cornerKinds) }),
+  z.strictObject({ kind: z.literal('mirror'), a: pointSchema, b: pointSchema }),
+  z.strictObject({ kind: z.literal('turn'), centre: pointSchema, count: z.int().min(2).max(60), mirrored: z.boolean(), axis: finite }),
+  z.strictObject({ kind: z.literal('cut-out'), ids: z.array(id).min(1).max(500) }),
+]);
+
+export const drawnSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(1).max(100),
+  purpose: z.enum(purposes),
+  leftOut: z.boolean().default(false),
+  source: z.discriminatedUnion('kind', [
+    /** As it is being drawn, point by point; one point alone is kept, too. */
+    z.strictObject({ kind: z.literal('points'), points: z.array(drawnPointSchema).min(1).max(20_000), closed: z.boolean() }),
+    z.strictObject({ kind: z.literal('path'), path: pathSchema }),
+    /** A piece with holes, as several operations leave it. */
+    z.strictObject({ kind: z.literal('paths'), paths: z.array(pathSchema).min(1).max(20_000) }),
+    z.strictObject({ kind: z.literal('figure'), figure: figureSchema }),
+  ]),
+  /** What follows from it, one step after another. */
+  live: z.array(liveStepSchema).max(12).default([]),
+});
+export type Drawn = z.infer<typeof drawnSchema>;
+export type DrawnSource = Drawn['source'];
+
+/** What a master looks like; none while it is a single point, or a figure that cannot be. */
+export interface Master {
+  readonly paths: readonly Path[];
+  /** Why there is none, in words. */
+  readonly fault: string | null;
+}
+
+const masters = new WeakMap<DrawnSource, { thickness: number | null; master: Master }>();
+
+export function masterOf({ source }: Pick<Drawn, 'source'>, thicknessMm: number | null): Master {
+  const kept = masters.get(source);
+  if (kept && kept.thickness === thicknessMm) return kept.master;
+  const master = masterFrom(source, thicknessMm);
+  masters.set(source, { thickness: thicknessMm, master });
+  return master;
+}
+
+function masterFrom(source: DrawnSource, thicknessMm: number | null): Master {
+  try {
+    if (source.kind === 'path') return { paths: [source.path], fault: null };
+    if (source.kind === 'paths') return { paths: source.paths, fault: null };
+    if (source.kind === 'figure') return { paths: [figurePath(source.figure as Figure, thicknessMm)], fault: null };
+    const path = pathThrough(source.points as Parameters<typeof pathThrough>[0], source.closed);
+    return { paths: path ? [path] : [], fault: null };
+  } catch (error) {
+    if (error instanceof FigureError) return { paths: [], fault: error.message };
+    throw error;
+  }
+}
+
+interface Drawing {
+  readonly drawn: readonly Drawn[];
+  readonly making: { readonly thicknessMm: number | null };
+}
+
+/** Past so many things cut out of one another in a row the chain is taken for a circle. */
+const deepest = 8;
+
+/** All that follows from one drawn thing. */
+export function outlinesFrom(one: Drawn, { drawn, making }: Drawing, depth = 0): Followed {
+  const { paths } = masterOf(one, making.thicknessMm);
+  return followed(paths, one.live as readonly LiveStep[], (other) => {
+    const cutter = drawn.find((d) => d.id === other);
+    return cutter && cutter !== one && depth < deepest ? outlinesFrom(cutter, { drawn, making }, depth + 1).paths : [];
+  });
+}
+
+/** Ids of drawn things that others are cut out by: they are no pieces of their own. */
+const cuttersIn = (drawn: readonly Drawn[]): ReadonlySet<string> =>
+  new Set(drawn.flatMap(({ live }) => live.flatMap((step) => (step.kind === 'cut-out' ? step.ids : []))));
+
+const known = new WeakMap<readonly Path[], { drawn: Drawn; pieces: Piece[] }>();
+
+/** Drawn things as pieces: closed outlines nested, open lines each by itself. */
+export function drawnPieces(job: Drawing): Piece[] {
+  const cutters = cuttersIn(job.drawn);
+  return job.drawn.flatMap((drawn) => {
+    if (cutters.has(drawn.id)) return [];
+    const { paths } = outlinesFrom(drawn, job);
+    const kept = known.get(paths);
+    if (kept && kept.drawn.purpose === drawn.purpose && kept.drawn.leftOut === drawn.leftOut && kept.drawn.name === drawn.name)
+      return kept.pieces;
+    const pieces = asPieces(drawn, paths);
+    known.set(paths, { drawn, pieces });
+    return pieces;
+  });
+}
+
+function asPieces({ id: drawnId, name, purpose, leftOut }: Drawn, paths: readonly Path[]): Piece[] {
+  const [closed, open] = [paths.filter((path) => path.closed), paths.filter((path) => !path.closed)];
+  const whole = closed.length === 1 ? [{ outer: counterClockwise(closed[0] as Path), holes: [] }] : nested(closed);
+  const all = [...whole, ...open.map((outer) => ({ outer, holes: [] as Path[] }))];
+  return all.map(
+    ({ outer, holes }, k): Piece => ({
+      id: k === 0 ? drawnId : `${drawnId}/${k + 1}`,
+      name: all.length === 1 ? name : `${name} ${k + 1}`,
+      purpose,
+      leftOut,
+      runsOff: false,
+      outer,
+      holes: [...holes],
+    }),
+  );
+}
+
+/** The drawn thing that a piece comes from. */
+export const drawnOf = (drawn: readonly Drawn[], pieceId: string): Drawn | undefined => {
+  const own = pieceId.split('/')[0];
+  return drawn.find((d) => d.id === own);
+};

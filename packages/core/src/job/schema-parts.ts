@@ -1,0 +1,45 @@
+/**
+ * The parts of the job document that several of its schemas share: points, paths, pieces.
+ */
+import { z } from 'zod';
+
+export const finite = z.number().finite();
+export const text = (most: number) => z.string().trim().min(1).max(most);
+export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i);
+
+export const pointSchema = z.strictObject({ x: finite, y: finite }).readonly();
+
+const segmentSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
+  z.strictObject({ kind: z.literal('arc'), to: pointSchema, sweep: finite }).readonly(),
+  z.strictObject({ kind: z.literal('ellipse'), to: pointSchema, centre: pointSchema, v: pointSchema, sweep: finite }).readonly(),
+  z.strictObject({ kind: z.literal('cubic'), c1: pointSchema, c2: pointSchema, to: pointSchema }).readonly(),
+]);
+
+export const pathSchema = z
+  .strictObject({ start: pointSchema, segments: z.array(segmentSchema).min(1).max(100_000).readonly(), closed: z.boolean() })
+  .readonly();
+
+export const purposes = ['cut', 'score', 'engrave', 'pocket', 'stitch', 'guide'] as const;
+export type Purpose = (typeof purposes)[number];
+
+export const pieceSchema = z.strictObject({
+  id: text(64),
+  name: text(100),
+  purpose: z.enum(purposes),
+  /** Left out pieces stay in the job and go into no file. */
+  leftOut: z.boolean(),
+  runsOff: z.boolean(),
+  /** Open where it is a line. */
+  outer: pathSchema,
+  holes: z.array(pathSchema).max(20_000),
+  /** Whether a person has changed its outlines: a new trace leaves it as it is. */
+  edited: z.boolean().optional(),
+  /** Whether a person led the way along it: a new trace of the same picture keeps it. */
+  byHand: z.boolean().optional(),
+  /** How wide the drawn line is whose middle this is, mm. */
+  strokeMm: finite.positive().optional(),
+  /** The colour of the picture that it was traced from. */
+  colour: hexColour.optional(),
+});
+export type Piece = z.infer<typeof pieceSchema>;
