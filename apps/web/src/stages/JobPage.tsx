@@ -6,13 +6,15 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { keptPieces, type Picture, piecesOf, sheetBoxOf } from '@nuvet/core/job';
+import { keptPieces, type Picture, piecesOf, workBoxOf } from '@nuvet/core/job';
 import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
+import { setHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
 import { RuleBar } from '@/table/RuleBar';
 import { setTable, takeTool, useTable } from '@/table/table-store';
+import { jobWithShaped } from '@/table/use-hand-actions';
 import { wholeSheet } from '@/table/view';
 import { colours } from '@/ui/theme';
 import { BringIn } from './bring-in/BringIn';
@@ -22,6 +24,7 @@ import { MakeReady } from './make-ready/MakeReady';
 import { Prove } from './prove/Prove';
 import { type StageName, stages } from './stage';
 import { TopBar } from './TopBar';
+import { ByHand } from './trace/hand/ByHand';
 import { Trace } from './trace/Trace';
 import { TrueUp } from './true-up/TrueUp';
 
@@ -60,10 +63,13 @@ function useStage(picture: Picture | null, asked: StageName | null): [StageName,
       peeked: null,
     });
     takeTool(null);
+    takeTray('find');
+    setHand({ chosen: [], datum: null, shows: 'both', hasComb: false });
   }, []);
   const go = (next: StageName) => {
     setStage(next);
     takeTool(null);
+    takeHandTool(null);
     setTable({ hoveredPiece: null, selectedPiece: null, selected: null, asPhotographed: false });
     // Kept in the address, so that a reload comes back to it.
     window.history.replaceState(null, '', `?stage=${next}`);
@@ -108,8 +114,11 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0] ?? null;
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
   const [stage, onStage] = useStage(picture, asked);
-  const hasWork = picture !== null || job.drawings.length > 0;
-  const { trace, drawings, drawn, making } = job;
+  const isDrawing = stage === 'trace' && picture === null;
+  const hasWork = picture !== null || job.drawings.length > 0 || job.drawn.length > 0 || isDrawing;
+  const { drawings, making } = job;
+  const shaped = useHand((s) => s.shaped);
+  const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
   const pieces = useMemo(() => {
     if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
     const all = { trace: preview ?? trace, drawings, drawn, making };
@@ -121,7 +130,7 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
     const wanted = stages[Number(keys?.join('')) - 1];
     if (wanted && (hasWork || wanted === 'bring-in')) onStage(wanted);
   });
-  useHotkeys('0', () => hasWork && setTable({ view: wholeSheet(sheetBoxOf(job), useTable.getState().screen) }));
+  useHotkeys('0', () => hasWork && setTable({ view: wholeSheet(workBoxOf(job), useTable.getState().screen) }));
   useHidingKey(picture);
   return (
     <Incoming
@@ -146,7 +155,17 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
           <TopBar stage={stage} onStage={onStage} />
           <Messages />
           <StageDocket stage={stage} picture={picture} incoming={incoming} scannerService={scannerService} onStage={onStage} />
-          {hasWork ? <LightTable active={picture} stage={stage} pieces={pieces} /> : <EmptyTable incoming={incoming} />}
+          {hasWork ? (
+            <LightTable active={picture} stage={stage} pieces={pieces} />
+          ) : (
+            <EmptyTable
+              incoming={incoming}
+              onDraw={() => {
+                onStage('trace');
+                takeTray('draw');
+              }}
+            />
+          )}
           <RuleBar picture={picture} pieces={pieces} />
         </Box>
       )}
@@ -165,6 +184,7 @@ interface StageDocketProps {
 function StageDocket({ stage, picture, incoming, scannerService, onStage }: StageDocketProps) {
   if (stage === 'prove') return <Prove onStage={onStage} />;
   if (stage === 'make-ready') return <MakeReady onStage={onStage} />;
+  if (!picture && stage === 'trace') return <ByHand hasPicture={false} onStage={onStage} />;
   if (!picture || stage === 'bring-in')
     return <BringIn picture={picture} incoming={incoming} scannerService={scannerService} onStage={onStage} />;
   // Each picture has marks and suggestions of its own: the docket starts afresh with it.
@@ -175,7 +195,7 @@ function StageDocket({ stage, picture, incoming, scannerService, onStage }: Stag
   );
 }
 
-function EmptyTable({ incoming }: { incoming: IncomingState }) {
+function EmptyTable({ incoming, onDraw }: { incoming: IncomingState; onDraw: () => void }) {
   return (
     <Box sx={{ display: 'grid', placeItems: 'center', bgcolor: colours.ground }}>
       <Box sx={{ display: 'grid', gap: 2, justifyItems: 'center', border: `2px dashed ${colours.line}`, borderRadius: 3, p: 6 }}>
@@ -186,6 +206,7 @@ function EmptyTable({ incoming }: { incoming: IncomingState }) {
         <Button variant="outlined" onClick={incoming.choose} disabled={incoming.busy}>
           Choose a picture
         </Button>
+        <Button onClick={onDraw}>Draw without a picture</Button>
       </Box>
     </Box>
   );

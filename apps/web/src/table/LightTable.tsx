@@ -4,7 +4,21 @@
  */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import { fitOf, type Mark, overallBox, type Picture, type Piece, type Surface, sheetBoxOf, shownBoxOf, type Tone } from '@nuvet/core/job';
+import {
+  drawnPieces,
+  fitOf,
+  type Job,
+  type Mark,
+  outlinesFrom,
+  overallBox,
+  type Picture,
+  type Piece,
+  type Surface,
+  sheetBoxOf,
+  shownBoxOf,
+  type Tone,
+  workBoxOf,
+} from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
@@ -14,10 +28,13 @@ import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
 import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
 import { drawDeviation } from './drawing-deviation';
+import { drawHand } from './drawing-hand';
 import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
 import { drawWay } from './drawing-way';
 import { type Ground, groundOf } from './ground';
+import { pathsOf } from './hand-aim';
+import { isDrawTool, useHand } from './hand-store';
 import { Magnifier } from './Magnifier';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
@@ -56,6 +73,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     relations,
     way,
   } = useTable();
+  const { isByHand, isHandPicking, handGaps, splitAt, shows, chosen } = useHandView(job, stage);
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
   const pictures = useMemo(
@@ -68,9 +86,10 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
   useWorkingCopies(job.pictures, dragged !== null);
   useScreenSize(frame);
   useViewKeptUnder(active);
+  useViewOfDrawn(job);
   const box = useMemo(() => sheetBoxOf({ pictures, drawings: job.drawings }), [pictures, job.drawings]);
   const shownView = useMemo(() => view ?? (screen.width > 0 ? wholeSheet(box, screen) : null), [view, screen, box]);
-  const actions = usePointerActions(frame, active, stage, setMessage);
+  const actions = usePointerActions(frame, active, stage, pieces, setMessage);
   const surface = shownActive ? (surfaces[pictures.indexOf(shownActive)] as Surface) : null;
   const ground = useMemo(
     () => (shownActive && surface && shownView ? groundOf(shownActive, surface, shownView) : null),
@@ -102,7 +121,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
           sceneFunc={(context) => {
             const canvas = nativeOf(context);
             drawRuling(canvas, shownView, box, screen);
-            drawPieces(canvas, shownView, pieces, hoveredPiece, selectedPiece);
+            drawPieces(canvas, shownView, pieces, hoveredPiece, isByHand ? null : selectedPiece, isByHand ? chosen : none);
             if (deviation && stage === 'trace') drawDeviation(canvas, shownView, deviation);
             if (relations && stage === 'trace') drawRelations(canvas, shownView, relations.seen, relations.refused);
             if (symmetry && stage === 'trace') drawSymmetry(canvas, shownView, symmetry, screen);
@@ -112,8 +131,9 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
         />
       )
     );
-  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation, relations]);
+  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation, relations, isByHand, chosen]);
   const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
+  const cursors = cursorsFor(isPicking || isHandPicking, isByHand, tool);
   const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
   return (
     <Box
@@ -127,9 +147,11 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
         overflow: 'hidden',
         bgcolor: colours.ground,
         touchAction: 'none',
-        cursor: isPicking ? 'crosshair' : tool === 'move-picture' ? 'move' : 'grab',
+        cursor: cursors.idle,
         outlineOffset: -3,
-        '&:active': { cursor: isPicking ? 'crosshair' : tool === 'move-picture' ? 'move' : 'grabbing' },
+        '&:active': {
+          cursor: isPicking || isHandPicking ? 'crosshair' : isByHand ? 'default' : tool === 'move-picture' ? 'move' : 'grabbing',
+        },
       }}
     >
       {shownView && (
@@ -138,6 +160,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
           {pictures.map((picture, k) => {
             const shown = surfaces[k] as Surface;
             if (picture.hidden !== (peeked === picture.id)) return null;
+            if (isByHand && shows === 'outlines') return null;
             const share = picture.id === active?.id && opacity !== null ? opacity : picture.opacity;
             return (
               <PictureLayer
@@ -150,15 +173,17 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
                 screen={screen}
                 showsAll={tool?.startsWith('crop') === true && picture.id === active?.id}
                 opacity={share * (isProving(stage) ? paleShare : 1)}
+                splitAt={splitAt}
               />
             );
           })}
           <Layer listening={false}>
-            {outlineShapes}
+            {isByHand && shows === 'picture' ? null : outlineShapes}
             <Shape
               sceneFunc={(context) => {
                 for (const mark of marks) drawMark(nativeOf(context), mark);
                 if (ground && tool === 'along-edge') drawWay(nativeOf(context), ground, way);
+                if (isByHand && shownView) drawHand(nativeOf(context), shownView, job, pathsOf(pieces), handGaps);
                 if (snapAt && snap) drawSnap(nativeOf(context), snapAt, snap.kind);
               }}
             />
@@ -179,6 +204,52 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
       )}
     </Box>
   );
+}
+
+/** The cursor over the table, and while it is pressed. */
+function cursorsFor(takesPlaces: boolean, isByHand: boolean, tool: string | null): { idle: string; pressed: string } {
+  if (takesPlaces) return { idle: 'crosshair', pressed: 'crosshair' };
+  if (tool === 'move-picture') return { idle: 'move', pressed: 'move' };
+  return { idle: isByHand ? 'default' : 'grab', pressed: 'grabbing' };
+}
+
+const none: readonly string[] = [];
+
+/** What of the hand's state the table shows. */
+function useHandView(job: Job, stage: string) {
+  const hand = useHand();
+  const pointer = useTable((s) => s.pointer);
+  const isByHand = stage === 'trace' && hand.tray !== 'find';
+  const { chosen, shows } = hand;
+  const handGaps = useMemo(() => (isByHand ? gapsOf(job, chosen) : []), [isByHand, job, chosen]);
+  return {
+    isByHand,
+    chosen,
+    shows,
+    handGaps,
+    isHandPicking: isByHand && (isDrawTool(hand.tool) || hand.asking !== null || hand.tool === 'trim'),
+    splitAt: isByHand && shows === 'split' && pointer ? pointer.x : null,
+  };
+}
+
+/** A job without pictures opens on what is drawn in it. */
+function useViewOfDrawn(job: Job): void {
+  const screen = useTable((s) => s.screen);
+  const isSeen = useRef(false);
+  useEffect(() => {
+    if (isSeen.current || screen.width === 0) return;
+    isSeen.current = true;
+    if (job.pictures.length === 0 && job.drawings.length === 0 && drawnPieces(job).length > 0)
+      setTable({ view: wholeSheet(workBoxOf(job), screen) });
+  }, [screen, job]);
+}
+
+/** Where images of the chosen things should meet and do not. */
+function gapsOf(job: Job, chosen: readonly string[]): readonly { at: Point; gapMm: number }[] {
+  return chosen.flatMap((id) => {
+    const drawn = job.drawn.find((d) => d.id === id);
+    return drawn && drawn.live.length > 0 ? outlinesFrom(drawn, job).gaps : [];
+  });
 }
 
 /** Tiles for each surface that is shown; those of others are let go. */
@@ -217,16 +288,19 @@ interface PictureLayerProps {
   /** While a crop is drawn, what lies outside the old one is shown too. */
   readonly showsAll: boolean;
   readonly opacity: number;
+  /** Right of this, screen pixels, the picture is not shown. */
+  readonly splitAt: number | null;
 }
 
 /** A layer whose whole canvas is as opaque as the picture, so that overlapping tiles do not show; its tone is the canvas's. */
-function PictureLayer({ tiles, tick, surface, view, picture, screen, showsAll, opacity }: PictureLayerProps) {
+function PictureLayer({ tiles, tick, surface, view, picture, screen, showsAll, opacity, splitAt }: PictureLayerProps) {
   const layer = useRef<Konva.Layer>(null);
   useLayoutEffect(() => {
     const element = layer.current?.getNativeCanvasElement();
     if (!element) return;
     element.style.opacity = String(opacity);
     element.style.filter = toneFilter(picture.tone);
+    element.style.clipPath = splitAt === null ? '' : `inset(0 ${Math.max(0, screen.width - splitAt)}px 0 0)`;
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the tick tells that a tile has come in
   const shape = useMemo(() => {

@@ -11,6 +11,8 @@ import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/theme';
 import { groundOf } from './ground';
+import { growing } from './hand-drawing';
+import { useHand } from './hand-store';
 import { useTable } from './table-store';
 import { toSheet, wholeSheet } from './view';
 import { surfaceNow } from './working-copies';
@@ -30,6 +32,10 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
     span && fit && span.length === 2
       ? ([project(fit.projection, span[0] as Point), project(fit.projection, span[1] as Point)] as const)
       : null;
+  const { aim, places, tray } = useHand();
+  const lastPlace = places.at(-1) ?? (tray === 'draw' ? growing(job)?.points.at(-1)?.at : undefined);
+  const drawnEnds = aim && lastPlace ? ([lastPlace, aim] as const) : null;
+  const shownEnds = ends ?? drawnEnds;
   const size = piece ? measuresOf(piece) : null;
   return (
     <Box
@@ -49,8 +55,8 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
       }}
     >
       <Reading name="Position" text={at ? position(at, fit) : '–'} width={300} />
-      <Reading name="Distance" text={ends && fit ? length(distance(...ends), fit) : '–'} width={190} />
-      <Reading name="Angle" text={ends ? `${angleOf(...ends).toFixed(2)}°` : '–'} width={80} />
+      <Reading name="Distance" text={shownEnds ? length(distance(...shownEnds), fit) : '–'} width={190} />
+      <Reading name="Angle" text={shownEnds ? `${angleOf(...shownEnds).toFixed(2)}°` : '–'} width={80} />
       <Reading
         name="Piece"
         text={
@@ -77,8 +83,8 @@ function position({ x, y }: Point, fit: TrueUpFit | null): string {
   return `${x.toFixed(2)}, ${y.toFixed(2)} mm · ${printInches(x).replace(' in', '')}, ${printInches(y)}`;
 }
 
-function length(mm: number, fit: TrueUpFit): string {
-  return isTrue(fit) ? `${mm.toFixed(2)} mm · ${printInches(mm)}` : `${(mm / fit.mmPerPx).toFixed(1)} px`;
+function length(mm: number, fit: TrueUpFit | null): string {
+  return !fit || isTrue(fit) ? `${mm.toFixed(2)} mm · ${printInches(mm)}` : `${(mm / fit.mmPerPx).toFixed(1)} px`;
 }
 
 /** Degrees counter-clockwise from level, within half a turn either way. */

@@ -88,7 +88,8 @@ export function drawDatum(canvas: Canvas, view: View): void {
 
 const drawnPaths = new WeakMap<Path, Path2D>();
 
-function pathOf(path: Path): Path2D {
+/** An outline as the canvas draws it, in mm; kept by identity. */
+export function outlinePath2d(path: Path): Path2D {
   let drawn = drawnPaths.get(path);
   if (!drawn) {
     drawn = new Path2D();
@@ -140,11 +141,18 @@ function groupsOf(pieces: readonly Piece[]): Group[] {
 
 function wholeOf({ outer, holes }: Piece): Path2D {
   const whole = new Path2D();
-  for (const path of [outer, ...holes]) whole.addPath(pathOf(path));
+  for (const path of [outer, ...holes]) whole.addPath(outlinePath2d(path));
   return whole;
 }
 
-export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], lit: string | null, selected: string | null): void {
+export function drawPieces(
+  canvas: Canvas,
+  view: View,
+  pieces: readonly Piece[],
+  lit: string | null,
+  selected: string | null,
+  chosenIds: readonly string[],
+): void {
   const place = sheetToScreen(view);
   canvas.save();
   canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
@@ -159,7 +167,7 @@ export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[],
       canvas.setLineDash([]);
     }
   }
-  const chosen = pieces.filter((p) => p.id === lit || p.id === selected);
+  const chosen = pieces.filter((p) => p.id === lit || p.id === selected || chosenIds.includes(p.id.split('/')[0] as string));
   for (const piece of chosen) {
     const whole = wholeOf(piece);
     canvas.fillStyle = 'rgba(30, 123, 107, 0.22)';

@@ -3,13 +3,16 @@
  * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
 import { type Job, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
-import { distance, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
+import { apply, distance, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
+import type { SheetSnap } from '@nuvet/core/shape';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
 import { finder } from '@/workers/finding';
 import { type Ground, groundOf } from './ground';
+import { useHand } from './hand-store';
 import { finish, isOpenEnded, placesOf } from './mark-making';
 import { setTable, type Tool, useTable } from './table-store';
+import { useHandActions } from './use-hand-actions';
 import { moved, toScreen, toSheet, wholeSheet, zoomed } from './view';
 import { endWay, holdWay, leadWay, takeWayBack } from './way-leading';
 import { surfaceNow } from './working-copies';
@@ -28,6 +31,8 @@ const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, 1],
 };
 
+const zoomKeys: Readonly<Record<string, number>> = { '+': 1.4, '=': 1.4, '-': 1 / 1.4 };
+
 const wayKeys: ReadonlySet<string> = new Set(['Enter', 'Backspace', 'Delete']);
 
 /** Tools that take what they are pointed at, not a feature near by. */
@@ -41,6 +46,7 @@ export function usePointerActions(
   frame: React.RefObject<HTMLDivElement | null>,
   picture: Picture | null,
   stage: string,
+  pieces: readonly Piece[],
   onMessage: (text: string) => void,
 ) {
   const run = useJob((s) => s.run);
@@ -50,6 +56,9 @@ export function usePointerActions(
   const [isDraggingMark, setIsDraggingMark] = useState(false);
   const [isMovingPicture, setIsMovingPicture] = useState(false);
   const snapping = useRef<{ wanted: { at: Point; ground: Ground } | null; isBusy: boolean }>({ wanted: null, isBusy: false });
+
+  const byHand = useRef(false);
+  const isByHand = () => stage === 'trace' && useHand.getState().tray !== 'find';
 
   const currentView = () => {
     const { view, screen } = useTable.getState();
@@ -106,6 +115,13 @@ export function usePointerActions(
       }
       snapping.current.isBusy = false;
     })();
+  };
+
+  /** What was found in the picture near the pointer, on the sheet. */
+  const snapOnSheet = (): SheetSnap | null => {
+    const { snap } = useTable.getState();
+    const place = ground();
+    return snap && place ? { at: apply(place.surface.toSheet, snap.at), word: snap.kind === 'middle' ? 'middle' : 'on line' } : null;
   };
 
   /** The place that a click at a point takes: the feature shown there, or the point itself. */
@@ -250,12 +266,46 @@ export function usePointerActions(
     setTable({ view: zoomed(currentView(), { x: screen.width / 2, y: screen.height / 2 }, factor) });
   };
 
+  const hand = useHandActions({ pieces, view: currentView, pictureSnap: snapOnSheet, onMessage, lookForSnap });
+
+  /** The pointer moves with nothing pressed: ways and snaps follow it, the piece under it lights up. */
+  const hover = (at: Point): void => {
+    const { tool, way } = useTable.getState();
+    const place = tool === 'along-edge' && way.start ? ground() : null;
+    if (place) leadWay(place.toSurface(at));
+    if (snaps(tool)) lookForSnap(at);
+    if (stage === 'trace')
+      setTable({ hoveredPiece: pieceAt(job, toSheet(currentView(), at), pickReach / currentView().scale)?.id ?? null });
+  };
+
+  /** Whether drawing or correcting by hand takes a press, a move, a release. */
+  const handDown = (at: Point, event: React.PointerEvent): boolean => {
+    byHand.current = touches.current.size === 1 && isByHand() && event.button === 0 && hand.down(at, event);
+    return byHand.current;
+  };
+  const handMove = (at: Point, event: React.PointerEvent): boolean => {
+    if (!isByHand()) return false;
+    const isTaken = hand.move(at, event);
+    if (!isTaken && !byHand.current) return isPlainMove(event) && useHand.getState().tray === 'draw';
+    if (press.current && distance(at, press.current.at) > clickSlack) press.current.moved = true;
+    return true;
+  };
+  const handUp = (at: Point, event: React.PointerEvent, wasClick: boolean): boolean => {
+    if (!isByHand() || !(byHand.current || wasClick)) return false;
+    const isTaken = hand.up(at, event);
+    if (!isTaken && !byHand.current) return false;
+    byHand.current = false;
+    press.current = null;
+    return true;
+  };
+
   const handlers = {
     onPointerDown(event: React.PointerEvent) {
       const at = here(event);
       event.currentTarget.setPointerCapture(event.pointerId);
       touches.current.set(event.pointerId, at);
       press.current = { at, moved: false };
+      if (handDown(at, event)) return;
       const { tool } = useTable.getState();
       if (touches.current.size !== 1) return;
       if (tool === 'move-picture' && picture) {
@@ -277,23 +327,22 @@ export function usePointerActions(
       const at = here(event);
       const last = touches.current.get(event.pointerId);
       if (last && touches.current.size === 2) pinch(event.pointerId, at, last);
-      else if (last && press.current) {
+      else if (handMove(at, event)) {
+        setTable({ pointer: at, hoveredPiece: null });
+        if (last) touches.current.set(event.pointerId, at);
+        return;
+      } else if (last && press.current) {
         if (distance(at, press.current.at) > clickSlack) press.current.moved = true;
         drag(at, last, event.altKey);
       }
       if (last) touches.current.set(event.pointerId, at);
       setTable({ pointer: at });
-      if (!last && useTable.getState().tool === 'along-edge' && useTable.getState().way.start) {
-        const place = ground();
-        if (place) leadWay(place.toSurface(at));
-      }
-      if (!last && snaps(useTable.getState().tool)) lookForSnap(at);
-      if (stage === 'trace' && !last)
-        setTable({ hoveredPiece: pieceAt(job, toSheet(currentView(), at), pickReach / currentView().scale)?.id ?? null });
+      if (!last) hover(at);
     },
     onPointerUp(event: React.PointerEvent) {
       const wasClick = press.current && !press.current.moved && touches.current.size === 1;
       touches.current.delete(event.pointerId);
+      if (handUp(here(event), event, wasClick === true)) return;
       const { dragged, draggedPlace } = useTable.getState();
       if (isMovingPicture) {
         if (draggedPlace && !wasClick)
@@ -315,15 +364,18 @@ export function usePointerActions(
       setTable({ dragged: null, draggedPlace: null });
     },
     onPointerLeave: () => setTable({ pointer: null, hoveredPiece: null, snap: null }),
+    onDoubleClick(event: React.MouseEvent) {
+      if (isByHand()) hand.doubleClick(here(event));
+    },
     onKeyDown(event: React.KeyboardEvent) {
+      if (isByHand() && hand.key(event)) return event.preventDefault();
       const arrow = arrows[event.key];
       const { selected, tool } = useTable.getState();
       if (tool && byTool(tool, arrow, event)) return event.preventDefault();
       const mark = stage === 'true-up' ? picture?.marks.find((m) => m.id === selected?.markId) : undefined;
       if (arrow && mark && selected && picture) nudge(picture, mark, selected.index, arrow, event.shiftKey ? 0.1 : 1);
       else if (arrow) setTable({ view: moved(currentView(), -arrow[0] * 60, -arrow[1] * 60) });
-      else if (event.key === '+' || event.key === '=') zoomBy(1.4);
-      else if (event.key === '-') zoomBy(1 / 1.4);
+      else if (zoomKeys[event.key]) zoomBy(zoomKeys[event.key] as number);
       else if ((event.key === 'Delete' || event.key === 'Backspace') && mark && picture) {
         run({ do: 'remove-mark', pictureId: picture.id, markId: mark.id });
         setTable({ selected: null });
@@ -346,6 +398,8 @@ export function usePointerActions(
 
   return { handlers, isDraggingMark, isMovingPicture, finishTaken: (tool: Tool, taken: readonly Point[]) => void done(tool, taken) };
 }
+
+const isPlainMove = (event: React.PointerEvent): boolean => event.buttons === 0;
 
 /** The smallest piece under a point of the sheet, left out ones too. */
 function pieceAt(job: Job, p: Point, reachMm: number): Piece | null {

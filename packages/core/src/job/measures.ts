@@ -52,16 +52,21 @@ export function shownBoxOf(picture: Picture): Box {
   return boxAround((picture.crop ?? []).map((p) => project(projection, p))) ?? sheetBox;
 }
 
-/** The box of all that lies on the sheet and is shown: pictures, drawings and what is drawn. */
-export function sheetBoxOf(job: Pick<Job, 'pictures' | 'drawings'> & Partial<Pick<Job, 'drawn' | 'making'>>): Box {
+/** The box of the pictures and drawings that lie on the sheet and are shown; without any a sheet of common size. */
+export function sheetBoxOf(job: Pick<Job, 'pictures' | 'drawings'>): Box {
   const shown = job.pictures.filter((p) => !p.hidden);
   const boxes = (shown.length > 0 ? shown : job.pictures).map(shownBoxOf);
   for (const { hidden, pieces } of job.drawings) {
     const box = hidden ? null : overallBox(pieces);
     if (box) boxes.push(box);
   }
-  const { drawn, making } = job;
-  const hand = drawn && making ? overallBox(drawnPieces({ drawn, making })) : null;
-  if (hand) boxes.push(hand);
   return boxAroundBoxes(boxes) ?? emptySheet;
+}
+
+/** The same with what is drawn by hand, which may reach beyond. */
+export function workBoxOf(job: Pick<Job, 'pictures' | 'drawings' | 'drawn' | 'making'>): Box {
+  const drawn = overallBox(drawnPieces(job));
+  const isEmpty = job.pictures.length === 0 && job.drawings.length === 0;
+  if (!drawn) return sheetBoxOf(job);
+  return isEmpty ? drawn : (boxAroundBoxes([drawn, sheetBoxOf(job)]) as Box);
 }

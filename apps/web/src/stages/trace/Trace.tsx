@@ -10,6 +10,7 @@ import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type 
 import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useHand } from '@/table/hand-store';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
 import { tracer } from '@/workers/tracing';
@@ -18,6 +19,8 @@ import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { AlongEdge } from './AlongEdge';
 import { Closeness } from './Closeness';
+import { ByHand } from './hand/ByHand';
+import { TraySwitch } from './hand/TraySwitch';
 import { InkSettings, isDrawnLine } from './InkSettings';
 import { Limit } from './Limit';
 import { isSame } from './MeantColours';
@@ -26,7 +29,13 @@ import { Relations } from './Relations';
 import { AlongEdgeIcon, DrawnLineIcon, FilledShapeIcon, LimitIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
 import { useAutomaticTrace } from './use-automatic-trace';
 
-export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
+/** The stage with the tray that is out. */
+export function Trace(props: { picture: Picture; onStage: (stage: StageName) => void }) {
+  const tray = useHand((s) => s.tray);
+  return tray === 'find' ? <Find {...props} /> : <ByHand hasPicture onStage={props.onStage} />;
+}
+
+function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
@@ -51,6 +60,7 @@ export function Trace({ picture, onStage }: { picture: Picture; onStage: (stage:
     <Docket
       tray={
         <>
+          <TraySwitch />
           <ToolCard
             icon={<FilledShapeIcon isInHand={settings.take === 'shape'} />}
             word="Filled shape"

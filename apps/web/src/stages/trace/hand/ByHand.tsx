@@ -1,0 +1,72 @@
+'use client';
+/**
+ * The docket while something is drawn or corrected by hand: tray, what the tool asks, the chosen things, what is open.
+ */
+import Typography from '@mui/material/Typography';
+import { correctTools, drawTools, isDrawTool, takeHandTool, useHand } from '@/table/hand-store';
+import { Docket, ToolCard } from '../../Docket';
+import { useJob } from '../../job-store';
+import type { StageName } from '../../stage';
+import { ArrangePanel } from './ArrangePanel';
+import { ChosenPanel } from './ChosenPanel';
+import { CombinePanel } from './CombinePanel';
+import { CornersPanel } from './CornersPanel';
+import { DrawnList } from './DrawnList';
+import { DrawPanel } from './DrawPanel';
+import { FollowPanel } from './FollowPanel';
+import { HandIcon } from './HandIcons';
+import { JoinPanel, OpenEnds } from './JoinPanel';
+import { OffsetPanel } from './OffsetPanel';
+import { PointsPanel } from './PointsPanel';
+import { Seeing } from './Seeing';
+import { TraySwitch } from './TraySwitch';
+import { toolWords } from './tool-words';
+
+export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: (stage: StageName) => void }) {
+  const { tray, tool } = useHand();
+  const job = useJob((s) => s.job);
+  const tools = tray === 'draw' ? drawTools : correctTools;
+  return (
+    <Docket
+      tray={
+        <>
+          <TraySwitch trays={hasPicture ? ['find', 'draw', 'correct'] : ['draw', 'correct']} />
+          {tools.map((one) => (
+            <ToolCard
+              key={one}
+              icon={<HandIcon tool={one} isInHand={tool === one} />}
+              word={toolWords[one].word}
+              explanation={toolWords[one].explanation}
+              isInHand={tool === one}
+              onClick={() => takeHandTool(tool === one ? null : one)}
+            />
+          ))}
+        </>
+      }
+      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: job.drawn.length === 0 && !job.trace }}
+    >
+      {tool && (
+        <Typography variant="body2" role="note">
+          {toolWords[tool].asks}
+        </Typography>
+      )}
+      {isDrawTool(tool) && <DrawPanel tool={tool} />}
+      {tool === 'points' && <PointsPanel />}
+      {tool === 'join' && <JoinPanel />}
+      {tool === 'corners' && <CornersPanel />}
+      {tool === 'offset' && <OffsetPanel />}
+      {tool === 'combine' && <CombinePanel />}
+      {tool === 'arrange' && <ArrangePanel />}
+      {tool === 'follow' && <FollowPanel />}
+      <ChosenPanel />
+      <OpenEnds />
+      <DrawnList />
+      <Seeing />
+      {job.drawn.length === 0 && tray === 'correct' && (
+        <Typography variant="caption" color="textSecondary">
+          Traced pieces can be corrected, too: click one.
+        </Typography>
+      )}
+    </Docket>
+  );
+}

@@ -1,0 +1,275 @@
+'use client';
+/**
+ * What is chosen: its measures, and of a figure the measures it is told by, to be typed anew.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import InputBase from '@mui/material/InputBase';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type Drawn, masterOf, measuresOf, outlinesFrom, type Piece, type Purpose, piecesOf, purposes } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { boxAroundBoxes, centreOf } from '@nuvet/core/plane';
+import { useEffect, useState } from 'react';
+import { useHand } from '@/table/hand-store';
+import { NumberField } from '@/ui/NumberField';
+import { Reading } from '../../Docket';
+import { useJob } from '../../job-store';
+import { Measure, Pick, Row } from './Rows';
+
+export function ChosenPanel() {
+  const chosen = useHand((s) => s.chosen);
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  if (chosen.length === 0) return null;
+  const pieces = piecesOf(job).filter(({ id }) => chosen.includes(id.split('/')[0] as string));
+  const drawn = chosen.length === 1 ? job.drawn.find(({ id }) => id === chosen[0]) : undefined;
+  const fault = drawn && masterOf(drawn, job.making.thicknessMm).fault;
+  const { gaps = [], unrounded = 0 } = drawn ? outlinesFrom(drawn, job) : {};
+  const [one] = pieces;
+  return (
+    <Box
+      aria-label="What is chosen"
+      role="group"
+      sx={{ p: 1.25, borderRadius: 1, bgcolor: 'rgba(30, 123, 107, 0.08)', display: 'grid', gap: 1 }}
+    >
+      {drawn ? (
+        <Name drawn={drawn} />
+      ) : (
+        <Typography variant="h3">{chosen.length > 1 ? `${chosen.length} things chosen` : (one?.name ?? 'Chosen')}</Typography>
+      )}
+      <div>
+        <Measured pieces={pieces} unit={job.unit} />
+      </div>
+      {drawn?.source.kind === 'figure' && <FigureFields drawn={drawn} />}
+      {fault && (
+        <Typography variant="body2" color="error" role="alert">
+          {fault}
+        </Typography>
+      )}
+      {gaps.length > 0 && (
+        <Typography variant="body2" color="error" role="alert">
+          {gaps.length / 2} {gaps.length === 2 ? 'place does' : 'places do'} not meet: {Math.min(...gaps.map((g) => g.gapMm)).toFixed(2)} mm
+          apart at the nearest.
+        </Typography>
+      )}
+      {unrounded > 0 && (
+        <Typography variant="body2" color="warning.main">
+          {unrounded} {unrounded === 1 ? 'corner is' : 'corners are'} too tight and stayed as they are.
+        </Typography>
+      )}
+      {one && (
+        <TextField
+          select
+          fullWidth
+          label="Purpose"
+          value={one.purpose}
+          onChange={(event) => run({ do: 'set-purpose', pieceIds: pieces.map(({ id }) => id), purpose: event.target.value as Purpose })}
+        >
+          {purposes.map((purpose) => (
+            <MenuItem key={purpose} value={purpose}>
+              {purpose}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+    </Box>
+  );
+}
+
+function Name({ drawn }: { drawn: Drawn }) {
+  const run = useJob((s) => s.run);
+  const [typed, setTyped] = useState(drawn.name);
+  useEffect(() => setTyped(drawn.name), [drawn.name]);
+  return (
+    <InputBase
+      value={typed}
+      inputProps={{ 'aria-label': 'Name', style: { padding: 0 } }}
+      sx={{ fontWeight: 650, fontSize: 14 }}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() =>
+        typed.trim() ? run({ do: 'change-drawn', drawnId: drawn.id, change: { name: typed.trim().slice(0, 100) } }) : setTyped(drawn.name)
+      }
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') (event.target as HTMLInputElement).blur();
+        event.stopPropagation();
+      }}
+    />
+  );
+}
+
+function Measured({ pieces, unit }: { pieces: readonly Piece[]; unit: 'mm' | 'in' }) {
+  const box = boxAroundBoxes(pieces.map((piece) => measuresOf(piece).box));
+  if (!box) return null;
+  const sum = (of: (piece: Piece) => number): number => pieces.reduce((total, piece) => total + of(piece), 0);
+  const open = pieces.filter(({ outer }) => !outer.closed).length;
+  const centre = centreOf(box);
+  return (
+    <>
+      <Reading name="Wide x high">
+        {(box.maxX - box.minX).toFixed(2)} x {(box.maxY - box.minY).toFixed(2)} mm
+      </Reading>
+      <Reading name="Length of all lines">
+        {printBoth(
+          sum((p) => measuresOf(p).perimeterMm),
+          unit,
+        )}
+      </Reading>
+      {open < pieces.length && <Reading name="Area">{(sum((p) => measuresOf(p).areaMm2) / 100).toFixed(2)} cm²</Reading>}
+      <Reading name="Centre">
+        {centre.x.toFixed(2)}, {centre.y.toFixed(2)} mm
+      </Reading>
+      <Reading name="Closed" tone={open > 0 ? 'error' : undefined}>
+        {open === 0 ? 'yes' : `${open} open`}
+      </Reading>
+    </>
+  );
+}
+
+type Figure = Extract<Drawn['source'], { kind: 'figure' }>['figure'];
+
+/** The measures of a figure; what is typed changes it at once. */
+function FigureFields({ drawn }: { drawn: Drawn }) {
+  const run = useJob((s) => s.run);
+  const unit = useJob((s) => s.job.unit);
+  const thickness = useJob((s) => s.job.making.thicknessMm);
+  if (drawn.source.kind !== 'figure') return null;
+  const { figure } = drawn.source;
+  const change = (next: Figure) => run({ do: 'redraw', drawnId: drawn.id, source: { kind: 'figure', figure: next } });
+  const measure = (label: string, mm: number, make: (mm: number) => Figure) => (
+    <Measure label={label} mm={mm} unit={unit} onMm={(value) => change(make(value))} />
+  );
+  const angle = (radians: number, make: (angle: number) => Figure) => (
+    <NumberField
+      label="Turned"
+      value={(radians * 180) / Math.PI}
+      digits={3}
+      unit="°"
+      onNumber={(degrees) => change(make((degrees * Math.PI) / 180))}
+    />
+  );
+  switch (figure.kind) {
+    case 'rectangle':
+      return (
+        <>
+          <Row>
+            {measure('Width', figure.width, (width) => ({ ...figure, width }))}
+            {measure('Height', figure.height, (height) => ({ ...figure, height }))}
+          </Row>
+          <Row>
+            <Measure
+              label="Corner radius"
+              mm={figure.radius}
+              unit={unit}
+              range="any"
+              onMm={(mm) => change({ ...figure, radius: Math.max(0, mm) })}
+            />
+            {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}
+          </Row>
+        </>
+      );
+    case 'circle':
+      return (
+        <Row>
+          {measure('Radius', figure.radius, (radius) => ({ ...figure, radius }))}
+          {measure('Diameter', 2 * figure.radius, (diameter) => ({ ...figure, radius: diameter / 2 }))}
+        </Row>
+      );
+    case 'ellipse':
+      return (
+        <Row>
+          {measure('Width', 2 * figure.rx, (width) => ({ ...figure, rx: width / 2 }))}
+          {measure('Height', 2 * figure.ry, (height) => ({ ...figure, ry: height / 2 }))}
+          {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}
+        </Row>
+      );
+    case 'polygon':
+      return (
+        <Row>
+          <NumberField
+            label="Sides"
+            value={figure.sides}
+            digits={0}
+            unit="3 up"
+            onNumber={(n) => change({ ...figure, sides: Math.max(3, Math.min(360, Math.round(n))) })}
+          />
+          {measure('Radius', figure.radius, (radius) => ({ ...figure, radius }))}
+          {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}
+        </Row>
+      );
+    case 'slot':
+      return (
+        <>
+          <Row>
+            {measure('Length', Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), (length) => ({
+              ...figure,
+              to: along(figure.from, figure.to, length),
+            }))}
+            <Measure
+              label="Width"
+              mm={figure.width}
+              unit={unit}
+              placeholder="as the stock"
+              onEmpty={() => change({ ...figure, width: null })}
+              onMm={(width) => change({ ...figure, width })}
+            />
+            <Measure label="Play" mm={figure.play} unit={unit} range="any" onMm={(play) => change({ ...figure, play })} />
+          </Row>
+          {figure.width === null && <Stock thickness={thickness} unit={unit} />}
+          <Pick label="Ends" value={figure.ends} words={{ flat: 'flat', round: 'round' }} onPick={(ends) => change({ ...figure, ends })} />
+        </>
+      );
+    case 'line':
+      return (
+        <Row>
+          {measure('Length', Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), (length) => ({
+            ...figure,
+            to: along(figure.from, figure.to, length),
+          }))}
+          {angle(Math.atan2(figure.to.y - figure.from.y, figure.to.x - figure.from.x), (turned) => ({
+            ...figure,
+            to: polar(figure.from, Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), turned),
+          }))}
+        </Row>
+      );
+    case 'arc':
+      return angle(figure.sweep, (sweep) => ({ ...figure, sweep }));
+  }
+}
+
+type Place = { readonly x: number; readonly y: number };
+const polar = (from: Place, length: number, angle: number): Place => ({
+  x: from.x + length * Math.cos(angle),
+  y: from.y + length * Math.sin(angle),
+});
+const along = (from: Place, to: Place, length: number): Place => polar(from, length, Math.atan2(to.y - from.y, to.x - from.x));
+
+/** The stock's thickness, which all slots that follow it share. */
+function Stock({ thickness, unit }: { thickness: number | null; unit: 'mm' | 'in' }) {
+  const run = useJob((s) => s.run);
+  const making = useJob((s) => s.job.making);
+  return (
+    <Measure
+      label="Stock’s thickness, for all slots that follow it"
+      mm={thickness}
+      unit={unit}
+      placeholder="not known yet"
+      onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
+    />
+  );
+}
+
+/** A button that takes the chosen things away. */
+export function TakeAway({ ids }: { ids: readonly string[] }) {
+  const run = useJob((s) => s.run);
+  return (
+    <Button
+      color="error"
+      size="small"
+      onClick={() => run({ do: 'replace-drawn', word: 'taking drawn things away', ids: [...ids], by: [] })}
+    >
+      Take away
+    </Button>
+  );
+}

@@ -1,0 +1,141 @@
+'use client';
+/**
+ * Open ends: which nearly meet, how far they are apart, and joining them; and the list of those left open.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import Typography from '@mui/material/Typography';
+import { type Job, piecesOf } from '@nuvet/core/job';
+import type { Path, Point } from '@nuvet/core/plane';
+import { type BridgeKind, type EndPair, endPairs, type Fullness, plainFullness, withEndsJoined } from '@nuvet/core/shape';
+import { useMemo, useState } from 'react';
+import { setHand } from '@/table/hand-store';
+import { newDrawn, targetOf } from '@/table/hand-target';
+import { setTable, useTable } from '@/table/table-store';
+import { boxInView } from '@/table/view';
+import { Section } from '../../Docket';
+import { useJob } from '../../job-store';
+import { Measure, Pick } from './Rows';
+
+interface OpenLine {
+  readonly id: string;
+  readonly path: Path;
+}
+
+/** Open masters: drawn ones and traced lines; what follows from a master is not joined by itself. */
+function openLines(job: Job): OpenLine[] {
+  const ids = [
+    ...new Set(
+      piecesOf(job)
+        .filter(({ outer, leftOut }) => !outer.closed && !leftOut)
+        .map(({ id }) => id.split('/')[0] as string),
+    ),
+  ];
+  return ids.flatMap((id) => {
+    const target = targetOf(job, id);
+    if (!target || (target.drawn && target.drawn.live.length > 0)) return [];
+    return target.paths.filter((path) => !path.closed).map((path) => ({ id, path }));
+  });
+}
+
+export function JoinPanel() {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const [gapMm, setGap] = useState(1);
+  const [how, setHow] = useState<BridgeKind>('meet');
+  const [fullness, setFullness] = useState<Fullness>(plainFullness);
+  const lines = useMemo(() => openLines(job), [job]);
+  const pairs = useMemo(() => endPairs(lines.map(({ path }) => path), gapMm), [lines, gapMm]); // biome-ignore format: one line
+  const join = () => {
+    const joined = withEndsJoined(lines.map(({ path }) => path), gapMm, how, fullness); // biome-ignore format: one line
+    const before = new Set(lines.map(({ path }) => path));
+    const made = joined.filter((path) => !before.has(path));
+    const gone = lines.filter(({ path }) => !joined.includes(path)).map(({ id }) => id);
+    // Lines that share a drawn thing with a joined one come along.
+    const along = lines.filter(({ id, path }) => gone.includes(id) && joined.includes(path)).map(({ path }) => path);
+    const closedOnes = [...new Set(gone)].flatMap((id) => targetOf(job, id)?.paths.filter((path) => path.closed) ?? []);
+    const by = [...made, ...along, ...closedOnes].map((path, k) => ({
+      ...newDrawn(job, 'Outline', { kind: 'path', path }),
+      name: `Joined ${job.drawn.length + k + 1}`,
+    }));
+    run({ do: 'replace-drawn', word: 'joining ends', ids: [...new Set(gone)], by });
+    setHand({ chosen: by.slice(0, made.length).map(({ id }) => id) });
+  };
+  return (
+    <>
+      <Measure label="Ends may be apart by" mm={gapMm} unit={job.unit} onMm={setGap} />
+      <Pick
+        label="They are joined"
+        value={how}
+        words={{
+          meet: 'where their sides cross, or half way',
+          straight: 'by a straight line',
+          smooth: 'by a smooth curve',
+          fair: 'by a curve with the same bend at both ends',
+        }}
+        onPick={setHow}
+      />
+      {(how === 'smooth' || how === 'fair') && (
+        <Box sx={{ px: 1 }}>
+          <Typography variant="caption" color="textSecondary">
+            Fullness at either end
+          </Typography>
+          {([0, 1] as const).map((end) => (
+            <Slider
+              key={end}
+              size="small"
+              aria-label={`Fullness at the ${end === 0 ? 'first' : 'second'} end`}
+              min={0.05}
+              max={1.2}
+              step={0.01}
+              value={fullness[end]}
+              onChange={(_, value) => setFullness(end === 0 ? [value, fullness[1]] : [fullness[0], value])}
+            />
+          ))}
+        </Box>
+      )}
+      <Button variant="contained" disabled={pairs.length === 0} onClick={join}>
+        {pairs.length === 0 ? 'No ends so near' : `Join ${pairs.length} ${pairs.length === 1 ? 'pair' : 'pairs'} of ends`}
+      </Button>
+    </>
+  );
+}
+
+/** How near ends must be to be called a near-miss, mm. */
+const nearMissMm = 5;
+const mostShown = 8;
+
+/** Ends that are open, the nearest to another first; a click goes there. */
+export function OpenEnds() {
+  const job = useJob((s) => s.job);
+  const screen = useTable((s) => s.screen);
+  const lines = useMemo(() => openLines(job), [job]);
+  const pairs = useMemo(() => endPairs(lines.map(({ path }) => path), nearMissMm), [lines]); // biome-ignore format: one line
+  if (lines.length === 0) return null;
+  const show = ({ a, b }: EndPair) => {
+    const middle: Point = { x: (a.at.x + b.at.x) / 2, y: (a.at.y + b.at.y) / 2 };
+    const half = Math.max(2, 3 * Math.hypot(a.at.x - b.at.x, a.at.y - b.at.y));
+    setTable({ view: boxInView({ minX: middle.x - half, minY: middle.y - half, maxX: middle.x + half, maxY: middle.y + half }, screen) });
+  };
+  return (
+    <Section title={`${lines.length} open ${lines.length === 1 ? 'line' : 'lines'}`}>
+      {pairs.slice(0, mostShown).map((pair) => (
+        <Button
+          key={`${pair.a.path}-${pair.a.which}-${pair.b.path}-${pair.b.which}`}
+          size="small"
+          color="error"
+          onClick={() => show(pair)}
+          sx={{ display: 'block', textAlign: 'left' }}
+        >
+          Two ends {pair.gapMm < 0.005 ? 'on one place' : `${pair.gapMm.toFixed(2)} mm apart`}: go there
+        </Button>
+      ))}
+      {pairs.length === 0 && (
+        <Typography variant="caption" color="textSecondary">
+          No two ends lie within {nearMissMm} mm.
+        </Typography>
+      )}
+    </Section>
+  );
+}

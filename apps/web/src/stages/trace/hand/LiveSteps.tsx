@@ -1,0 +1,138 @@
+'use client';
+/**
+ * What follows from the chosen drawn thing, step by step: changed by figures, taken away, or frozen into plain outlines.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { type Drawn, outlinesFrom } from '@nuvet/core/job';
+import { sourceOf } from '@/table/hand-target';
+import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from './Rows';
+import { useChosen } from './use-chosen';
+
+type LiveStep = Drawn['live'][number];
+
+const words: Record<LiveStep['kind'], string> = {
+  round: 'Corners',
+  offset: 'Offset',
+  band: 'Band',
+  mirror: 'Mirror',
+  turn: 'Turned copies',
+  'cut-out': 'Cut-outs',
+};
+
+export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
+  const { drawn, job, run, withoutStep } = useChosen();
+  if (!drawn || drawn.live.length === 0) return null;
+  const change = (index: number, step: LiveStep) =>
+    run({ do: 'change-drawn', drawnId: drawn.id, change: { live: drawn.live.map((s, k) => (k === index ? step : s)) } });
+  const freeze = () => {
+    const { paths } = outlinesFrom(drawn, job);
+    if (paths.length > 0)
+      run({ do: 'replace-drawn', word: 'freezing what follows', ids: [drawn.id], by: [{ ...drawn, source: sourceOf(paths), live: [] }] });
+  };
+  return (
+    <Box role="group" aria-label="What follows" sx={{ display: 'grid', gap: 1.25, mt: 0.5 }}>
+      {drawn.live.map((step, index) =>
+        kinds && !kinds.includes(step.kind) ? null : (
+          // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
+          <Box key={index} sx={{ display: 'grid', gap: 1 }}>
+            <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
+              <Typography variant="h3" sx={{ flex: 1 }}>
+                {index + 1}. {words[step.kind]}
+              </Typography>
+              <Button size="small" color="error" onClick={() => withoutStep(drawn, index)}>
+                Take away
+              </Button>
+            </Box>
+            <StepFields step={step} unit={job.unit} onChange={(next) => change(index, next)} />
+          </Box>
+        ),
+      )}
+      <Button size="small" variant="outlined" color="inherit" onClick={freeze}>
+        Freeze into plain outlines
+      </Button>
+    </Box>
+  );
+}
+
+function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in'; onChange: (step: LiveStep) => void }) {
+  switch (step.kind) {
+    case 'round':
+      return <Measure label="Size" mm={step.size} unit={unit} onMm={(size) => onChange({ ...step, size })} />;
+    case 'offset':
+      return (
+        <Row>
+          <Measure label="Out by (in: less than 0)" mm={step.by} unit={unit} range="any" onMm={(by) => onChange({ ...step, by })} />
+          <NumberField
+            label="Times"
+            value={step.count}
+            digits={0}
+            unit="1 up"
+            onNumber={(n) => onChange({ ...step, count: Math.max(1, Math.min(100, Math.round(n))) })}
+          />
+        </Row>
+      );
+    case 'band':
+      return (
+        <Row>
+          <Measure label="Width" mm={step.width} unit={unit} onMm={(width) => onChange({ ...step, width })} />
+          <Pick
+            label="Ends"
+            value={step.ends}
+            words={{ round: 'round', flat: 'flat', square: 'square' }}
+            onPick={(ends) => onChange({ ...step, ends })}
+          />
+        </Row>
+      );
+    case 'mirror':
+      return (
+        <Typography variant="caption" color="textSecondary">
+          About the line through {step.a.x.toFixed(2)}, {step.a.y.toFixed(2)} and {step.b.x.toFixed(2)}, {step.b.y.toFixed(2)} mm.
+        </Typography>
+      );
+    case 'turn':
+      return (
+        <>
+          <Row>
+            <NumberField
+              label="How many"
+              value={step.count}
+              digits={0}
+              unit="2 to 60"
+              onNumber={(n) => onChange({ ...step, count: Math.max(2, Math.min(60, Math.round(n))) })}
+            />
+            <Pick
+              label="Each"
+              value={step.mirrored ? 'mirrored' : 'plain'}
+              words={{ plain: 'as drawn', mirrored: 'with its mirror image' }}
+              onPick={(how) => onChange({ ...step, mirrored: how === 'mirrored' })}
+            />
+          </Row>
+          <Row>
+            <Measure
+              label="Centre X"
+              mm={step.centre.x}
+              unit={unit}
+              range="any"
+              onMm={(x) => onChange({ ...step, centre: { ...step.centre, x } })}
+            />
+            <Measure
+              label="Centre Y"
+              mm={step.centre.y}
+              unit={unit}
+              range="any"
+              onMm={(y) => onChange({ ...step, centre: { ...step.centre, y } })}
+            />
+          </Row>
+        </>
+      );
+    case 'cut-out':
+      return (
+        <Typography variant="caption" color="textSecondary">
+          {step.ids.length} {step.ids.length === 1 ? 'outline is' : 'outlines are'} taken out of it.
+        </Typography>
+      );
+  }
+}

@@ -1,0 +1,173 @@
+'use client';
+/**
+ * The chosen points, or the chosen segment, of what is corrected: typed places, kinds, and what can be done to them.
+ */
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { type Path, type Point, reversedPath, segmentLength, stepsOf, withPoint } from '@nuvet/core/plane';
+import {
+  brokenAt,
+  isSmooth,
+  madeCorner,
+  madeSmooth,
+  pointOf,
+  startMoved,
+  withFewerPoints,
+  withPointsMoved,
+  withSegmentAs,
+} from '@nuvet/core/shape';
+import { deleteChosen } from '@/table/hand-correcting';
+import { setHand, useHand } from '@/table/hand-store';
+import { newDrawn, shapeCommand, type Target } from '@/table/hand-target';
+import { Measure, Pick, Row } from './Rows';
+import { useChosen } from './use-chosen';
+
+export function PointsPanel() {
+  const { points, segment } = useHand();
+  const { target } = useChosen();
+  if (!target) return null;
+  const path = target.paths[points?.path ?? segment?.path ?? 0];
+  if (!path) return null;
+  if (points && points.indices.length > 0) return <ChosenPoints target={target} path={path} which={points.path} indices={points.indices} />;
+  if (segment) return <ChosenSegment target={target} path={path} which={segment.path} index={segment.index} />;
+  return <WholePath target={target} path={path} />;
+}
+
+const replaced = (target: Target, which: number, path: Path): Path[] => target.paths.map((p, k) => (k === which ? path : p));
+
+interface PathProps {
+  readonly target: Target;
+  readonly path: Path;
+}
+
+function ChosenPoints({ target, path, which, indices }: PathProps & { which: number; indices: readonly number[] }) {
+  const { run, job } = useChosen();
+  const only = indices.length === 1 ? (indices[0] as number) : null;
+  const at: Point | null = only === null ? null : pointOf(path, only);
+  const write = (next: Path) => run(shapeCommand(target, replaced(target, which, next)));
+  const moveTo = (to: Partial<Point>) =>
+    at && write(withPointsMoved(path, indices, { x: (to.x ?? at.x) - at.x, y: (to.y ?? at.y) - at.y }));
+  const smooth = only !== null && isSmooth(path, only);
+  const sorted = [...indices].sort((a, b) => a - b);
+  const span = [sorted[0] as number, sorted.at(-1) as number] as const;
+  return (
+    <>
+      <Typography variant="h3">{indices.length === 1 ? `Point ${(only as number) + 1}` : `${indices.length} points`}</Typography>
+      {at && (
+        <Row>
+          <Measure label="X" mm={at.x} unit={job.unit} range="any" onMm={(x) => moveTo({ x })} />
+          <Measure label="Y" mm={at.y} unit={job.unit} range="any" onMm={(y) => moveTo({ y })} />
+        </Row>
+      )}
+      {only !== null && (
+        <Row>
+          <Button size="small" variant="outlined" onClick={() => write(smooth ? madeCorner(path, only) : madeSmooth(path, only))}>
+            {smooth ? 'Make a corner' : 'Make smooth'}
+          </Button>
+          <Button
+            size="small"
+            variant="outlined"
+            onClick={() => {
+              const parts = brokenAt(path, only);
+              const rest = target.paths.filter((_, k) => k !== which);
+              const by = [...parts, ...rest].map((p, k) => ({
+                ...newDrawn(job, 'Outline', { kind: 'path', path: p }),
+                name: k === 0 ? target.name : `${target.name} ${k + 1}`,
+              }));
+              run({ do: 'replace-drawn', word: 'breaking an outline', ids: [target.drawn?.id ?? target.pieceId], by });
+              setHand({ chosen: by.map(({ id }) => id), points: null });
+            }}
+          >
+            Break here
+          </Button>
+        </Row>
+      )}
+      <Row>
+        {only !== null && path.closed && (
+          <Button size="small" variant="outlined" onClick={() => write(startMoved(path, only))}>
+            Start here
+          </Button>
+        )}
+        {indices.length > 1 && (
+          <Button size="small" variant="outlined" onClick={() => write(withFewerPoints(path, span[0], span[1], 0.05))}>
+            Fewer points between
+          </Button>
+        )}
+        <Button size="small" variant="outlined" color="error" onClick={() => deleteChosen(run, target)}>
+          Take away
+        </Button>
+      </Row>
+    </>
+  );
+}
+
+function ChosenSegment({ target, path, which, index }: PathProps & { which: number; index: number }) {
+  const { run, job } = useChosen();
+  const step = stepsOf(path)[index];
+  if (!step) return null;
+  const { kind } = step.segment;
+  const write = (next: Path) => run(shapeCommand(target, replaced(target, which, next)));
+  const length = segmentLength(step.from, step.segment);
+  /** A line grows from its start; its end, and what hangs on it, moves. */
+  const grow = (mm: number) => {
+    const k = mm / length;
+    const { to } = step.segment;
+    const last = path.closed ? (index + 1) % path.segments.length : index + 1;
+    write(withPointsMoved(path, [last], { x: (to.x - step.from.x) * (k - 1), y: (to.y - step.from.y) * (k - 1) }));
+  };
+  return (
+    <>
+      <Pick
+        label="The chosen segment is"
+        value={kind === 'ellipse' ? 'cubic' : kind}
+        words={{ line: 'a line', arc: 'an arc', cubic: 'a curve' }}
+        onPick={(next) => write(withSegmentAs(path, index, next))}
+      />
+      <Row>
+        <Measure label="Length" mm={length} unit={job.unit} onMm={grow} />
+        <Button
+          size="small"
+          variant="outlined"
+          sx={{ height: 40 }}
+          onClick={() => {
+            write(withPoint(path, index, 0.5));
+            setHand({ points: { path: which, indices: [index + 1] }, segment: null });
+          }}
+        >
+          Point in the middle
+        </Button>
+      </Row>
+    </>
+  );
+}
+
+function WholePath({ target, path }: PathProps) {
+  const { run } = useChosen();
+  const points = target.paths.reduce((sum, p) => sum + p.segments.length, 0);
+  return (
+    <>
+      <Typography variant="body2" color="textSecondary">
+        {points} {points === 1 ? 'segment' : 'segments'}. Drag one of its points, or click one.
+      </Typography>
+      <Row>
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={() =>
+            run(
+              shapeCommand(
+                target,
+                target.paths.map((p) => withFewerPoints(p, 0, p.segments.length, 0.05)),
+              ),
+            )
+          }
+        >
+          Fewer points
+        </Button>
+        <Button size="small" variant="outlined" onClick={() => run(shapeCommand(target, replaced(target, 0, reversedPath(path))))}>
+          Turn its direction
+        </Button>
+      </Row>
+    </>
+  );
+}

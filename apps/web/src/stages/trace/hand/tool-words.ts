@@ -1,0 +1,31 @@
+/**
+ * What the tools of drawing and correcting are called, what they do, and what they ask for next.
+ */
+import type { HandTool } from '@/table/hand-store';
+
+export const toolWords: Record<HandTool, { readonly word: string; readonly explanation: string; readonly asks: string }> = {
+  outline: {
+    word: 'Free outline',
+    explanation: 'Click for a corner, drag for a curve, hold for an arc; close it at its start',
+    asks: 'Click for a corner, drag for a curve, hold still for an arc through that place. Click the start to close.',
+  },
+  line: { word: 'Line', explanation: 'From one place to another', asks: 'Click both ends, or drag.' },
+  rectangle: { word: 'Rectangle', explanation: 'From corner to corner, with a corner radius if you like', asks: 'Click two opposite corners.' },
+  circle: { word: 'Circle', explanation: 'By its centre, two or three places on it, or touching two lines', asks: 'Click what the circle is told by.' },
+  ellipse: { word: 'Ellipse', explanation: 'In the box between two corners', asks: 'Click two corners of its box.' },
+  arc: { word: 'Arc', explanation: 'Through three places, or leaving a line smoothly', asks: 'Click the start, a place on it, and the end.' },
+  polygon: { word: 'Polygon', explanation: 'A regular one, from its centre to a corner', asks: 'Click the centre, then a corner.' },
+  slot: { word: 'Slot', explanation: 'Between the middles of its ends; as wide as typed, or as the stock is thick', asks: 'Click both ends of its middle line.' },
+  points: {
+    word: 'Points',
+    explanation: 'Move points, handles and segments; add and take away points',
+    asks: 'Click a piece, then drag its points, handles or lines. Click a line twice for one point more.',
+  },
+  trim: { word: 'Trim', explanation: 'Takes away the stretch you click, from crossing to crossing', asks: 'Click the stretch that shall go.' },
+  join: { word: 'Join ends', explanation: 'Open ends that nearly meet are brought together', asks: 'Say how far apart ends may be, and how they meet.' },
+  corners: { word: 'Corners', explanation: 'Round, bevel, or make room for a round tool', asks: 'Choose a piece, then the radius.' },
+  offset: { word: 'Offset', explanation: 'Outlines at a distance: rings, thickness, bands', asks: 'Choose a piece, then the distance.' },
+  combine: { word: 'Combine', explanation: 'Unite pieces, take one from another, cut along a line', asks: 'Choose two pieces or more: hold Shift and click.' },
+  arrange: { word: 'Arrange', explanation: 'Move, turn, scale, mirror, align, copy by figures', asks: 'Choose pieces; Shift adds more.' },
+  follow: { word: 'Live', explanation: 'A mirror, turned copies, cut-outs and flat strips that follow what you draw', asks: 'Choose what you drew; the rest follows it.' },
+}; // biome-ignore format: a table

@@ -1,0 +1,68 @@
+/**
+ * What a correction works on: a traced piece or a drawn thing, as its paths, and the commands that write them back.
+ */
+import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, type Piece } from '@nuvet/core/job';
+import { type Path, pathArea } from '@nuvet/core/plane';
+import { nanoid } from 'nanoid';
+
+export interface Target {
+  readonly pieceId: string;
+  readonly name: string;
+  /** The master's paths: of a drawn thing before what follows from it. */
+  readonly paths: readonly Path[];
+  readonly drawn: Drawn | null;
+}
+
+export function targetOf(job: Job, pieceId: string): Target | null {
+  const drawn = drawnOf(job.drawn, pieceId);
+  if (drawn) return { pieceId: drawn.id, name: drawn.name, paths: masterOf(drawn, job.making.thicknessMm).paths, drawn };
+  const piece = pieceOf(job, pieceId);
+  return piece && { pieceId, name: piece.name, paths: [piece.outer, ...piece.holes], drawn: null };
+}
+
+export function pieceOf(job: Job, pieceId: string): Piece | null {
+  return [...(job.trace?.pieces ?? []), ...job.drawings.flatMap((d) => d.pieces)].find(({ id }) => id === pieceId) ?? null;
+}
+
+export const sourceOf = (paths: readonly Path[]): DrawnSource =>
+  paths.length === 1 ? { kind: 'path', path: paths[0] as Path } : { kind: 'paths', paths: [...paths] };
+
+/** Writes changed paths back to where they came from. */
+export function shapeCommand(target: Target, paths: readonly Path[]): Command {
+  if (target.drawn) return { do: 'redraw', drawnId: target.drawn.id, source: sourceOf(paths) };
+  const [outer, ...holes] = paths;
+  return { do: 'reshape', pieceId: target.pieceId, outer: outer as Path, holes: [...holes] };
+}
+
+export const newId = (): string => `drawn-${nanoid(10)}`;
+
+/** A name that counts on: Circle 3. */
+export function nextName(job: Job, word: string): string {
+  const taken = job.drawn.filter(({ name }) => name.startsWith(`${word} `)).map(({ name }) => Number(name.slice(word.length + 1)));
+  return `${word} ${Math.max(0, ...taken.filter(Number.isFinite)) + 1}`;
+}
+
+export const newDrawn = (job: Job, word: string, source: DrawnSource, more: Partial<Drawn> = {}): Drawn => ({
+  id: newId(),
+  name: nextName(job, word),
+  purpose: 'cut',
+  leftOut: false,
+  source,
+  live: [],
+  ...more,
+});
+
+/** A drawn thing in place of a piece that was traced or brought in, so that steps can follow from it. */
+export function takenOver(job: Job, pieceId: string): { readonly drawn: Drawn; readonly ids: readonly string[] } | null {
+  const target = targetOf(job, pieceId);
+  if (!target) return null;
+  if (target.drawn) return { drawn: target.drawn, ids: [target.drawn.id] };
+  const piece = pieceOf(job, pieceId) as Piece;
+  return {
+    drawn: { id: newId(), name: piece.name, purpose: piece.purpose, leftOut: false, source: sourceOf(target.paths), live: [] },
+    ids: [pieceId],
+  };
+}
+
+/** Outer outlines counter-clockwise and holes clockwise, as areas are combined. */
+export const areaOf = (paths: readonly Path[]): Path[] => paths.filter((path) => path.closed && Math.abs(pathArea(path)) > 0);
