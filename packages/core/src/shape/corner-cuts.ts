@@ -119,8 +119,12 @@ const inward = (d: Point, side: number): Point => ({ x: -d.y * side, y: d.x * si
 /** The round tangent to both sides; null where it does not fit on them. */
 function roundCut(a: Step, b: Step, turn: number, radius: number): Cut | null {
   const side = Math.sign(turn);
-  const reach = radius * Math.tan(Math.min(Math.abs(turn), 3) / 2);
+  const reach = radius * Math.tan(Math.min(Math.abs(turn), 3.1) / 2);
   const [la, lb] = [segmentLength(a.from, a.segment), segmentLength(b.from, b.segment)];
+  if (a.segment.kind === 'line' && b.segment.kind === 'line') {
+    if (reach > la || reach > lb) return null;
+    return { t: 1 - reach / la, u: reach / lb, between: [{ kind: 'arc', to: pointOn(b.from, b.segment, reach / lb), sweep: turn }] };
+  }
   let [t, u] = [Math.max(0, 1 - reach / la), Math.min(1, reach / lb)];
   const centreFrom = (step: Step, at: number): Point => {
     const n = inward(directionOn(step.from, step.segment, at), side);

@@ -233,6 +233,7 @@ export function selfCrossings(paths: readonly Path[]): CutPlace[] {
     for (const l of index?.search(s.box.minX, s.box.minY, s.box.maxX, s.box.maxY) ?? []) {
       if (l <= k) continue;
       const other = steps[l] as Placed;
+      if (meetsOnlyAtJoint(paths, s, other)) continue;
       for (const { t, u, at } of segmentCrossings(s, other)) {
         if (isJoint(paths, s, other, at)) continue;
         found.push({ path: s.path, segment: s.index, t, at }, { path: other.path, segment: other.index, t: u, at });
@@ -240,6 +241,16 @@ export function selfCrossings(paths: readonly Path[]): CutPlace[] {
     }
   });
   return found;
+}
+
+/** Whether two segments are neighbouring lines that do not fold back: they share their joint and nothing else. */
+function meetsOnlyAtJoint(paths: readonly Path[], a: Placed, b: Placed): boolean {
+  if (a.path !== b.path || a.segment.kind !== 'line' || b.segment.kind !== 'line') return false;
+  const { closed, segments } = paths[a.path] as Path;
+  const isNext = b.index === a.index + 1;
+  if (!isNext && !(closed && a.index === 0 && b.index === segments.length - 1 && segments.length > 2)) return false;
+  const [p, q] = [subtract(a.segment.to, a.from), subtract(b.segment.to, b.from)];
+  return Math.abs(cross(p, q)) > 1e-9 * Math.hypot(p.x, p.y) * Math.hypot(q.x, q.y) || dot(p, q) > 0;
 }
 
 /** Whether a place is where two neighbouring segments of one path join anyway. */

@@ -7,7 +7,7 @@ import { boxAroundBoxes } from '../plane/box.ts';
 import { type Path, stepsOf } from '../plane/path.ts';
 import { cross, distance, type Point } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, segmentBox } from '../plane/segment.ts';
-import { samePlaceMm, segmentCrossings } from './crossings.ts';
+import { boxIndex, samePlaceMm, segmentCrossings } from './crossings.ts';
 
 /** How often counter-clockwise the paths go round a place that lies on none of them. */
 export function windingAbout(paths: readonly Path[], p: Point): number {
@@ -58,6 +58,21 @@ export function distanceTo(paths: readonly Path[], p: Point): number {
       if (away < least) least = Math.min(least, nearestOnSegment(from, segment, p).distance);
     }
   return least;
+}
+
+/** Tells quickly whether a place is nearer to some paths than a limit. */
+export function nearnessTo(paths: readonly Path[]): (p: Point, limit: number) => boolean {
+  const steps = paths.flatMap(stepsOf);
+  const index = boxIndex(steps.map(({ from, segment }) => segmentBox(from, segment)));
+  return (p, limit) => {
+    let isNear = false;
+    index?.search(p.x - limit, p.y - limit, p.x + limit, p.y + limit, (k) => {
+      const { from, segment } = steps[k] as (typeof steps)[0];
+      isNear ||= nearestOnSegment(from, segment, p).distance < limit;
+      return false;
+    });
+    return isNear;
+  };
 }
 
 export const isOn = (paths: readonly Path[], p: Point): boolean => distanceTo(paths, p) <= 3 * samePlaceMm;

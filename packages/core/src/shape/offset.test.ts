@@ -136,3 +136,18 @@ describe('a band about an open line', () => {
     expect(pathArea(band?.holes[0] as Path)).toBeCloseTo(-(18 * 28), 6);
   });
 });
+
+it('a wavy outline, its hollows tighter than the distance, keeps one outline at the distance', () => {
+  const points = Array.from({ length: 1200 }, (_, k) => {
+    const angle = (2 * Math.PI * k) / 1200;
+    const r = 100 + 6 * Math.sin(40 * angle);
+    return { x: r * Math.cos(angle), y: r * Math.sin(angle) };
+  });
+  const wave = polygonPath(points);
+  for (const by of [2, -1.5]) {
+    const made = outward(wave, by);
+    expect(made).toHaveLength(1);
+    for (const { from, segment } of stepsOf(made[0]?.outer as Path))
+      expect(Math.abs(nearestOnPath(wave, pointOn(from, segment, 0.5)).distance - Math.abs(by))).toBeLessThan(0.02);
+  }
+});

@@ -7,12 +7,12 @@
  * tolerance.
  */
 import { circleOf } from '../plane/arc.ts';
-import { type Path, pathArea, type Step, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
 import { cross, crossing, distance, dot, type Point } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, nearestOnSegment, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
-import { samePlaceMm, selfCrossings } from './crossings.ts';
-import { distanceTo } from './inside.ts';
+import { samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+import { nearnessTo } from './inside.ts';
 import { merged } from './merging.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 
@@ -68,27 +68,44 @@ export function rings(
 function keptLoops(raw: Path, from: readonly Path[], by: number, { toleranceMm }: OffsetSettings): Path[] {
   const runs = runsOf(raw, selfCrossings([raw]));
   const slack = Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
-  const kept =
-    runs.length === 1 && runs[0] === raw
-      ? keepsAway(raw, from, by, slack)
-        ? [raw]
-        : []
-      : runs.filter((run) => keepsAway(run, from, by, slack));
+  const isNearer = nearnessTo(from);
+  // Scraps no longer than what counts as one place would lead a chain astray.
+  const kept = runs.filter((run) => keepsAway(run, isNearer, Math.abs(by) - slack) && !isScrap(run));
   const [outline] = from as [Path];
   const way = Math.sign(pathArea(outline));
-  return joinedRuns(kept, 10 * samePlaceMm, straightest)
+  return healed(joinedRuns(kept, 10 * samePlaceMm, straightest), 10 * slack)
     .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
     .filter((path) => Math.sign(pathArea(path)) === way)
     .map(merged);
 }
 
-/** Whether a run comes nowhere nearer than the distance; looked at in several places of each segment. */
-function keepsAway(run: Path, from: readonly Path[], by: number, slack: number): boolean {
+/**
+ * Chains that were parted by less than `gap` led on into one another: where many crossings lie on nearly one place a scrap
+ * between two of them may have been taken for too near.
+ */
+function healed(paths: readonly Path[], gap: number): Path[] {
+  const open = paths.filter((path) => !path.closed && (path.segments.length > 8 || pathLength(path) > gap));
+  if (open.length === 0) return [...paths];
+  const bridges = open.flatMap((path): Path[] => {
+    const end = endOf(path);
+    const next = open.reduce((best, other) => (distance(other.start, end) < distance(best.start, end) ? other : best));
+    const isNear = distance(next.start, end) <= gap && distance(next.start, end) > 0;
+    return isNear ? [{ start: end, segments: [{ kind: 'line', to: next.start }], closed: false }] : [];
+  });
+  return [...paths.filter((path) => path.closed), ...joinedRuns([...open, ...bridges], 10 * samePlaceMm, longest)];
+}
+
+const isScrap = (run: Path): boolean =>
+  !run.closed && run.segments.length < 4 && distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= 20 * samePlaceMm;
+
+const longest = (_: Path, choices: readonly Path[]): Path =>
+  choices.reduce((best, path) => (path.segments.length > best.segments.length ? path : best));
+
+/** Whether a run comes nowhere nearer than the limit; looked at in several places of each segment. */
+function keepsAway(run: Path, isNearer: (p: Point, limit: number) => boolean, limit: number): boolean {
   const steps = stepsOf(run);
-  const isFew = steps.length < 4;
-  return steps.every(({ from: start, segment }) =>
-    (isFew ? [0.18, 0.5, 0.82] : [0.5]).every((t) => distanceTo(from, pointOn(start, segment, t)) >= Math.abs(by) - slack),
-  );
+  const places = steps.length < 4 ? [0.18, 0.5, 0.82] : [0.5];
+  return steps.every(({ from, segment }) => places.every((t) => !isNearer(pointOn(from, segment, t), limit)));
 }
 
 /** Where several runs go on, the one that goes straightest on. */
@@ -111,17 +128,41 @@ export function rawOffset(path: Path, by: number, settings: OffsetSettings): Pat
   const parts = stepsOf(path)
     .filter(({ from, segment }) => segment.kind !== 'line' || distance(from, segment.to) > 0)
     .map((step) => ({ step, path: offsetSegment(step, by, settings.toleranceMm) }));
-  const segments: Segment[] = [];
   const count = parts.length;
-  parts.forEach(({ step, path: part }, k) => {
-    segments.push(...part.segments);
+  const joints = parts.map((part, k): Segment[] => {
     const next = parts[(k + 1) % count];
-    if (!next || (k === count - 1 && !path.closed)) return;
-    segments.push(...joint(step, next.step, endOf(part), next.path.start, by, settings));
+    if (!next || (k === count - 1 && !path.closed)) return [];
+    const [from, to] = [endOf(part.path), next.path.start];
+    if (distance(from, to) <= samePlaceMm / 10) return [];
+    const cut = count > 2 ? cutAtCrossing(part, next, by) : null;
+    if (!cut) return joint(part.step, next.step, from, to, by, settings);
+    [part.path, next.path] = cut;
+    return [];
   });
-  const start = (parts[0] as (typeof parts)[0]).path.start;
-  const raw: Path = { start, segments, closed: path.closed };
+  const segments = parts.flatMap((part, k) => [...part.path.segments, ...(joints[k] as Segment[])]);
+  const raw: Path = { start: (parts[0] as (typeof parts)[0]).path.start, segments, closed: path.closed };
   return path.closed ? closedExactly(raw) : raw;
+}
+
+interface Part {
+  readonly step: Step;
+  readonly path: Path;
+}
+
+/** Inside a corner two neighbours that cross once are cut there at once; null where they do not, or the corner is outer. */
+function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
+  const [p, q] = [a.path.segments.at(-1) as Segment, b.path.segments[0] as Segment];
+  if (a.path.segments.length > 1 || b.path.segments.length > 1) return null;
+  const [into, out] = [directionOn(a.step.from, a.step.segment, 1), directionOn(b.step.from, b.step.segment, 0)];
+  if (cross(into, out) * by <= 0) return null;
+  const [met, ...others] = segmentCrossings({ from: a.path.start, segment: p }, { from: b.path.start, segment: q });
+  if (!met || others.length > 0 || met.t < 1e-9 || met.u > 1 - 1e-9) return null;
+  const [before] = met.t < 1 - 1e-9 ? splitSegment(a.path.start, p, met.t) : [p];
+  const after = met.u > 1e-9 ? splitSegment(b.path.start, q, met.u)[1] : q;
+  return [
+    { ...a.path, segments: [{ ...before, to: met.at }] },
+    { ...b.path, start: met.at, segments: [after] },
+  ];
 }
 
 /** What leads from the end of one offset segment to the start of the next, about the corner between. */
