@@ -2,8 +2,28 @@
  * What the correcting tools do on the table: what lies under the pointer, and what dragging it makes of the path.
  */
 import type { Command, Job, Piece } from '@nuvet/core/job';
-import { distance, isInside, nearestOnPath, type Path, type Point, type Segment, withPoint } from '@nuvet/core/plane';
-import { pointCount, pointOf, trimmed, withHandleMoved, withoutPoints, withPointsMoved, withSegmentPulled } from '@nuvet/core/shape';
+import {
+  distance,
+  isInside,
+  nearestOnPath,
+  type Path,
+  type Point,
+  type Segment,
+  shift,
+  transformedPath,
+  withPoint,
+} from '@nuvet/core/plane';
+import {
+  extended,
+  pointCount,
+  pointOf,
+  snapNear,
+  trimmed,
+  withHandleMoved,
+  withoutPoints,
+  withPointsMoved,
+  withSegmentPulled,
+} from '@nuvet/core/shape';
 import { pathsOf } from './hand-aim';
 import { setHand, useHand } from './hand-store';
 import { newDrawn, shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
@@ -11,7 +31,9 @@ import { newDrawn, shapeCommand, sourceOf, type Target, targetOf } from './hand-
 export type Held =
   | { readonly kind: 'points'; readonly path: number; readonly index: number }
   | { readonly kind: 'handle'; readonly path: number; readonly segment: number; readonly handle: 'c1' | 'c2' }
-  | { readonly kind: 'segment'; readonly path: number; readonly index: number; readonly t: number };
+  | { readonly kind: 'segment'; readonly path: number; readonly index: number; readonly t: number }
+  /** The thing as a whole, held at a place of its own. */
+  | { readonly kind: 'whole'; readonly path: 0; readonly at: Point };
 
 /** The point, handle or segment of a target within reach of a place; points before handles before segments. */
 export function heldAt(target: Target, p: Point, reachMm: number): Held | null {
@@ -52,6 +74,7 @@ export function showsHandles(path: Path, k: number, index: number, points: Chose
 /** The paths of a target while something of it is dragged from where it was to another place. */
 export function pathsDragged(target: Target, held: Held, from: Point, to: Point): readonly Path[] {
   const { points } = useHand.getState();
+  if (held.kind === 'whole') return target.paths.map((path) => transformedPath(path, shift(to.x - from.x, to.y - from.y)));
   const changed = (path: Path): Path => {
     if (held.kind === 'handle') return withHandleMoved(path, held.segment, held.handle, to);
     if (held.kind === 'segment') return withSegmentPulled(path, held.index, held.t, to);
@@ -63,6 +86,7 @@ export function pathsDragged(target: Target, held: Held, from: Point, to: Point)
 
 /** Where what is held lies now. */
 export function placeOfHeld(target: Target, held: Held, fallback: Point): Point {
+  if (held.kind === 'whole') return held.at;
   const path = target.paths[held.path] as Path;
   if (held.kind === 'points') return pointOf(path, held.index);
   const s: Segment | undefined = held.kind === 'handle' ? path.segments[held.segment] : undefined;
@@ -130,6 +154,31 @@ export function trimAt(run: (command: Command) => void, job: Job, pieces: readon
   run({ do: 'replace-drawn', word: 'trimming', ids: [target.drawn?.id ?? target.pieceId], by });
   setHand({ chosen: by[0] ? [by[0].id] : [] });
   return null;
+}
+
+/** The end of an open line near a place led on to the next thing; a message where there is nothing to meet. */
+export function extendAt(run: (command: Command) => void, job: Job, pieces: readonly Piece[], p: Point, reachMm: number): string | null {
+  const under = pieceNear(pieces, p, reachMm);
+  const target = under && targetOf(job, under.id);
+  const k = target?.paths.findIndex((path) => !path.closed) ?? -1;
+  if (!under || !target || k < 0) return 'Click near the end of an open line to lead it on.';
+  const path = target.paths[k] as Path;
+  const isStart = distance(path.start, p) < distance(path.segments.at(-1)?.to ?? path.start, p);
+  const others = pathsOf(pieces).filter((other) => other !== under.outer);
+  const longer = extended(path, isStart ? 'start' : 'end', others);
+  if (!longer) return 'Nothing lies ahead of that end.';
+  run(
+    shapeCommand(
+      target,
+      target.paths.map((one, i) => (i === k ? longer : one)),
+    ),
+  );
+  return null;
+}
+
+/** A whole thing picked up where it was pressed: at its own end or middle near by, so that this can be set down exactly. */
+export function wholeAt(target: Target, p: Point, reachMm: number): Held {
+  return { kind: 'whole', path: 0, at: snapNear(target.paths, p, { reachMm })?.at ?? p };
 }
 
 /** The piece whose outline comes nearest to a place, within reach. */

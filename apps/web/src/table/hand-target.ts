@@ -2,7 +2,7 @@
  * What a correction works on: a traced piece or a drawn thing, as its paths, and the commands that write them back.
  */
 import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, type Piece } from '@nuvet/core/job';
-import { type Path, pathArea } from '@nuvet/core/plane';
+import { apply, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
 import { nanoid } from 'nanoid';
 
 export interface Target {
@@ -26,6 +26,12 @@ export function pieceOf(job: Job, pieceId: string): Piece | null {
 
 export const sourceOf = (paths: readonly Path[]): DrawnSource =>
   paths.length === 1 ? { kind: 'path', path: paths[0] as Path } : { kind: 'paths', paths: [...paths] };
+
+/** Moves a target; what it is told by moves along. */
+export function moveCommand(target: Target, map: Transform): Command {
+  if (target.drawn) return { do: 'replace-drawn', word: 'moving', ids: [target.drawn.id], by: [movedDrawn(target.drawn, target, map)] };
+  return shapeCommand(target, target.paths.map((path) => transformedPath(path, map))); // biome-ignore format: one line
+}
 
 /** Writes changed paths back to where they came from. */
 export function shapeCommand(target: Target, paths: readonly Path[]): Command {
@@ -66,3 +72,31 @@ export function takenOver(job: Job, pieceId: string): { readonly drawn: Drawn; r
 
 /** Outer outlines counter-clockwise and holes clockwise, as areas are combined. */
 export const areaOf = (paths: readonly Path[]): Path[] => paths.filter((path) => path.closed && Math.abs(pathArea(path)) > 0);
+
+/** A drawn thing under a map: a figure that keeps its shape stays a figure where it is only shifted. */
+export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn {
+  const at = (p: Point): Point => apply(map, p);
+  const isShift = map.a === 1 && map.d === 1 && map.b === 0 && map.c === 0;
+  const live = drawn.live.map((step): Drawn['live'][number] => {
+    if (step.kind === 'mirror') return { ...step, a: at(step.a), b: at(step.b) };
+    return step.kind === 'turn' ? { ...step, centre: at(step.centre) } : step;
+  });
+  const { source } = drawn;
+  if (source.kind === 'points') {
+    const points = source.points.map((p) => ({
+      ...p,
+      at: at(p.at),
+      ...(p.through ? { through: at(p.through) } : {}),
+      ...(p.before ? { before: at(p.before) } : {}),
+      ...(p.after ? { after: at(p.after) } : {}),
+    }));
+    return { ...drawn, live, source: { ...source, points } };
+  }
+  if (source.kind === 'figure' && isShift) {
+    const { figure } = source;
+    const shifted = 'centre' in figure ? { ...figure, centre: at(figure.centre) } : { ...figure, from: at(figure.from), to: at(figure.to) };
+    return { ...drawn, live, source: { kind: 'figure', figure: shifted } };
+  }
+  const paths: readonly Path[] = target.paths.map((path) => transformedPath(path, map));
+  return { ...drawn, live, source: sourceOf(paths) };
+}

@@ -3,15 +3,26 @@
  * Pointer and keys while something is drawn or corrected by hand. Every answer is whether the event was taken.
  */
 import type { Job, Piece } from '@nuvet/core/job';
-import { distance, type Path, type Point } from '@nuvet/core/plane';
+import { distance, type Path, type Point, shift } from '@nuvet/core/plane';
 import { type SheetSnap, withPointsMoved } from '@nuvet/core/shape';
 import { useRef } from 'react';
 import { useJob } from '@/stages/job-store';
 import { aimAt, pathsOf } from './hand-aim';
-import { deleteChosen, type Held, heldAt, insertAt, pathsDragged, pieceToChoose, placeOfHeld, trimAt } from './hand-correcting';
+import {
+  deleteChosen,
+  extendAt,
+  type Held,
+  heldAt,
+  insertAt,
+  pathsDragged,
+  pieceToChoose,
+  placeOfHeld,
+  trimAt,
+  wholeAt,
+} from './hand-correcting';
 import { addPoint, closeOutline, figureFrom, growing, placeFigure, placesNeeded, takePointBack } from './hand-drawing';
 import { type DrawTool, isDrawTool, setHand, stepBack, useHand } from './hand-store';
-import { shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
+import { moveCommand, shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
 import { toSheet, type View } from './view';
 
 const pickPx = 11;
@@ -65,8 +76,8 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     const { tool, asking } = useHand.getState();
     const sheet = sheetAt(screen);
     const aimed = isDrawTool(tool) || asking ? aim(screen, event.altKey) : { at: sheet, snap: null };
-    const of = tool === 'points' && !asking ? target() : null;
-    const held = of ? heldAt(of, sheet, reach()) : null;
+    const of = !asking && !isDrawTool(tool) && tool !== 'trim' ? target() : null;
+    const held = of ? (tool === 'points' ? heldAt(of, sheet, reach()) : wholeUnder(of, sheet)) : null;
     press.current = {
       at: screen,
       sheet: aimed.at,
@@ -80,6 +91,12 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (of && held) chooseHeld(held, event.shiftKey);
     // Without anything under it the table itself is dragged.
     return isDrawTool(tool) || asking !== null || held !== null;
+  };
+
+  /** The chosen thing as a whole, where the press lies on it. */
+  const wholeUnder = (of: Target, sheet: Point): Held | null => {
+    const under = pieceToChoose(pieces, sheet, reach());
+    return under?.id.split('/')[0] === of.pieceId ? wholeAt(of, sheet, reach()) : null;
   };
 
   const chooseHeld = (held: Held, isMore: boolean): void => {
@@ -110,7 +127,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     const { tool, asking } = useHand.getState();
     if (distance(screen, now.at) > slackPx) now.moved = true;
     if (now.held && now.target && now.moved) {
-      const isHeldOff = event.altKey || now.held.kind !== 'points';
+      const isHeldOff = event.altKey || now.held.kind === 'handle' || now.held.kind === 'segment';
       const aimed = aimAt(withoutOwn(others(), now.target), sheetAt(screen), view().scale, null, pictureSnap(), isHeldOff);
       const paths = pathsDragged(now.target, now.held, now.from, aimed.at);
       setHand({ aim: aimed.at, snap: aimed.snap, shaped: { pieceId: now.target.pieceId, source: sourceOf(paths), paths } });
@@ -126,7 +143,9 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (!isActive() || !now) return false;
     const { tool, asking, shaped } = useHand.getState();
     if (shaped && now.target) {
-      run(shapeCommand(now.target, shaped.paths));
+      const { aim: to } = useHand.getState();
+      const isWhole = now.held?.kind === 'whole' && to !== null;
+      run(isWhole ? moveCommand(now.target, shift(to.x - now.from.x, to.y - now.from.y)) : shapeCommand(now.target, shaped.paths));
       setHand({ shaped: null, snap: null });
       return true;
     }
@@ -175,7 +194,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     const { tool, chosen } = useHand.getState();
     const sheet = sheetAt(screen);
     if (tool === 'trim') {
-      const message = trimAt(run, job, pieces, sheet, reach());
+      const message = (isMore ? extendAt : trimAt)(run, job, pieces, sheet, reach());
       if (message) onMessage(message);
       return true;
     }

@@ -21,11 +21,11 @@ export const toolWords: Record<HandTool, { readonly word: string; readonly expla
     explanation: 'Move points, handles and segments; add and take away points',
     asks: 'Click a piece, then drag its points, handles or lines. Click a line twice for one point more.',
   },
-  trim: { word: 'Trim', explanation: 'Takes away the stretch you click, from crossing to crossing', asks: 'Click the stretch that shall go.' },
+  trim: { word: 'Trim', explanation: 'Takes away the stretch you click, from crossing to crossing; with Shift leads an end on', asks: 'Click the stretch that shall go. With Shift, click near an open end to lead it on to the next thing.' },
   join: { word: 'Join ends', explanation: 'Open ends that nearly meet are brought together', asks: 'Say how far apart ends may be, and how they meet.' },
   corners: { word: 'Corners', explanation: 'Round, bevel, or make room for a round tool', asks: 'Choose a piece, then the radius.' },
   offset: { word: 'Offset', explanation: 'Outlines at a distance: rings, thickness, bands', asks: 'Choose a piece, then the distance.' },
   combine: { word: 'Combine', explanation: 'Unite pieces, take one from another, cut along a line', asks: 'Choose two pieces or more: hold Shift and click.' },
-  arrange: { word: 'Arrange', explanation: 'Move, turn, scale, mirror, align, copy by figures', asks: 'Choose pieces; Shift adds more.' },
+  arrange: { word: 'Arrange', explanation: 'Move, turn, scale, mirror, align, copy by figures', asks: 'Choose pieces; Shift adds more. Drag one to move it.' },
   follow: { word: 'Live', explanation: 'A mirror, turned copies, cut-outs and flat strips that follow what you draw', asks: 'Choose what you drew; the rest follows it.' },
 }; // biome-ignore format: a table

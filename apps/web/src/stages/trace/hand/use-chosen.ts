@@ -3,9 +3,9 @@
  * The chosen things as targets, and the edits that several panels make of them.
  */
 import type { Drawn } from '@nuvet/core/job';
-import { type Path, type Transform, transformedPath } from '@nuvet/core/plane';
+import { type Transform, transformedPath } from '@nuvet/core/plane';
 import { setHand, useHand } from '@/table/hand-store';
-import { newDrawn, sourceOf, type Target, takenOver, targetOf } from '@/table/hand-target';
+import { movedDrawn, newDrawn, sourceOf, type Target, takenOver, targetOf } from '@/table/hand-target';
 import { useJob } from '../../job-store';
 
 type LiveStep = Drawn['live'][number];
@@ -58,32 +58,4 @@ export function useChosen() {
       run({ do: 'replace-drawn', word, ids: [], by });
     },
   };
-}
-
-/** A drawn thing under a map: a figure that keeps its shape stays a figure where it is only shifted. */
-function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn {
-  const at = (p: { x: number; y: number }) => ({ x: map.a * p.x + map.c * p.y + map.e, y: map.b * p.x + map.d * p.y + map.f });
-  const isShift = map.a === 1 && map.d === 1 && map.b === 0 && map.c === 0;
-  const live = drawn.live.map((step): LiveStep => {
-    if (step.kind === 'mirror') return { ...step, a: at(step.a), b: at(step.b) };
-    return step.kind === 'turn' ? { ...step, centre: at(step.centre) } : step;
-  });
-  const { source } = drawn;
-  if (source.kind === 'points') {
-    const points = source.points.map((p) => ({
-      ...p,
-      at: at(p.at),
-      ...(p.through ? { through: at(p.through) } : {}),
-      ...(p.before ? { before: at(p.before) } : {}),
-      ...(p.after ? { after: at(p.after) } : {}),
-    }));
-    return { ...drawn, live, source: { ...source, points } };
-  }
-  if (source.kind === 'figure' && isShift) {
-    const { figure } = source;
-    const shifted = 'centre' in figure ? { ...figure, centre: at(figure.centre) } : { ...figure, from: at(figure.from), to: at(figure.to) };
-    return { ...drawn, live, source: { kind: 'figure', figure: shifted } };
-  }
-  const paths: readonly Path[] = target.paths.map((path) => transformedPath(path, map));
-  return { ...drawn, live, source: sourceOf(paths) };
 }
