@@ -52,7 +52,7 @@ interface ToolCardProps {
 /** A tool of the tray: its drawing and its word, its key in the tooltip. */
 export function ToolCard({ icon, word, hotkey, explanation, isInHand = false, disabled = false, onClick }: ToolCardProps) {
   return (
-    <Tooltip title={hotkey ? `${explanation} (${hotkey})` : explanation}>
+    <Tooltip title={hotkey ? `${explanation} (${hotkey})` : explanation} placement="right" disableInteractive>
       <Box component="span" sx={{ display: 'block' }}>
         <Button
           fullWidth

@@ -143,10 +143,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (!isActive() || !now) return false;
     const { tool, asking, shaped } = useHand.getState();
     if (shaped && now.target) {
-      const { aim: to } = useHand.getState();
-      const isWhole = now.held?.kind === 'whole' && to !== null;
-      run(isWhole ? moveCommand(now.target, shift(to.x - now.from.x, to.y - now.from.y)) : shapeCommand(now.target, shaped.paths));
-      setHand({ shaped: null, snap: null });
+      setDown(now, now.target, shaped.paths);
       return true;
     }
     if (asking) {
@@ -159,6 +156,14 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       return true;
     }
     return now.moved ? now.held !== null : clickWith(screen, event.shiftKey);
+  };
+
+  /** What was dragged comes to lie where it was let go. */
+  const setDown = (now: Press, of: Target, paths: readonly Path[]): void => {
+    const { aim: to } = useHand.getState();
+    const isWhole = now.held?.kind === 'whole' && to !== null;
+    run(isWhole ? moveCommand(of, shift(to.x - now.from.x, to.y - now.from.y)) : shapeCommand(of, paths));
+    setHand({ shaped: null, snap: null });
   };
 
   /** A click sets a corner, a drag a curve's point with its handle, a long press the third point of an arc. */
