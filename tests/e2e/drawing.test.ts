@@ -282,3 +282,37 @@ it('pieces are united, cut along a line, and undone to what they were', async ()
   await expect.poll(async () => (await jobOf(id)).drawn.map(({ source }) => source.kind)).toEqual(['figure', 'figure']);
   expect(errors).toEqual([]);
 });
+
+it('a motif is fitted to a measured length, exchanged twice at the same place, and one of one’s own kept on the shelf', async () => {
+  const id = await newDrawing('Motifs');
+  const shelf = page.getByRole('list', { name: 'Shelf' });
+  await shelf.getByRole('button', { name: 'Fish' }).click();
+  await click([60, 75], [140, 75]);
+  const sizes = async () => {
+    const [piece] = drawnPieces(await jobOf(id));
+    const box = piece && pathBox(piece.outer);
+    return box ? [box.maxX - box.minX, (box.minX + box.maxX) / 2] : [];
+  };
+  await expect.poll(async () => (await jobOf(id)).drawn.map(({ name }) => name)).toEqual(['Fish']);
+  const [width, middle] = (await sizes()) as [number, number];
+  expect(width).toBeCloseTo(80, 0);
+  for (const name of ['Wave', 'Ferry boat']) {
+    await shelf.getByRole('button', { name }).click();
+    await expect.poll(async () => (await jobOf(id)).drawn.map((d) => d.name)).toEqual([name]);
+    const whole = drawnPieces(await jobOf(id)).map(({ outer }) => pathBox(outer));
+    expect(Math.max(...whole.map((b) => b.maxX)) - Math.min(...whole.map((b) => b.minX))).toBeCloseTo(width, 6);
+    expect((Math.max(...whole.map((b) => b.maxX)) + Math.min(...whole.map((b) => b.minX))) / 2).toBeCloseTo(middle, 6);
+  }
+  const name = `Boat of ours ${id.slice(0, 6)}`;
+  await page.getByLabel('Keep it as').fill(name);
+  await page.getByLabel('Tags').fill('river, ours');
+  await button('Put it on the shelf').click();
+  await shelf.getByRole('button', { name }).waitFor();
+  const { body } = await json('GET', '/api/motifs');
+  const own = (body as { id: string; name: string; tags: string[]; paths: unknown[] }[]).find((m) => m.name === name);
+  expect(own).toMatchObject({ tags: ['river', 'ours'], paths: [{}, {}, {}] });
+  expect((await json('DELETE', `/api/motifs/${own?.id}`)).status).toBe(204);
+  expect((await json('DELETE', `/api/motifs/${own?.id}`)).status).toBe(404);
+  expect((await dxfOf(id)).closed).toBe(3);
+  expect(errors).toEqual([]);
+});

@@ -9,10 +9,22 @@ export interface Person {
   readonly workshopId: string;
 }
 
-export type Deed = 'list-jobs' | 'make-job' | 'read-job' | 'edit-job' | 'delete-job' | 'add-picture' | 'read-picture';
+const deeds = [
+  'list-jobs',
+  'make-job',
+  'read-job',
+  'edit-job',
+  'delete-job',
+  'add-picture',
+  'read-picture',
+  'list-motifs',
+  'keep-motif',
+  'delete-motif',
+] as const;
+export type Deed = (typeof deeds)[number];
 
 const localPerson: Person = { name: 'the workshop', workshopId: '00000000-0000-4000-8000-000000000001' };
-const mayDo: ReadonlySet<Deed> = new Set(['list-jobs', 'make-job', 'read-job', 'edit-job', 'delete-job', 'add-picture', 'read-picture']);
+const mayDo: ReadonlySet<Deed> = new Set(deeds);
 
 /** Who asks, if they may do this at all. @throws Problem 403 */
 export async function personWhoMay(deed: Deed): Promise<Person> {

@@ -53,7 +53,7 @@ export async function listJobs(person: Person): Promise<JobSummary[]> {
       [literal(`document->>'name'`), 'name'],
       [literal(`document->'making'`), 'making'],
       [literal(`document->'pictures'->0->>'id'`), 'pictureId'],
-      [literal(`jsonb_array_length(case when jsonb_typeof(document->'trace'->'pieces') = 'array' then document->'trace'->'pieces' else '[]' end)`), 'pieces'],
+      [literal(`jsonb_array_length(case when jsonb_typeof(document->'trace'->'pieces') = 'array' then document->'trace'->'pieces' else '[]' end) + jsonb_array_length(coalesce(document->'drawn', '[]'))`), 'pieces'],
     ],
     order: [['updatedAt', 'DESC']],
   }); // biome-ignore format: a column a line

@@ -5,12 +5,14 @@ import { type QueryInterface, QueryTypes } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { database } from './database.ts';
 import * as firstTables from './migrations/first-tables.ts';
+import * as motifs from './migrations/motifs.ts';
 import * as workingCopies from './migrations/working-copies.ts';
 
 /** In order; a name never changes once it has landed. */
 const migrations: { name: string; up: (tables: QueryInterface) => Promise<void> }[] = [
   { name: '001-first-tables', up: firstTables.up },
   { name: '002-working-copies', up: workingCopies.up },
+  { name: '003-motifs', up: motifs.up },
 ];
 
 /** A number of our own for the database's advisory lock, so that two starts at once do not both migrate. */

@@ -3,6 +3,7 @@
  * undo reach back to the job's beginning.
  */
 import type { Edit, Job, Picture } from '@nuvet/core/job';
+import type { Path } from '@nuvet/core/plane';
 import type { PictureKind } from '@nuvet/pictures';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 import { database } from './database.ts';
@@ -62,6 +63,15 @@ export class PictureTileRow extends Model<InferAttributes<PictureTileRow>, Infer
   declare bytes: Buffer;
 }
 
+export class MotifRow extends Model<InferAttributes<MotifRow>, InferCreationAttributes<MotifRow>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare name: string;
+  declare tags: string[];
+  declare paths: Path[];
+  declare createdAt: CreationOptional<Date>;
+}
+
 const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 } as const;
 const key = (type: typeof DataTypes.UUID | typeof DataTypes.INTEGER) => ({ type, primaryKey: true, allowNull: false }) as const;
 const needed = <T>(type: T) => ({ type, allowNull: false }) as const;
@@ -119,6 +129,17 @@ export function models() {
       { pictureId: key(DataTypes.UUID), seq: key(DataTypes.INTEGER), bytes: needed(DataTypes.BLOB) },
       { sequelize, tableName: 'picture_chunks', timestamps: false },
     );
+    MotifRow.init(
+      {
+        id,
+        workshopId: needed(DataTypes.UUID),
+        name: needed(DataTypes.TEXT),
+        tags: needed(DataTypes.JSONB),
+        paths: needed(DataTypes.JSONB),
+        createdAt: DataTypes.DATE,
+      },
+      { sequelize, tableName: 'motifs', updatedAt: false },
+    );
     PictureTileRow.init(
       {
         pictureId: key(DataTypes.UUID),
@@ -130,5 +151,5 @@ export function models() {
       { sequelize, tableName: 'picture_tiles', timestamps: false },
     );
   }
-  return { sequelize, JobRow, JobEditRow, PictureRow, PictureChunkRow, PictureTileRow };
+  return { sequelize, MotifRow, JobRow, JobEditRow, PictureRow, PictureChunkRow, PictureTileRow };
 }

@@ -3,7 +3,8 @@
  * takes, the comb of curvature.
  */
 import type { Job } from '@nuvet/core/job';
-import { circleOf, directionOn, type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
+import { fittedMotif, type MotifFit } from '@nuvet/core/motif';
+import { circleOf, directionOn, distance, type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
 import { isSmooth, pointCount, pointOf } from '@nuvet/core/shape';
 import { colours } from '@/ui/theme';
 import { outlinePath2d } from './drawing';
@@ -123,7 +124,12 @@ function drawUnfinished(canvas: Canvas, view: View, job: Job): void {
 }
 
 function drawSketch(canvas: Canvas, view: View, job: Job, outlines: readonly Path[]): void {
-  const { tool, aim, places, through, asking } = useHand.getState();
+  const { tool, aim, places, through, asking, motif, motifFit } = useHand.getState();
+  const [first] = places;
+  if (asking === 'motif' && motif && aim && first && distance(first, aim) * view.scale > 2) {
+    for (const path of motifSketch(motif.paths, { kind: motifFit, a: first, b: aim }))
+      strokePath(canvas, view, path, colours.verdigris, 1.6);
+  }
   for (const p of [...places, ...(through ? [through] : [])]) drawPoint(canvas, toScreen(view, p), true, false);
   if (asking && aim && places.length > 0) strokeLine(canvas, toScreen(view, places.at(-1) as Point), toScreen(view, aim));
   if (!aim || !isDrawTool(tool)) return;
@@ -131,6 +137,15 @@ function drawSketch(canvas: Canvas, view: View, job: Job, outlines: readonly Pat
     tool === 'outline' ? outlineWith(job, aim, null) : figurePreview(figureFrom(tool, [...places, aim], outlines), job.making.thicknessMm);
   if (path) strokePath(canvas, view, path, colours.verdigris, 1.8, [7, 4]);
   else if (places.length > 0) strokeLine(canvas, toScreen(view, places.at(-1) as Point), toScreen(view, aim));
+}
+
+function motifSketch(paths: readonly Path[], fit: MotifFit): readonly Path[] {
+  try {
+    return fittedMotif(paths, fit);
+  } catch {
+    // A box that is still a line holds nothing yet.
+    return [];
+  }
 }
 
 function strokeLine(canvas: Canvas, a: Point, b: Point): void {

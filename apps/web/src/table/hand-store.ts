@@ -4,6 +4,7 @@
  * chosen, places half taken, and how the next thing is drawn.
  */
 import type { DrawnSource } from '@nuvet/core/job';
+import type { Motif, MotifFit } from '@nuvet/core/motif';
 import type { Path, Point } from '@nuvet/core/plane';
 import type { SheetSnap } from '@nuvet/core/shape';
 import { create } from 'zustand';
@@ -47,7 +48,10 @@ interface HandState {
   /** The shape of what is dragged, as long as it is. */
   readonly shaped: { readonly pieceId: string; readonly source: DrawnSource; readonly paths: readonly Path[] } | null;
   /** What two or three clicks on the table are taken for. */
-  readonly asking: 'axis' | 'centre' | 'cut' | 'datum' | null;
+  readonly asking: 'axis' | 'centre' | 'cut' | 'datum' | 'motif' | null;
+  /** The motif to place next, and what its two places mean. */
+  readonly motif: Motif | null;
+  readonly motifFit: MotifFit['kind'];
   readonly pointKind: 'corner' | 'curve';
   /** Directions in steps of so many degrees; null where they are free. */
   readonly lockDegrees: number | null;
@@ -78,6 +82,8 @@ export const useHand = create<HandState>(() => ({
   segment: null,
   shaped: null,
   asking: null,
+  motif: null,
+  motifFit: 'between',
   pointKind: 'corner',
   lockDegrees: null,
   gridMm: null,

@@ -2,7 +2,7 @@
  * What a correction works on: a traced piece or a drawn thing, as its paths, and the commands that write them back.
  */
 import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, type Piece } from '@nuvet/core/job';
-import { apply, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
+import { apply, determinant, isSimilarity, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
 import { nanoid } from 'nanoid';
 
 export interface Target {
@@ -73,6 +73,15 @@ export function takenOver(job: Job, pieceId: string): { readonly drawn: Drawn; r
 /** Outer outlines counter-clockwise and holes clockwise, as areas are combined. */
 export const areaOf = (paths: readonly Path[]): Path[] => paths.filter((path) => path.closed && Math.abs(pathArea(path)) > 0);
 
+/** Where a motif is fitted moves along; a box that is turned, or a motif that is stretched or mirrored, is fitted no longer. */
+export function movedMotif(motif: Drawn['motif'], map: Transform): Drawn['motif'] {
+  if (!motif) return undefined;
+  const isShift = map.a === 1 && map.d === 1 && map.b === 0 && map.c === 0;
+  const isTurn = isSimilarity(map) && determinant(map) > 0;
+  if (!isShift && !(isTurn && motif.fit.kind === 'between')) return undefined;
+  return { id: motif.id, fit: { kind: motif.fit.kind, a: apply(map, motif.fit.a), b: apply(map, motif.fit.b) } };
+}
+
 /** A drawn thing under a map: a figure that keeps its shape stays a figure where it is only shifted. */
 export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn {
   const at = (p: Point): Point => apply(map, p);
@@ -82,6 +91,7 @@ export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn 
     return step.kind === 'turn' ? { ...step, centre: at(step.centre) } : step;
   });
   const { source } = drawn;
+  const motif = movedMotif(drawn.motif, map);
   if (source.kind === 'points') {
     const points = source.points.map((p) => ({
       ...p,
@@ -98,5 +108,5 @@ export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn 
     return { ...drawn, live, source: { kind: 'figure', figure: shifted } };
   }
   const paths: readonly Path[] = target.paths.map((path) => transformedPath(path, map));
-  return { ...drawn, live, source: sourceOf(paths) };
+  return { ...drawn, live, source: sourceOf(paths), motif };
 }

@@ -86,6 +86,8 @@ export const drawnSchema = z.strictObject({
     z.strictObject({ kind: z.literal('paths'), paths: z.array(pathSchema).min(1).max(20_000) }),
     z.strictObject({ kind: z.literal('figure'), figure: figureSchema }),
   ]),
+  /** The motif that it was placed from, and where that was fitted, so that another can take its place. */
+  motif: z.strictObject({ id, fit: z.strictObject({ kind: z.enum(['between', 'box']), a: pointSchema, b: pointSchema }) }).optional(),
   /** What follows from it, one step after another. */
   live: z.array(liveStepSchema).max(12).default([]),
 });

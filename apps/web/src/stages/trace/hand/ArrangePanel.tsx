@@ -2,6 +2,7 @@
 /**
  * Chosen things moved, turned, scaled, mirrored, aligned, spaced and copied by figures, about their middle or a datum.
  */
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import {
@@ -181,32 +182,33 @@ function Copies({ unit, width, height, pivot, centre, lastPath, onCopy }: Copies
   const whole = (n: number) => Math.max(1, Math.min(500, Math.round(n)));
   return (
     <Section title="Copies">
-      <Pick
-        label="Laid out"
-        value={how}
-        words={{ grid: 'in a row or grid', circle: 'on a circle about the datum', path: 'along the line chosen last' }}
-        onPick={setHow}
-      />
-      <br />
-      <Row>
-        {how === 'grid' ? (
-          <>
-            <NumberField label="Across" value={columns} digits={0} unit="" onNumber={(n) => setColumns(whole(n))} />
-            <NumberField label="Up" value={rows} digits={0} unit="" onNumber={(n) => setRows(whole(n))} />
-            <Measure label="Gap" mm={gap} unit={unit} range="any" onMm={setGap} />
-          </>
-        ) : (
-          <NumberField label="In all" value={count} digits={0} unit="" onNumber={(n) => setCount(whole(n))} />
-        )}
-        <Button
-          variant="outlined"
-          sx={{ height: 40 }}
-          disabled={how === 'path' && (!lastPath || pathLength(lastPath) === 0)}
-          onClick={copy}
-        >
-          Copy
-        </Button>
-      </Row>
+      <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
+        <Pick
+          label="Laid out"
+          value={how}
+          words={{ grid: 'in a row or grid', circle: 'on a circle about the datum', path: 'along the line chosen last' }}
+          onPick={setHow}
+        />
+        <Row>
+          {how === 'grid' ? (
+            <>
+              <NumberField label="Across" value={columns} digits={0} unit="" onNumber={(n) => setColumns(whole(n))} />
+              <NumberField label="Up" value={rows} digits={0} unit="" onNumber={(n) => setRows(whole(n))} />
+              <Measure label="Gap" mm={gap} unit={unit} range="any" onMm={setGap} />
+            </>
+          ) : (
+            <NumberField label="In all" value={count} digits={0} unit="" onNumber={(n) => setCount(whole(n))} />
+          )}
+          <Button
+            variant="outlined"
+            sx={{ height: 40 }}
+            disabled={how === 'path' && (!lastPath || pathLength(lastPath) === 0)}
+            onClick={copy}
+          >
+            Copy
+          </Button>
+        </Row>
+      </Box>
     </Section>
   );
 }

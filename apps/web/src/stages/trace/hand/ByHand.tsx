@@ -16,6 +16,7 @@ import { DrawPanel } from './DrawPanel';
 import { FollowPanel } from './FollowPanel';
 import { HandIcon } from './HandIcons';
 import { JoinPanel, OpenEnds } from './JoinPanel';
+import { Motifs } from './Motifs';
 import { OffsetPanel } from './OffsetPanel';
 import { PointsPanel } from './PointsPanel';
 import { Seeing } from './Seeing';
@@ -59,6 +60,7 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
       {tool === 'arrange' && <ArrangePanel />}
       {tool === 'follow' && <FollowPanel />}
       <ChosenPanel />
+      {tray === 'draw' && <Motifs />}
       <OpenEnds />
       <DrawnList />
       <Seeing />

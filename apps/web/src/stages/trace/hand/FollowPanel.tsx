@@ -2,6 +2,7 @@
 /**
  * What follows live from what is drawn: a mirror image, turned copies, cut-outs; and a bent line laid flat.
  */
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { circlePath, type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
@@ -98,23 +99,24 @@ function LayFlat() {
   };
   return (
     <Section title="Lay flat">
-      <Row>
-        <NumberField label="k factor" value={k} digits={3} unit="0 to 1" onNumber={(n) => setK(Math.min(1, Math.max(0, n)))} />
-        <Measure label="Strip’s width" mm={width} unit={job.unit} onMm={setWidth} />
-      </Row>
-      <br />
-      <Pick
-        label="The stock lies"
-        value={side}
-        words={{ right: 'to the right of the line', left: 'to the left of the line' }}
-        onPick={setSide}
-      />
-      <Typography variant="body2" sx={{ my: 1 }}>
-        {flat.lengthMm.toFixed(2)} mm long at {thicknessMm.toFixed(2)} mm stock.
-      </Typography>
-      <Button fullWidth variant="outlined" onClick={lay}>
-        Lay it flat, with the circles drawn on it
-      </Button>
+      <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
+        <Row>
+          <NumberField label="k factor" value={k} digits={3} unit="0 to 1" onNumber={(n) => setK(Math.min(1, Math.max(0, n)))} />
+          <Measure label="Strip’s width" mm={width} unit={job.unit} onMm={setWidth} />
+        </Row>
+        <Pick
+          label="The stock lies"
+          value={side}
+          words={{ right: 'to the right of the line', left: 'to the left of the line' }}
+          onPick={setSide}
+        />
+        <Typography variant="body2">
+          {flat.lengthMm.toFixed(2)} mm long at {thicknessMm.toFixed(2)} mm stock.
+        </Typography>
+        <Button fullWidth variant="outlined" onClick={lay}>
+          Lay it flat, with the circles drawn on it
+        </Button>
+      </Box>
     </Section>
   );
 }

@@ -5,7 +5,7 @@
 import type { Drawn } from '@nuvet/core/job';
 import { type Transform, transformedPath } from '@nuvet/core/plane';
 import { setHand, useHand } from '@/table/hand-store';
-import { movedDrawn, newDrawn, sourceOf, type Target, takenOver, targetOf } from '@/table/hand-target';
+import { movedDrawn, movedMotif, newDrawn, sourceOf, type Target, takenOver, targetOf } from '@/table/hand-target';
 import { useJob } from '../../job-store';
 
 type LiveStep = Drawn['live'][number];
@@ -52,6 +52,7 @@ export function useChosen() {
           newDrawn(job, 'Copy', sourceOf(target.paths.map((path) => transformedPath(path, map))), {
             purpose: target.drawn?.purpose ?? 'cut',
             name: `${target.name} copy`,
+            motif: movedMotif(target.drawn?.motif, map),
           }),
         ),
       );

@@ -1,0 +1,39 @@
+/**
+ * A workshop's own motifs in the database: listed, kept, deleted.
+ */
+import { pathSchema } from '@nuvet/core/job';
+import { z } from 'zod';
+import { owned, type Person } from './access.ts';
+import { models } from './models.ts';
+import { Problem } from './problem.ts';
+
+export const newMotifSchema = z.strictObject({
+  name: z.string().trim().min(1).max(100),
+  tags: z.array(z.string().trim().min(1).max(40)).max(20),
+  /** At true size, mm. */
+  paths: z.array(pathSchema).min(1).max(2000),
+});
+type NewMotif = z.infer<typeof newMotifSchema>;
+
+export type StoredMotif = NewMotif & { readonly id: string };
+
+/** More would not be found again on a shelf. */
+const mostMotifs = 2000;
+
+export async function listMotifs(person: Person): Promise<StoredMotif[]> {
+  const rows = await models().MotifRow.findAll({ where: { workshopId: person.workshopId }, order: [['createdAt', 'DESC']] });
+  return rows.map(({ id, name, tags, paths }) => ({ id, name, tags, paths }));
+}
+
+export async function keepMotif(person: Person, motif: NewMotif): Promise<StoredMotif> {
+  const { MotifRow } = models();
+  if ((await MotifRow.count({ where: { workshopId: person.workshopId } })) >= mostMotifs)
+    throw new Problem(409, 'shelf-full', 'The shelf holds no more motifs. Take some away first.');
+  const row = await MotifRow.create({ workshopId: person.workshopId, ...motif, paths: [...motif.paths] });
+  return { id: row.id, ...motif };
+}
+
+export async function deleteMotif(person: Person, id: string): Promise<void> {
+  const row = owned(person, await models().MotifRow.findByPk(id), 'motif');
+  await row.destroy();
+}
