@@ -293,12 +293,12 @@ it('a motif is fitted to a measured length, exchanged twice at the same place, a
     const box = piece && pathBox(piece.outer);
     return box ? [box.maxX - box.minX, (box.minX + box.maxX) / 2] : [];
   };
-  await expect.poll(async () => (await jobOf(id)).drawn.map(({ name }) => name)).toEqual(['Fish']);
+  await expect.poll(async () => (await jobOf(id)).drawn.map(({ name }) => name)).toEqual(['Fish 1']);
   const [width, middle] = (await sizes()) as [number, number];
   expect(width).toBeCloseTo(80, 0);
   for (const name of ['Wave', 'Ferry boat']) {
     await shelf.getByRole('button', { name }).click();
-    await expect.poll(async () => (await jobOf(id)).drawn.map((d) => d.name)).toEqual([name]);
+    await expect.poll(async () => (await jobOf(id)).drawn.map((d) => d.name)).toEqual([`${name} 1`]);
     const whole = drawnPieces(await jobOf(id)).map(({ outer }) => pathBox(outer));
     expect(Math.max(...whole.map((b) => b.maxX)) - Math.min(...whole.map((b) => b.minX))).toBeCloseTo(width, 6);
     expect((Math.max(...whole.map((b) => b.maxX)) + Math.min(...whole.map((b) => b.minX))) / 2).toBeCloseTo(middle, 6);

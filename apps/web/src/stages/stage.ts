@@ -22,14 +22,14 @@ export type StageState = { readonly text: string; readonly mood: 'open' | 'good'
 export function stageStates(job: Job, activeId: string | null): Record<StageName, StageState> {
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0];
   const open = (text: string): StageState => ({ text, mood: 'open' });
-  if (!picture && job.drawings.length === 0)
+  if (!picture && job.drawings.length === 0 && job.drawn.length === 0)
     return { 'bring-in': open('no picture yet'), 'true-up': open(''), trace: open(''), prove: open(''), 'make-ready': open('') };
   const kept = keptPieces(job);
   const findings = findingsOf(job);
   const stops = findings.some((f) => f.weight === 'stops');
   const pieces = `${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}`;
   return {
-    'bring-in': { text: broughtIn(job), mood: 'good' },
+    'bring-in': picture || job.drawings.length > 0 ? { text: broughtIn(job), mood: 'good' } : open('no picture'),
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
     prove: stops

@@ -8,7 +8,7 @@ import { circleOf } from '../plane/arc.ts';
 import { type Box, boxAround } from '../plane/box.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { cross, distance, dot, type Point, subtract } from '../plane/point.ts';
-import { chordPoints, nearestOnSegment, pointOn, segmentBox, segmentLength } from '../plane/segment.ts';
+import { chordPoints, directionOn, nearestOnSegment, pointOn, segmentBox, segmentLength } from '../plane/segment.ts';
 
 /** Places nearer than this are one, mm. */
 export const samePlaceMm = 1e-6;
@@ -243,14 +243,27 @@ export function selfCrossings(paths: readonly Path[]): CutPlace[] {
   return found;
 }
 
-/** Whether two segments are neighbouring lines that do not fold back: they share their joint and nothing else. */
+/**
+ * Whether two segments are neighbours that both only go forward, seen along their joint: then they share that and nothing
+ * else.
+ */
 function meetsOnlyAtJoint(paths: readonly Path[], a: Placed, b: Placed): boolean {
-  if (a.path !== b.path || a.segment.kind !== 'line' || b.segment.kind !== 'line') return false;
+  if (a.path !== b.path) return false;
   const { closed, segments } = paths[a.path] as Path;
   const isNext = b.index === a.index + 1;
   if (!isNext && !(closed && a.index === 0 && b.index === segments.length - 1 && segments.length > 2)) return false;
-  const [p, q] = [subtract(a.segment.to, a.from), subtract(b.segment.to, b.from)];
-  return Math.abs(cross(p, q)) > 1e-9 * Math.hypot(p.x, p.y) * Math.hypot(q.x, q.y) || dot(p, q) > 0;
+  const [first, second] = isNext ? [a, b] : [b, a];
+  const d = directionOn(first.from, first.segment, 1);
+  return goesForward(first, d) && goesForward(second, d);
+}
+
+/** Whether a segment moves on along a direction all the way: every leg of its handles does. */
+function goesForward({ from, segment }: Step, d: Point): boolean {
+  const on = (a: Point, b: Point): boolean => (b.x - a.x) * d.x + (b.y - a.y) * d.y > 1e-12;
+  if (segment.kind === 'line') return on(from, segment.to);
+  if (segment.kind === 'cubic') return on(from, segment.c1) && on(segment.c1, segment.c2) && on(segment.c2, segment.to);
+  if (Math.abs(segment.sweep) > Math.PI / 2) return false;
+  return dot(directionOn(from, segment, 0), d) > 1e-9 && dot(directionOn(from, segment, 1), d) > 1e-9;
 }
 
 /** Whether a place is where two neighbouring segments of one path join anyway. */

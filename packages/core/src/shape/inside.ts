@@ -64,15 +64,36 @@ export function distanceTo(paths: readonly Path[], p: Point): number {
 export function nearnessTo(paths: readonly Path[]): (p: Point, limit: number) => boolean {
   const steps = paths.flatMap(stepsOf);
   const index = boxIndex(steps.map(({ from, segment }) => segmentBox(from, segment)));
+  const bows = Float64Array.from(steps, bowOf);
   return (p, limit) => {
     let isNear = false;
     index?.search(p.x - limit, p.y - limit, p.x + limit, p.y + limit, (k) => {
       const { from, segment } = steps[k] as (typeof steps)[0];
-      isNear ||= nearestOnSegment(from, segment, p).distance < limit;
+      isNear ||= chordDistance(from, segment.to, p) - (bows[k] as number) < limit && nearestOnSegment(from, segment, p).distance < limit;
       return false;
     });
     return isNear;
   };
+}
+
+/** How far a segment leaves its chord at most: (1/8) max |P''| over its whole length (de Boor 1978). */
+function bowOf({ from, segment }: ReturnType<typeof stepsOf>[0]): number {
+  if (segment.kind === 'line') return 0;
+  if (segment.kind === 'arc')
+    return (
+      (distance(from, segment.to) / 2) * Math.tan(Math.min(Math.abs(segment.sweep), 3.1) / 4) +
+      (Math.abs(segment.sweep) > 3.1 ? Infinity : 0)
+    );
+  if (segment.kind === 'ellipse') return Infinity;
+  const bend = (a: Point, b: Point, c: Point): number => Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
+  return (6 * Math.max(bend(from, segment.c1, segment.c2), bend(segment.c1, segment.c2, segment.to))) / 8;
+}
+
+function chordDistance(a: Point, b: Point, p: Point): number {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const square = dx * dx + dy * dy;
+  const t = square > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square)) : 0;
+  return Math.hypot(a.x + t * dx - p.x, a.y + t * dy - p.y);
 }
 
 export const isOn = (paths: readonly Path[], p: Point): boolean => distanceTo(paths, p) <= 3 * samePlaceMm;

@@ -9,7 +9,7 @@
 import { circleOf } from '../plane/arc.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
 import { cross, crossing, distance, dot, type Point } from '../plane/point.ts';
-import { asCubics, type CubicSegment, directionOn, nearestOnSegment, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
+import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
 import { samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
 import { nearnessTo } from './inside.ts';
@@ -269,9 +269,13 @@ function offsetCubic(from: Point, s: CubicSegment, by: number, toleranceMm: numb
   return [...offsetCubic(from, a, by, toleranceMm, depth + 1), ...offsetCubic(a.to, b, by, toleranceMm, depth + 1)];
 }
 
+/** Whether the made curve keeps to the exact offset, looked at across it: along it both run nearly alike. */
 function follows(from: Point, s: CubicSegment, start: Point, made: CubicSegment, by: number, toleranceMm: number): boolean {
   return [0.15, 0.33, 0.5, 0.67, 0.85].every((t) => {
-    const exact = moved(pointOn(from, s, t), left(directionOn(from, s, t), by));
-    return nearestOnSegment(start, made, exact).distance <= toleranceMm / 2;
+    const d = directionOn(from, s, t);
+    const [exact, p] = [moved(pointOn(from, s, t), left(d, by)), pointOn(start, made, t)];
+    const [along, across] = [d.x * (p.x - exact.x) + d.y * (p.y - exact.y), d.x * (p.y - exact.y) - d.y * (p.x - exact.x)];
+    // A slip along it counts by how much the curve could bend away meanwhile.
+    return Math.abs(across) + Math.abs(along) * 0.02 <= toleranceMm / 2;
   });
 }

@@ -13,7 +13,7 @@ import { boxAroundBoxes, type Path, pathBox, polygonOf } from '@nuvet/core/plane
 import { useEffect, useState } from 'react';
 import { z } from 'zod';
 import { setHand, useHand } from '@/table/hand-store';
-import { newDrawn, sourceOf } from '@/table/hand-target';
+import { newDrawn, nextName, sourceOf } from '@/table/hand-target';
 import { ask } from '@/ui/requests';
 import { colours } from '@/ui/theme';
 import { Section } from '../../Docket';
@@ -67,7 +67,7 @@ export function Motifs() {
   const exchange = (next: Motif) => {
     const by = placedOnes.flatMap((one) => {
       const made = one.motif && placed(next, one.motif.fit);
-      return made ? [{ ...one, ...made, name: next.name }] : [];
+      return made ? [{ ...one, ...made, name: nextName(job, next.name) }] : [];
     });
     if (by.length > 0) run({ do: 'replace-drawn', word: `putting ${next.name} there`, ids: by.map(({ id }) => id), by });
   };
