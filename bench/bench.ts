@@ -5,6 +5,7 @@
 import { measureAccuracy } from './accuracy.ts';
 import { measureBrowser } from './browser.ts';
 import { measureColoursAndEdges } from './colours-and-edges.ts';
+import { measureDrawing } from './drawing.ts';
 import { measureLines } from './lines.ts';
 import { measureOutside } from './outside.ts';
 import { measureSpeed } from './speed.ts';
@@ -16,6 +17,8 @@ console.log('\nLines, symmetries and hard conditions');
 await measureLines();
 console.log('\nColours, walls, ways along an edge, relations');
 measureColoursAndEdges();
+console.log('\nDrawn and corrected by hand');
+measureDrawing();
 console.log('\nOutlines drawn by others');
 measureOutside();
 console.log('\nHow fast: A4 at 600 dpi, 35 megapixels, 150 shapes, one thread of Node');

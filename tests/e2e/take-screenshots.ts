@@ -115,6 +115,61 @@ await page.mouse.move(table.x + table.width * 0.768, table.y + table.height * 0.
 await page.waitForTimeout(1500);
 await take('along-edge');
 
+// A panel's own star: one arm drawn, turned six times, rounded and given a rim, its tip being pulled.
+const button = (name: string) => page.getByRole('button', { name, exact: true });
+const made = await page.request.post(`${address}/api/jobs`, { data: { name: 'Lantern star', pictureIds: [] } });
+const { id: starId } = (await made.json()) as { id: string };
+await page.goto(`${address}/jobs/${starId}`);
+await button('Draw without a picture').click();
+await page.getByRole('application', { name: 'Light table' }).waitFor();
+const at = (x: number, y: number) => [table.x + table.width * x, table.y + table.height * y] as const;
+for (const [x, y] of [[0.47, 0.55], [0.53, 0.55], [0.55, 0.28], [0.5, 0.19], [0.45, 0.28], [0.47, 0.55]] as const) await page.mouse.click(...at(x, y)); // biome-ignore format: one arm
+await button('Correct').click();
+await button('Live').click();
+await button('Turned copies about a centre').click();
+await page.mouse.click(...at(0.5, 0.53));
+await button('Corners').click();
+await page.getByRole('button', { name: /corners, live/ }).click();
+await button('Offset').click();
+await page.getByRole('button', { name: /Set off, live/ }).click();
+await button('Live').click();
+await page.mouse.move(700, 785);
+await settled(page);
+await take('live');
+await button('Points').click();
+await page.mouse.move(...at(0.5, 0.19));
+await page.mouse.down();
+await page.mouse.move(...at(0.5, 0.14), { steps: 6 });
+await page.waitForTimeout(600);
+await take('points');
+await page.mouse.up();
+await settled(page);
+await page.request.delete(`${address}/api/jobs/${starId}`);
+
+// Drawn over a scan: an outline in the making, its next point on the edge of what was traced.
+await open('Heron lantern panel');
+await stage('Trace');
+await button('Draw').click();
+for (const [x, y] of [[0.42, 0.29], [0.47, 0.28], [0.525, 0.3]] as const) await page.mouse.click(...at(x, y)); // biome-ignore format: places
+await page.mouse.move(...at(0.49, 0.4));
+await page.mouse.down();
+await page.mouse.move(...at(0.475, 0.44), { steps: 4 });
+await page.mouse.up();
+await page.mouse.move(...at(0.5, 0.52), { steps: 4 });
+await page.waitForTimeout(600);
+await take('drawing');
+await page.keyboard.press('Escape');
+for (let k = 0; k < 5; k++) await page.keyboard.press('Control+z');
+await settled(page);
+await page.getByRole('list', { name: 'Shelf' }).scrollIntoViewIfNeeded();
+await page.getByRole('list', { name: 'Shelf' }).getByRole('button', { name: 'Fish' }).click();
+await page.mouse.click(...at(0.62, 0.86));
+await page.mouse.move(...at(0.76, 0.8), { steps: 4 });
+await page.waitForTimeout(600);
+await take('motifs');
+await page.keyboard.press('Escape');
+await page.keyboard.press('Escape');
+
 await open('Mill Race block');
 await stage('Prove');
 await take('prove');

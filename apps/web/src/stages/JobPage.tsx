@@ -8,7 +8,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { keptPieces, type Picture, piecesOf, workBoxOf } from '@nuvet/core/job';
 import dynamic from 'next/dynamic';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
 import { setHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
@@ -117,7 +117,8 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
   const isDrawing = stage === 'trace' && picture === null;
   const hasWork = picture !== null || job.drawings.length > 0 || job.drawn.length > 0 || isDrawing;
   const { drawings, making } = job;
-  const shaped = useHand((s) => s.shaped);
+  // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
+  const shaped = useDeferredValue(useHand((s) => s.shaped));
   const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
   const pieces = useMemo(() => {
     if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });

@@ -45,9 +45,20 @@ export function pathLength(path: Path): number {
   return stepsOf(path).reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
 }
 
-/** The area inside a closed path, counter-clockwise positive (y up). Refuses an open path. */
+const areas = new WeakMap<Path, number>();
+
+/** The area inside a closed path, counter-clockwise positive (y up); kept by identity. Refuses an open path. */
 export function pathArea(path: Path): number {
   if (!path.closed) throw new RangeError('an open path has no area');
+  let area = areas.get(path);
+  if (area === undefined) {
+    area = areaOf(path);
+    areas.set(path, area);
+  }
+  return area;
+}
+
+function areaOf(path: Path): number {
   // Measured from the start, so that a small piece far from the origin keeps its digits.
   const home = moved(path, -path.start.x, -path.start.y);
   return stepsOf(home).reduce((sum, { from, segment }) => sum + segmentArea(from, segment), 0);
