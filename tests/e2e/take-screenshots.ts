@@ -159,7 +159,7 @@ await page.mouse.move(...at(0.5, 0.52), { steps: 4 });
 await page.waitForTimeout(600);
 await take('drawing');
 await page.keyboard.press('Escape');
-for (let k = 0; k < 5; k++) await page.keyboard.press('Control+z');
+for (let k = 0; k < 4; k++) await page.keyboard.press('Control+z');
 await settled(page);
 await page.getByRole('list', { name: 'Shelf' }).scrollIntoViewIfNeeded();
 await page.getByRole('list', { name: 'Shelf' }).getByRole('button', { name: 'Fish' }).click();

@@ -34,6 +34,9 @@ export function grainOf(softness: number, roughness: number, tolerancePx: number
   };
 }
 
+/** Tips thinner than this, half their angle in radians, are taken for as thin as this. */
+const thinnest = 0.04;
+
 /**
  * How far the contour of a soft corner stays back from its tip, px.
  * Rests on: a wedge is half covered where it is about 0.67 deviations wide to either side; of a tip narrower than a pixel
@@ -41,4 +44,4 @@ export function grainOf(softness: number, roughness: number, tolerancePx: number
  * @param halfAngle half the angle inside the corner, radians
  */
 export const retreat = (grain: Grain, halfAngle: number): number =>
-  (0.8 * grain.softness + 2 * grain.stairs) / Math.tan(Math.max(0.1, halfAngle));
+  (0.8 * grain.softness + 2 * grain.stairs) / Math.tan(Math.max(thinnest, halfAngle));

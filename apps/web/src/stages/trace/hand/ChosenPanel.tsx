@@ -28,6 +28,8 @@ export function ChosenPanel() {
   const fault = drawn && masterOf(drawn, job.making.thicknessMm).fault;
   const { gaps = [], unrounded = 0 } = drawn ? outlinesFrom(drawn, job) : {};
   const [one] = pieces;
+  // What was chosen may be gone by now.
+  if (!drawn && !one) return null;
   return (
     <Box
       aria-label="What is chosen"

@@ -37,7 +37,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
       {drawn.live.map((step, index) =>
         kinds && !kinds.includes(step.kind) ? null : (
           // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
-          <Box key={index} sx={{ display: 'grid', gap: 1 }}>
+          <Box key={index} sx={{ display: 'grid', gap: 1.5 }}>
             <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
               <Typography variant="h3" sx={{ flex: 1 }}>
                 {index + 1}. {words[step.kind]}
