@@ -13,7 +13,7 @@ import {
   traceOnSheet,
   traceSettingsSchema,
 } from '@nuvet/core/job';
-import { apply, inverse, type Point, project, transformedPath } from '@nuvet/core/plane';
+import { apply, chain, inverse, type Point, project, stretch, transformedPath } from '@nuvet/core/plane';
 import {
   type ColourPicture,
   coloursIn,
@@ -23,6 +23,7 @@ import {
   hexOf,
   onlyInside,
   type Rgb,
+  reducedTo,
 } from '@nuvet/core/raster';
 import {
   type Borders,
@@ -37,6 +38,7 @@ import {
   type Symmetry,
   strayOf,
   symmetriesOf,
+  tracePicture,
 } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
@@ -56,6 +58,8 @@ interface Held {
   readonly id: string;
   /** Read when it is first needed: most pictures are traced by their darkness alone. */
   grey?: GreyPicture;
+  /** The same halved a few times, for a first look. */
+  coarse?: { readonly picture: GreyPicture; readonly factor: number };
   colours?: ColourPicture;
   /** The borders found last, and what they were asked by: another tolerance needs no new ones. */
   borders?: { readonly key: string; readonly found: Borders };
@@ -137,23 +141,60 @@ async function bordersOf(
   return found;
 }
 
+/** Pictures longer than this are looked at coarsely first, so that a slider's move shows at once; px. */
+const coarsePx = 1300;
+
+/**
+ * A first look at a trace, on a picture halved a few times; null where that would be no quicker, or needs what is not read
+ * yet.
+ */
+function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSettings): JobTrace | null {
+  const own = held?.id === surface.id ? held : null;
+  if (!own?.grey || settings.colours.length > 0 || settings.take !== 'shape' || Math.max(own.grey.width, own.grey.height) <= 1.5 * coarsePx)
+    return null;
+  own.coarse ??= reducedTo(own.grey, coarsePx);
+  const { factor } = own.coarse;
+  const small = [picture.crop, settings.within].reduce(
+    (grey, outline) =>
+      outline
+        ? onlyInside(
+            grey,
+            onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
+          )
+        : grey,
+    own.coarse.picture,
+  );
+  const mmPerPx = surface.mmPerPx * factor;
+  const { pieces, threshold, dropped } = tracePicture(small, mmPerPx, settings);
+  return traceOnSheet(picture, settings, { pieces, threshold, dropped }, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
+}
+
 const isOfMiddles = ({ take }: JobTraceSettings): boolean => take === 'network' || take === 'line-middle';
 
 const tracer = {
   /**
    * Traces a picture; an older request that is still under way ends with null.
    * @param onShare hears what is under way and the share done, 0 to 1
+   * @param onCoarse hears a first look, where that is quicker
    */
   async trace(
     asked: unknown,
     surface: Surface,
     wish: unknown,
     onShare: (word: 'reading' | 'tracing', share: number) => void,
+    onCoarse: (trace: JobTrace) => void,
   ): Promise<JobTrace | null> {
     const picture = pictureSchema.parse(asked);
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const mine = ++newest;
     const isWanted = () => mine === newest;
+    const first = coarseTrace(picture, surface, settings);
+    if (first) {
+      onCoarse(first);
+      // Meanwhile a newer wish may have come.
+      await breath();
+      if (!isWanted()) return null;
+    }
     const borders = await bordersOf(
       picture,
       surface,

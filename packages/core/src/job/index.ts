@@ -1,4 +1,5 @@
 export { type Measured, measuredBy } from './checks.ts';
+export { withChoicesKept } from './choices.ts';
 export { applyCommand, type Command, CommandError, commandSchema, labelOf, traceLabel } from './commands.ts';
 export { type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
 export { type Edit, edited, redone, undone } from './history.ts';

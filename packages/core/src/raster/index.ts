@@ -11,6 +11,7 @@ export { type ColourPicture, coloursIn, type Swatch } from './palette.ts';
 export { paperCorners, sheetSizes, sheetsFor, sideRatio } from './paper.ts';
 export { graduationAlong, type Repeat, repeatAlong } from './periodicity.ts';
 export { placedWay } from './placed-way.ts';
+export { reducedTo } from './reduced.ts';
 export { type Snap, snapNear } from './snap.ts';
 export { findSquareMarkers, markerCells, type SquareMarker } from './square-markers.ts';
 export { type MainDirection, mainDirection, type StraightRun, straightRuns } from './straight-runs.ts';

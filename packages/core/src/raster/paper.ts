@@ -8,8 +8,8 @@ import { contoursAt } from './contours.ts';
 import { edgeLine } from './edge-line.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
 import { convexHull, simplerHull } from './hull.ts';
+import { reducedTo } from './reduced.ts';
 import { histogram, otsuThreshold } from './threshold.ts';
-import { halvedBytes } from './warp.ts';
 
 const smallPx = 900;
 const leastShare = 0.15;
@@ -17,12 +17,7 @@ const mostShare = 0.97;
 
 /** The corners in turn, seen on screen clockwise from the upper left; null where no sheet stands out. */
 export function paperCorners(picture: GreyPicture): [Point, Point, Point, Point] | null {
-  let [small, scale] = [picture, 1];
-  while (Math.max(small.width, small.height) > smallPx) {
-    const { width, height, data } = small;
-    small = greyPicture(halvedBytes(data, width, height, 1), Math.max(1, width >> 1), Math.max(1, height >> 1));
-    scale *= 2;
-  }
+  const { picture: small, factor: scale } = reducedTo(picture, smallPx);
   const otsu = otsuThreshold(histogram(small));
   if (!otsu || otsu.paper - otsu.ink < 25) return null;
   // Contours go round what is dark: turned over, the paper is.

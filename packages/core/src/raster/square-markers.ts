@@ -10,7 +10,7 @@ import { contoursAt } from './contours.ts';
 import { edgeLine } from './edge-line.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
 import { convexHull, simplerHull } from './hull.ts';
-import { halvedBytes } from './warp.ts';
+import { reducedTo } from './reduced.ts';
 
 export interface SquareMarker {
   readonly id: number;
@@ -36,12 +36,7 @@ const smallestSidePx = 14;
 
 /** All markers that can be read, one of each number. */
 export function findSquareMarkers(picture: GreyPicture): SquareMarker[] {
-  let [small, scale] = [picture, 1];
-  while (Math.max(small.width, small.height) > searchPx) {
-    const { width, height, data } = small;
-    small = greyPicture(halvedBytes(data, width, height, 1), width >> 1, height >> 1);
-    scale *= 2;
-  }
+  const { picture: small, factor: scale } = reducedTo(picture, searchPx);
   const found = new Map<number, SquareMarker>();
   for (const { isHole, points, area } of contoursAt(againstSurroundings(small), 118.5, smallestSidePx ** 2).contours) {
     if (isHole) continue;

@@ -3,7 +3,7 @@
  * Keeps the trace in step with the picture and the settings: computed in the worker while sliders move, kept in the
  * job once they rest.
  */
-import { fitOf, type JobTrace, type JobTraceSettings, type Picture, type Surface, traceLabel } from '@nuvet/core/job';
+import { fitOf, type JobTrace, type JobTraceSettings, type Picture, type Surface, traceLabel, withChoicesKept } from '@nuvet/core/job';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { setTable } from '@/table/table-store';
 import { heard, tracer } from '@/workers/tracing';
@@ -61,13 +61,18 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     const onShare = heard((word: Progress['word'], share: number) => {
       if (isWanted && performance.now() - since > 300) setProgress({ word, share });
     });
+    // What a person chose and changed is seen while sliders move, too.
+    const show = (found: JobTrace) => setTable({ preview: withChoicesKept(found, trace) });
+    const onCoarse = heard((first: JobTrace) => {
+      if (isWanted && isMoving) show(first);
+    });
     tracer()
-      .trace(picture, surface, settings, onShare)
+      .trace(picture, surface, settings, onShare, onCoarse)
       .then(
         (found) => {
           if (!isWanted || !found) return;
           setProgress(null);
-          setTable({ preview: found });
+          show(found);
           pending.current = found;
           rest.current = setTimeout(
             () => {
