@@ -23,7 +23,8 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
   const fit = picture ? fitOf(picture) : null;
   const shownView = view ?? (screen.width > 0 ? wholeSheet(sheetBoxOf(job), screen) : null);
   const at = shownView && pointer ? toSheet(shownView, pointer) : null;
-  const piece = pieces.find((p) => p.id === (selectedPiece ?? hoveredPiece));
+  const chosenByHand = useHand((s) => (s.tray === 'find' ? undefined : s.chosen.at(-1)));
+  const piece = pieces.find((p) => p.id === (chosenByHand ?? selectedPiece ?? hoveredPiece));
   const chosen = picture?.marks.find((m) => m.id === selected?.markId);
   const ground = picture && shownView ? groundOf(picture, surfaceNow(picture, asPhotographed), shownView) : null;
   const span =

@@ -31,6 +31,7 @@ export function drawHand(
   for (const { at } of gaps) drawGap(canvas, toScreen(view, at));
   drawUnfinished(canvas, view, job);
   drawSketch(canvas, view, job, outlines);
+  if (hand.frame) drawFrame(canvas, toScreen(view, hand.frame.a), toScreen(view, hand.frame.b));
   const shown = hand.aim && (isDrawTool(hand.tool) || hand.asking || hand.shaped);
   if (shown && hand.aim) drawAim(canvas, toScreen(view, hand.aim), hand.snap?.word ?? null);
   canvas.restore();
@@ -156,6 +157,15 @@ function strokeLine(canvas: Canvas, a: Point, b: Point): void {
   canvas.moveTo(a.x, a.y);
   canvas.lineTo(b.x, b.y);
   canvas.stroke();
+  canvas.setLineDash([]);
+}
+
+/** The box drawn over points. */
+function drawFrame(canvas: Canvas, a: Point, b: Point): void {
+  canvas.setLineDash([5, 4]);
+  canvas.strokeStyle = colours.brass;
+  canvas.lineWidth = 1.4;
+  canvas.strokeRect(Math.min(a.x, b.x), Math.min(a.y, b.y), Math.abs(b.x - a.x), Math.abs(b.y - a.y));
   canvas.setLineDash([]);
 }
 

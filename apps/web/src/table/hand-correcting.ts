@@ -63,6 +63,16 @@ export function heldAt(target: Target, p: Point, reachMm: number): Held | null {
 
 type Chosen = ReturnType<typeof useHand.getState>;
 
+/** The points of a target that lie in a box, on the path that has most of them there; null where there are none. */
+export function pointsWithin(target: Target, a: Point, b: Point): { path: number; indices: number[] } | null {
+  const isIn = (p: Point): boolean => (p.x - a.x) * (p.x - b.x) <= 0 && (p.y - a.y) * (p.y - b.y) <= 0;
+  const found = target.paths.map((path, k) => ({
+    path: k,
+    indices: Array.from({ length: pointCount(path) }, (_, index) => index).filter((index) => isIn(pointOf(path, index))),
+  }));
+  return found.sort((p, q) => q.indices.length - p.indices.length).find(({ indices }) => indices.length > 0) ?? null;
+}
+
 /** Handles are shown, and taken, beside chosen points and on the chosen segment. */
 export function showsHandles(path: Path, k: number, index: number, points: Chosen['points'], segment: Chosen['segment']): boolean {
   if (segment?.path === k && segment.index === index) return true;

@@ -47,6 +47,8 @@ interface HandState {
   readonly segment: ChosenSegment | null;
   /** The shape of what is dragged, as long as it is. */
   readonly shaped: { readonly pieceId: string; readonly source: DrawnSource; readonly paths: readonly Path[] } | null;
+  /** A box drawn over points to choose them, mm on the sheet. */
+  readonly frame: { readonly a: Point; readonly b: Point } | null;
   /** What two or three clicks on the table are taken for. */
   readonly asking: 'axis' | 'centre' | 'cut' | 'datum' | 'motif' | null;
   /** The motif to place next, and what its two places mean. */
@@ -81,6 +83,7 @@ export const useHand = create<HandState>(() => ({
   points: null,
   segment: null,
   shaped: null,
+  frame: null,
   asking: null,
   motif: null,
   motifFit: 'between',
@@ -102,7 +105,17 @@ export const useHand = create<HandState>(() => ({
 
 export const setHand = useHand.setState;
 
-const letGo = { goingOn: null, places: [], through: null, points: null, segment: null, shaped: null, asking: null, snap: null } as const;
+const letGo = {
+  frame: null,
+  goingOn: null,
+  places: [],
+  through: null,
+  points: null,
+  segment: null,
+  shaped: null,
+  asking: null,
+  snap: null,
+} as const;
 
 /** Takes a tool, or puts it away; what was half taken is let go, what was drawn stays. */
 export const takeHandTool = (tool: HandTool | null): void => setHand({ tool, ...letGo });

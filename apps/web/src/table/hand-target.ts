@@ -11,13 +11,25 @@ export interface Target {
   /** The master's paths: of a drawn thing before what follows from it. */
   readonly paths: readonly Path[];
   readonly drawn: Drawn | null;
+  /** Of one that was not drawn: the piece itself, and whether it was traced or brought in with a drawing file. */
+  readonly piece: Piece | null;
+  readonly isTraced: boolean;
 }
 
 export function targetOf(job: Job, pieceId: string): Target | null {
   const drawn = drawnOf(job.drawn, pieceId);
-  if (drawn) return { pieceId: drawn.id, name: drawn.name, paths: masterOf(drawn, job.making.thicknessMm).paths, drawn };
+  if (drawn)
+    return {
+      pieceId: drawn.id,
+      name: drawn.name,
+      paths: masterOf(drawn, job.making.thicknessMm).paths,
+      drawn,
+      piece: null,
+      isTraced: false,
+    };
   const piece = pieceOf(job, pieceId);
-  return piece && { pieceId, name: piece.name, paths: [piece.outer, ...piece.holes], drawn: null };
+  const isTraced = job.trace?.pieces.some(({ id }) => id === pieceId) ?? false;
+  return piece && { pieceId, name: piece.name, paths: [piece.outer, ...piece.holes], drawn: null, piece, isTraced };
 }
 
 export function pieceOf(job: Job, pieceId: string): Piece | null {
@@ -33,9 +45,10 @@ export function moveCommand(target: Target, map: Transform): Command {
   return shapeCommand(target, target.paths.map((path) => transformedPath(path, map))); // biome-ignore format: one line
 }
 
-/** Writes changed paths back to where they came from. */
+/** Writes changed paths back to where they came from; what came with a drawing file gives way to a drawn thing. */
 export function shapeCommand(target: Target, paths: readonly Path[]): Command {
   if (target.drawn) return { do: 'redraw', drawnId: target.drawn.id, source: sourceOf(paths) };
+  if (!target.isTraced) return { do: 'replace-drawn', word: 'a change of an outline', ids: [target.pieceId], by: [asDrawn(target, paths)] };
   const [outer, ...holes] = paths;
   return { do: 'reshape', pieceId: target.pieceId, outer: outer as Path, holes: [...holes] };
 }
@@ -58,16 +71,20 @@ export const newDrawn = (job: Job, word: string, source: DrawnSource, more: Part
   ...more,
 });
 
+const asDrawn = ({ name, piece, paths: own }: Target, paths: readonly Path[] = own): Drawn => ({
+  id: newId(),
+  name,
+  purpose: piece?.purpose ?? 'cut',
+  leftOut: false,
+  source: sourceOf(paths),
+  live: [],
+});
+
 /** A drawn thing in place of a piece that was traced or brought in, so that steps can follow from it. */
 export function takenOver(job: Job, pieceId: string): { readonly drawn: Drawn; readonly ids: readonly string[] } | null {
   const target = targetOf(job, pieceId);
   if (!target) return null;
-  if (target.drawn) return { drawn: target.drawn, ids: [target.drawn.id] };
-  const piece = pieceOf(job, pieceId) as Piece;
-  return {
-    drawn: { id: newId(), name: piece.name, purpose: piece.purpose, leftOut: false, source: sourceOf(target.paths), live: [] },
-    ids: [pieceId],
-  };
+  return target.drawn ? { drawn: target.drawn, ids: [target.drawn.id] } : { drawn: asDrawn(target), ids: [pieceId] };
 }
 
 /** Outer outlines counter-clockwise and holes clockwise, as areas are combined. */

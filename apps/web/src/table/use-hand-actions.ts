@@ -17,11 +17,12 @@ import {
   pathsDragged,
   pieceToChoose,
   placeOfHeld,
+  pointsWithin,
   trimAt,
   wholeAt,
 } from './hand-correcting';
 import { addPoint, closeOutline, figureFrom, growing, placeFigure, placesNeeded, takePointBack } from './hand-drawing';
-import { type DrawTool, isDrawTool, setHand, stepBack, useHand } from './hand-store';
+import { type DrawTool, isDrawTool, setHand, useHand } from './hand-store';
 import { moveCommand, shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
 import { toSheet, type View } from './view';
 
@@ -89,8 +90,10 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     };
     setHand({ aim: aimed.at, snap: aimed.snap });
     if (of && held) chooseHeld(held, event.shiftKey);
-    // Without anything under it the table itself is dragged.
-    return isDrawTool(tool) || asking !== null || held !== null;
+    // Without anything under it the table itself is dragged; with Shift a box over points.
+    const isFraming = tool === 'points' && of !== null && held === null && event.shiftKey;
+    setHand({ frame: isFraming ? { a: sheet, b: sheet } : null });
+    return isDrawTool(tool) || asking !== null || held !== null || isFraming;
   };
 
   /** The chosen thing as a whole, where the press lies on it. */
@@ -133,8 +136,10 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       setHand({ aim: aimed.at, snap: aimed.snap, shaped: { pieceId: now.target.pieceId, source: sourceOf(paths), paths } });
       return true;
     }
-    if (tool === 'outline' && now.moved) setHand({ aim: sheetAt(screen), snap: null });
-    return isDrawTool(tool) || asking !== null;
+    const { frame } = useHand.getState();
+    if (frame) setHand({ frame: { a: frame.a, b: sheetAt(screen) } });
+    else if (tool === 'outline' && now.moved) setHand({ aim: sheetAt(screen), snap: null });
+    return isDrawTool(tool) || asking !== null || frame !== null;
   };
 
   const up = (screen: Point, event: { altKey: boolean; shiftKey: boolean; timeStamp: number; detail: number }): boolean => {
@@ -150,12 +155,22 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       if (!now.moved) answer(now.sheet);
       return true;
     }
+    if (takeFrame()) return true;
     if (isDrawTool(tool)) {
       if (tool === 'outline') takeOutlinePoint(now, screen, event.timeStamp);
       else takeFigurePlace(tool, now.moved ? [now.sheet, aim(screen, event.altKey, now.sheet).at] : [now.sheet]);
       return true;
     }
     return now.moved ? now.held !== null : clickWith(screen, event.shiftKey);
+  };
+
+  /** Points in the box that was drawn over them are chosen. */
+  const takeFrame = (): boolean => {
+    const { frame } = useHand.getState();
+    const of = target();
+    if (!frame || !of) return false;
+    setHand({ frame: null, points: pointsWithin(of, frame.a, frame.b), segment: null });
+    return true;
   };
 
   /** What was dragged comes to lie where it was let go. */
@@ -230,7 +245,6 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
   const key = (event: React.KeyboardEvent): boolean => {
     const { tray, tool } = useHand.getState();
     if (tray === 'find') return false;
-    if (event.key === 'Escape') return stepBack();
     return isDrawTool(tool) ? drawingKey(tool, event) : correctingKey(event);
   };
 

@@ -7,13 +7,14 @@ import {
   type JobTrace,
   type JobTraceSettings,
   type Picture,
+  pathSchema,
   pictureSchema,
   pieceSchema,
   type Surface,
   traceOnSheet,
   traceSettingsSchema,
 } from '@nuvet/core/job';
-import { apply, chain, inverse, type Point, project, stretch, transformedPath } from '@nuvet/core/plane';
+import { apply, chain, inverse, type Path, type Point, project, stretch, transformedPath } from '@nuvet/core/plane';
 import {
   type ColourPicture,
   coloursIn,
@@ -27,6 +28,7 @@ import {
 } from '@nuvet/core/raster';
 import {
   type Borders,
+  closerToBorders,
   colourBorders,
   findInk,
   inkBorders,
@@ -50,6 +52,9 @@ const nearlyMm = 0.6;
 const cornerReach = 6;
 /** The step that outlines are walked in to make them symmetric, mm: a pixel at 300 dpi. */
 const walkMm = 25.4 / 300;
+
+/** A border farther than this from what a hand drew is not what it meant, mm. */
+const closerReachMm = 4;
 
 /** How long the worker computes before it looks whether it is still wanted. */
 const breathMs = 30;
@@ -249,6 +254,18 @@ const tracer = {
         if (mm > worst.mm) worst = { at: points[k] as Point, mm };
       });
     return { lines: withLines ? lines : [], worst, toleranceMm: settings.toleranceMm };
+  },
+
+  /** A path on the sheet, or a run of its points, led along the ink's border near it; null where there is none. */
+  async closer(of: unknown, surface: Surface, wish: unknown, asked: unknown, run: readonly [number, number] | null): Promise<Path | null> {
+    const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
+    const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
+    if (!borders) return null;
+    const { mmPerPx, toSheet } = surface;
+    const path = transformedPath(pathSchema.parse(asked), inverse(toSheet));
+    const wishes = { softness: borders.softness, tolerancePx: settings.toleranceMm / mmPerPx, reachPx: closerReachMm / mmPerPx };
+    const closer = closerToBorders(path, run, borders.contours, wishes);
+    return closer && transformedPath(closer, toSheet);
   },
 
   /** Points and largest distance over a range of tolerances, the same ink fitted anew for each; null where overtaken. */

@@ -421,19 +421,18 @@ function withDrawn(job: Job, id: string, change: (drawn: Drawn) => Drawn): Job {
   return { ...job, drawn: job.drawn.map((d) => (d === before ? change(d) : d)) };
 }
 
-/** Drawn things give way, traced pieces are left out; what is made of them comes where the first of them was. */
+/** Drawn things give way, traced pieces and those of drawing files are left out; what is made of them comes where the first of them was. */
 function withReplaced(job: Job, ids: readonly string[], by: readonly Drawn[]): Job {
   const gone = new Set(ids);
   const at = job.drawn.findIndex((d) => gone.has(d.id));
   const kept = job.drawn.filter((d) => !gone.has(d.id));
   const before = at < 0 ? kept.length : job.drawn.slice(0, at).filter((d) => !gone.has(d.id)).length;
-  const isTraced = job.trace?.pieces.some((p) => gone.has(p.id) && !p.leftOut) ?? false;
-  if (at < 0 && !isTraced && ids.length > 0) throw new CommandError('no-piece', 'These pieces are no longer there.');
-  const trace =
-    isTraced && job.trace
-      ? { ...job.trace, pieces: job.trace.pieces.map((p) => (gone.has(p.id) ? { ...p, leftOut: true } : p)) }
-      : job.trace;
-  return { ...job, trace, drawn: [...kept.slice(0, before), ...by, ...kept.slice(before)] };
+  const others = piecesOf({ ...job, drawn: [] })
+    .filter((p) => gone.has(p.id))
+    .map((p) => p.id);
+  if (at < 0 && others.length === 0 && ids.length > 0) throw new CommandError('no-piece', 'These pieces are no longer there.');
+  const rest = others.length > 0 ? withPieces(job, others, { leftOut: true }) : job;
+  return { ...rest, drawn: [...kept.slice(0, before), ...by, ...kept.slice(before)] };
 }
 
 /** Pieces are named by their id wherever they lie: in the trace, in a drawing, or drawn by hand. */

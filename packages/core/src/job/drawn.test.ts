@@ -55,6 +55,15 @@ describe('what is drawn', () => {
     const circular = run(job, { do: 'change-drawn', drawnId: 'hole', change: { live: [{ kind: 'cut-out', ids: ['plate'] }] } });
     expect(drawnPieces(circular)).toEqual([]);
   });
+  it('takes the place of pieces that came with a drawing file, which are left out', () => {
+    const outer = circlePath({ x: 0, y: 0 }, 9);
+    const piece = { id: 'd-1', name: 'Tray', purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] } as const;
+    const drawing = { id: 'd', name: 'tray.dxf', kind: 'dxf', unitIsStated: true, mmPerUnit: 1, hidden: false, notes: [], pieces: [{ ...piece, holes: [] }] } as const; // biome-ignore format: one line
+    const job = run(start, { do: 'bring-in-drawing', drawing: { ...drawing, notes: [], pieces: [...drawing.pieces] } });
+    const changed = run(job, { do: 'replace-drawn', word: 'a change', ids: ['d-1'], by: [drawn('mine', { kind: 'path', path: outer })] });
+    expect(keptPieces(changed).map(({ id }) => id)).toEqual(['mine']);
+    expect(() => run(job, { do: 'replace-drawn', word: 'a change', ids: ['nothing'], by: [] })).toThrow(/no longer there/);
+  });
   it('is named, left out, given a purpose and replaced; undo brings it back', () => {
     const job = run(
       start,

@@ -1,4 +1,5 @@
 export { fittedWay } from './along-edge.ts';
+export { type BorderSettings, closerToBorders } from './closer.ts';
 export { type ColourInk, type ColourMap, type ColourPiece, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 export { type Strayed, strayOf } from './deviation.ts';
 export { findInk, type Ink, type InkSettings } from './ink.ts';

@@ -3,7 +3,8 @@
  * The docket while something is drawn or corrected by hand: tray, what the tool asks, the chosen things, what is open.
  */
 import Typography from '@mui/material/Typography';
-import { correctTools, drawTools, isDrawTool, takeHandTool, useHand } from '@/table/hand-store';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { correctTools, drawTools, isDrawTool, stepBack, takeHandTool, useHand } from '@/table/hand-store';
 import { Docket, ToolCard } from '../../Docket';
 import { useJob } from '../../job-store';
 import type { StageName } from '../../stage';
@@ -27,6 +28,8 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
   const { tray, tool } = useHand();
   const job = useJob((s) => s.job);
   const tools = tray === 'draw' ? drawTools : correctTools;
+  // Also while the docket has the keys.
+  useHotkeys('escape', () => void stepBack());
   return (
     <Docket
       tray={

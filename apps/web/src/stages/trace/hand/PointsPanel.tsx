@@ -4,6 +4,7 @@
  */
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { defaultTraceSettings } from '@nuvet/core/job';
 import { type Path, type Point, reversedPath, segmentLength, stepsOf, withPoint } from '@nuvet/core/plane';
 import {
   brokenAt,
@@ -16,9 +17,13 @@ import {
   withPointsMoved,
   withSegmentAs,
 } from '@nuvet/core/shape';
+import { useState } from 'react';
 import { deleteChosen } from '@/table/hand-correcting';
 import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, shapeCommand, type Target } from '@/table/hand-target';
+import { useTable } from '@/table/table-store';
+import { surfaceNow } from '@/table/working-copies';
+import { tracer } from '@/workers/tracing';
 import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
 
@@ -93,6 +98,7 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
             Fewer points between
           </Button>
         )}
+        {indices.length > 1 && <Closer target={target} path={path} which={which} run={span} />}
         <Button size="small" variant="outlined" color="error" onClick={() => deleteChosen(run, target)}>
           Take away
         </Button>
@@ -149,6 +155,7 @@ function WholePath({ target, path }: PathProps) {
       <Typography variant="body2" color="textSecondary">
         {points} {points === 1 ? 'segment' : 'segments'}. Drag one of its points, or click one.
       </Typography>
+      {path.closed && <Closer target={target} path={path} which={0} run={null} />}
       <Row>
         <Button
           size="small"
@@ -169,5 +176,28 @@ function WholePath({ target, path }: PathProps) {
         </Button>
       </Row>
     </>
+  );
+}
+
+/** Leads the path, or the run between the chosen points, along the picture's own edge. */
+function Closer({ target, path, which, run: span }: PathProps & { which: number; run: readonly [number, number] | null }) {
+  const { run, job } = useChosen();
+  const activeId = useTable((s) => s.activeId);
+  const picture = job.pictures.find(({ id }) => id === activeId) ?? job.pictures[0];
+  const [state, setState] = useState<'idle' | 'busy' | 'none'>('idle');
+  if (!picture) return null;
+  const lead = async () => {
+    setState('busy');
+    const settings = job.trace?.settings ?? defaultTraceSettings;
+    const closer = await tracer()
+      .closer(picture, surfaceNow(picture, false), settings, path, span)
+      .catch(() => null);
+    setState(closer ? 'idle' : 'none');
+    if (closer) run(shapeCommand(target, replaced(target, which, closer)));
+  };
+  return (
+    <Button size="small" variant="outlined" disabled={state === 'busy'} onClick={() => void lead()}>
+      {state === 'none' ? 'No edge near it' : 'Closer to the picture'}
+    </Button>
   );
 }

@@ -19,7 +19,7 @@ export const toolWords: Record<HandTool, { readonly word: string; readonly expla
   points: {
     word: 'Points',
     explanation: 'Move points, handles and segments; add and take away points',
-    asks: 'Click a piece, then drag its points, handles or lines. Click a line twice for one point more.',
+    asks: 'Click a piece, then drag its points, handles or lines. Click a line twice for one point more; Shift and drag chooses several.',
   },
   trim: { word: 'Trim', explanation: 'Takes away the stretch you click, from crossing to crossing; with Shift leads an end on', asks: 'Click the stretch that shall go. With Shift, click near an open end to lead it on to the next thing.' },
   join: { word: 'Join ends', explanation: 'Open ends that nearly meet are brought together', asks: 'Say how far apart ends may be, and how they meet.' },
