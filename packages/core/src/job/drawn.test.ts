@@ -4,6 +4,7 @@ import { circlePath, pathArea } from '../plane/index.ts';
 import {
   applyCommand,
   type Command,
+  type Drawing,
   type Drawn,
   drawnPieces,
   edited,
@@ -12,6 +13,7 @@ import {
   jobSchema,
   keptPieces,
   masterOf,
+  type Piece,
   undone,
 } from './index.ts';
 
@@ -57,9 +59,9 @@ describe('what is drawn', () => {
   });
   it('takes the place of pieces that came with a drawing file, which are left out', () => {
     const outer = circlePath({ x: 0, y: 0 }, 9);
-    const piece = { id: 'd-1', name: 'Tray', purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] } as const;
-    const drawing = { id: 'd', name: 'tray.dxf', kind: 'dxf', unitIsStated: true, mmPerUnit: 1, hidden: false, notes: [], pieces: [{ ...piece, holes: [] }] } as const; // biome-ignore format: one line
-    const job = run(start, { do: 'bring-in-drawing', drawing: { ...drawing, notes: [], pieces: [...drawing.pieces] } });
+    const piece: Piece = { id: 'd-1', name: 'Tray', purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] };
+    const drawing: Drawing = { id: 'd', name: 'tray.dxf', kind: 'dxf', unitIsStated: true, mmPerUnit: 1, hidden: false, notes: [], pieces: [piece] }; // biome-ignore format: one line
+    const job = run(start, { do: 'bring-in-drawing', drawing });
     const changed = run(job, { do: 'replace-drawn', word: 'a change', ids: ['d-1'], by: [drawn('mine', { kind: 'path', path: outer })] });
     expect(keptPieces(changed).map(({ id }) => id)).toEqual(['mine']);
     expect(() => run(job, { do: 'replace-drawn', word: 'a change', ids: ['nothing'], by: [] })).toThrow(/no longer there/);
