@@ -38,7 +38,7 @@ const stored = (points: readonly DrawnPoint[], atStart: boolean): Points['points
 
 /** A new point at the end; `handle` where it was pulled into a curve. */
 export function addPoint(run: Run, job: Job, at: Point, closeWithin: number, handle: Point | null): void {
-  const { pointKind, through, tool } = useHand.getState();
+  const { pointKind, through, tool, purpose } = useHand.getState();
   const now = growing(job);
   if (!now) {
     const open = tool === 'outline' ? openEndAt(job, at, closeWithin) : null;
@@ -46,7 +46,8 @@ export function addPoint(run: Run, job: Job, at: Point, closeWithin: number, han
       setHand({ goingOn: open });
       return;
     }
-    const drawn = newDrawn(job, 'Outline', { kind: 'points', points: [pointAt(at, pointKind, null, null)], closed: false });
+    const source = { kind: 'points', points: [pointAt(at, pointKind, null, null)], closed: false } as const;
+    const drawn = newDrawn(job, 'Outline', { ...source, points: [...source.points] }, { purpose });
     run({ do: 'draw', drawn });
     setHand({ goingOn: { id: drawn.id, end: 'end' }, chosen: [drawn.id], through: null });
     return;
@@ -136,7 +137,8 @@ const words: Record<DrawTool, string> = {
 
 /** A figure that is done, in the job. */
 export function placeFigure(run: Run, job: Job, tool: DrawTool, figure: Figure): void {
-  const drawn = newDrawn(job, words[tool], { kind: 'figure', figure: figure as Extract<Drawn['source'], { kind: 'figure' }>['figure'] });
+  const source = { kind: 'figure', figure: figure as Extract<Drawn['source'], { kind: 'figure' }>['figure'] } as const;
+  const drawn = newDrawn(job, words[tool], source, { purpose: useHand.getState().purpose });
   run({ do: 'draw', drawn });
   setHand({ places: [], chosen: [drawn.id] });
 }

@@ -3,7 +3,7 @@
  * What drawing and correcting by hand need on the light table and do not keep in the job: the tray and tool in hand, what is
  * chosen, places half taken, and how the next thing is drawn.
  */
-import type { DrawnSource } from '@nuvet/core/job';
+import type { DrawnSource, Purpose } from '@nuvet/core/job';
 import type { Motif, MotifFit } from '@nuvet/core/motif';
 import type { Path, Point } from '@nuvet/core/plane';
 import type { SheetSnap } from '@nuvet/core/shape';
@@ -54,6 +54,8 @@ interface HandState {
   /** The motif to place next, and what its two places mean. */
   readonly motif: Motif | null;
   readonly motifFit: MotifFit['kind'];
+  /** What the next thing is drawn for. */
+  readonly purpose: Purpose;
   readonly pointKind: 'corner' | 'curve';
   /** Directions in steps of so many degrees; null where they are free. */
   readonly lockDegrees: number | null;
@@ -87,6 +89,7 @@ export const useHand = create<HandState>(() => ({
   asking: null,
   motif: null,
   motifFit: 'between',
+  purpose: 'cut',
   pointKind: 'corner',
   lockDegrees: null,
   gridMm: null,

@@ -3,6 +3,7 @@
  * How the next thing is drawn: its kind of point, set directions, typed length and angle, a figure's own measures.
  */
 import Button from '@mui/material/Button';
+import type { Purpose } from '@nuvet/core/job';
 import { closeOutline, growing, takePointBack } from '@/table/hand-drawing';
 import { type DrawTool, setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
@@ -111,6 +112,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           <Angle />
         </Row>
       )}
+      <Pick label="Drawn for" value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
       <Row>
         <Pick
           label="Directions"
@@ -130,6 +132,15 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
     </>
   );
 }
+
+const purposeWords: Record<Purpose, string> = {
+  cut: 'cut',
+  score: 'score',
+  engrave: 'engrave',
+  pocket: 'pocket',
+  stitch: 'stitch',
+  guide: 'guide, to draw by',
+};
 
 function Angle() {
   const typedAngle = useHand((s) => s.typedAngle);

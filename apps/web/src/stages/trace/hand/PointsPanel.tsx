@@ -5,7 +5,7 @@
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { defaultTraceSettings } from '@nuvet/core/job';
-import { type Path, type Point, reversedPath, segmentLength, stepsOf, withPoint } from '@nuvet/core/plane';
+import { circleOf, distance, type Path, type Point, reversedPath, segmentLength, stepsOf, withPoint } from '@nuvet/core/plane';
 import {
   brokenAt,
   isSmooth,
@@ -114,6 +114,15 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
   const { kind } = step.segment;
   const write = (next: Path) => run(shapeCommand(target, replaced(target, which, next)));
   const length = segmentLength(step.from, step.segment);
+  const arc = step.segment.kind === 'arc' ? step.segment : null;
+  /** An arc between the same ends; one that is tighter than half a circle over them cannot be. */
+  const withRadius = (radius: number) => {
+    const half = distance(step.from, step.segment.to) / 2;
+    if (!arc || radius < half) return;
+    const minor = 2 * Math.asin(half / radius);
+    const sweep = Math.sign(arc.sweep) * (Math.abs(arc.sweep) > Math.PI ? 2 * Math.PI - minor : minor);
+    write({ ...path, segments: path.segments.map((s, k) => (k === index ? { ...arc, sweep } : s)) });
+  };
   /** A line grows from its start; its end, and what hangs on it, moves. */
   const grow = (mm: number) => {
     const k = mm / length;
@@ -130,7 +139,11 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
         onPick={(next) => write(withSegmentAs(path, index, next))}
       />
       <Row>
-        <Measure label="Length" mm={length} unit={job.unit} onMm={grow} />
+        {arc ? (
+          <Measure label="Radius" mm={circleOf(step.from, arc).radius} unit={job.unit} onMm={withRadius} />
+        ) : (
+          <Measure label="Length" mm={length} unit={job.unit} onMm={grow} />
+        )}
         <Button
           size="small"
           variant="outlined"
