@@ -1,13 +1,13 @@
 /** Drawing and correcting by hand, as a new user would; every DXF read back: closed, the right count, the right sizes. */
 import { readFileSync } from 'node:fs';
-import { type Drawn, drawnPieces, type Job } from '@nuvet/core/job';
+import { type Drawn, drawnPieces, fitOf, type Job, type Picture } from '@nuvet/core/job';
 import { type Point, pathArea, pathBox } from '@nuvet/core/plane';
 import type { Browser, Download, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
+import { placementOf, toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { dxfSeenByEzdxf } from '../unit/outside-readers.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, json } from './server.ts';
+import { address, jobWith, json } from './server.ts';
 
 let browser: Browser;
 let page: Page;
@@ -80,10 +80,7 @@ const typeInto = async (label: string | RegExp, text: string): Promise<void> => 
 async function dxfOf(id: string): Promise<{ closed: number; open: number; width: number; height: number }> {
   await settled(page);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
-  const [download] = await Promise.all([
-    page.waitForEvent('download') as Promise<Download>,
-    page.getByRole('button', { name: /DXF/ }).click(),
-  ]);
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Download DXF').click()]);
   const file = (await download.path()) as string;
   expect(readFileSync(file, 'utf8')).toContain('AC1015');
   const [seen] = dxfSeenByEzdxf(file);
@@ -314,5 +311,30 @@ it('a motif is fitted to a measured length, exchanged twice at the same place, a
   expect((await json('DELETE', `/api/motifs/${own?.id}`)).status).toBe(204);
   expect((await json('DELETE', `/api/motifs/${own?.id}`)).status).toBe(404);
   expect((await dxfOf(id)).closed).toBe(3);
+  expect(errors).toEqual([]);
+});
+
+it('an outline drawn roughly over a scan comes closer to the picture on request', async () => {
+  const scan = scanScene(plateScene, { dpi: 150, tiltDegrees: 0, seed: 8 });
+  const { id } = await jobWith('Rough plate', await pngOf(scan.picture, 150));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await page.getByRole('table', { name: 'Pieces' }).waitFor();
+  await settled(page);
+  const fit = fitOf((await jobOf(id)).pictures[0] as Picture);
+  const box = await table().boundingBox();
+  if (!box) throw new Error('there is no light table');
+  const placement = placementOf(wholeSheet(fit.sheetBox, { width: box.width, height: box.height }), fit);
+  await button('Draw').click();
+  await page.keyboard.down('Alt');
+  for (const [x, y] of [[14, 14], [106, 16], [104, 76], [16, 74], [14, 14]] as const) {
+    const at = apply(placement, scan.at({ x, y }));
+    await page.mouse.click(box.x + at.x, box.y + at.y);
+  } // biome-ignore format: corners of the plate, two millimetres off
+  await page.keyboard.up('Alt');
+  await expect.poll(async () => drawnPieces(await jobOf(id))[0]?.outer.closed).toBe(true);
+  await button('Correct').click();
+  await button('Closer to the picture').click();
+  const truth = (plateScene.pieces[0] as { outer: Path }).outer;
+  await expect.poll(async () => Math.abs(Math.abs(pathArea((drawnPieces(await jobOf(id))[0] as { outer: Path }).outer)) - pathArea(truth))).toBeLessThan(20); // biome-ignore format: one line
   expect(errors).toEqual([]);
 });
