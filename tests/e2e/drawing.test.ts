@@ -1,7 +1,8 @@
 /** Drawing and correcting by hand, as a new user would; every DXF read back: closed, the right count, the right sizes. */
 import { readFileSync } from 'node:fs';
 import { type Drawn, drawnPieces, fitOf, type Job, type Picture } from '@nuvet/core/job';
-import { type Point, pathArea, pathBox } from '@nuvet/core/plane';
+import { apply, type Path, type Point, pathArea, pathBox } from '@nuvet/core/plane';
+import { plateScene, pngOf, scanScene } from '@nuvet/truth';
 import type { Browser, Download, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { placementOf, toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';

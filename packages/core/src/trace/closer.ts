@@ -14,7 +14,7 @@ export interface BorderSettings {
   /** Deviation of the Gaussian that softens the picture's edges, px. */
   readonly softness: number;
   readonly tolerancePx: number;
-  /** Borders farther away than this are something else, px. */
+  /** Borders that lie farther away than this on the mean are something else, px. */
   readonly reachPx: number;
 }
 
@@ -57,14 +57,16 @@ const partOf = (path: Path, [first, last]: readonly [number, number]): Path => (
   closed: false,
 });
 
-/** The contour that some places lie nearest to on the whole; null where it is not near all of them. */
+/** The contour that some places lie nearest to on the whole; null where it is not near them. */
 function nearestContour(places: readonly Point[], contours: readonly Float64Array[], reach: number): Float64Array | null {
   const few = places.filter((_, k) => k % Math.max(1, Math.floor(places.length / 24)) === 0);
   let best: { contour: Float64Array; off: number } | null = null;
   for (const contour of contours) {
     const offs = few.map((p) => Math.sqrt(nearestIndex(contour, p).square));
     const off = offs.reduce((sum, d) => sum + d, 0) / offs.length;
-    if (Math.max(...offs) <= reach && (!best || off < best.off)) best = { contour, off };
+    // A corner may have been cut, or run past; on the whole it must lie near.
+    const isNear = off <= reach && Math.max(...offs) <= 3 * reach;
+    if (isNear && (!best || off < best.off)) best = { contour, off };
   }
   return best?.contour ?? null;
 }
