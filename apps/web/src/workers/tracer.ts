@@ -31,6 +31,7 @@ import {
   closerToBorders,
   colourBorders,
   findInk,
+  firstLook,
   inkBorders,
   madeRelated,
   madeSymmetric,
@@ -40,7 +41,6 @@ import {
   type Symmetry,
   strayOf,
   symmetriesOf,
-  tracePicture,
 } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
@@ -170,8 +170,8 @@ function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSetti
     own.coarse.picture,
   );
   const mmPerPx = surface.mmPerPx * factor;
-  const { pieces, threshold, dropped } = tracePicture(small, mmPerPx, settings);
-  return traceOnSheet(picture, settings, { pieces, threshold, dropped }, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
+  const found = firstLook(findInk(small, mmPerPx, settings), mmPerPx, settings);
+  return traceOnSheet(picture, settings, found, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
 }
 
 const isOfMiddles = ({ take }: JobTraceSettings): boolean => take === 'network' || take === 'line-middle';

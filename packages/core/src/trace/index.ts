@@ -10,6 +10,7 @@ export { imageOf, type Mirror, type Outlines, type Symmetry, symmetriesOf, type 
 export {
   type Borders,
   colourBorders,
+  firstLook,
   fitInk,
   inkBorders,
   plainTraceSettings,

@@ -8,6 +8,7 @@ import type { Contour } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import type { ColourPicture } from '../raster/palette.ts';
 import { smoothedForBlade } from './blade-smoothing.ts';
+import { chordsAlong } from './chords.ts';
 import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, networkOf } from './network.ts';
@@ -115,6 +116,16 @@ function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator
   const pieces = take === 'shape' ? areaPieces(ink, outlines as Path[]) : nested(linesAsAreas(ink, outlines));
   return { pieces, threshold, dropped };
 }
+
+/** The areas of ink with chords for outlines: quick enough to be seen while a slider moves. */
+export function firstLook(ink: Ink, mmPerPx: number, { toleranceMm }: Pick<TraceSettings, 'toleranceMm'>): Trace {
+  const tolerancePx = Math.max(leastChordPx, toleranceMm / mmPerPx);
+  const pieces = areaPieces(ink, ink.contours.map(({ points }) => chordsAlong(points, tolerancePx))); // biome-ignore format: one line
+  return { pieces, threshold: ink.threshold, dropped: ink.dropped };
+}
+
+/** Chords closer to a contour would only show its pixels. */
+const leastChordPx = 0.35;
 
 /** A picture's borders, found once for every tolerance. */
 export interface Borders {
