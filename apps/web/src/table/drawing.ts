@@ -118,7 +118,11 @@ interface Group {
   /** Open lines have no inside to tint. */
   readonly isOpen: boolean;
   readonly path: Path2D;
+  readonly segments: number;
 }
+
+/** Groups of more segments do without the pale rim, which would cost as much again. */
+const mostWithRim = 4000;
 
 const drawnGroups = new WeakMap<readonly Piece[], Group[]>();
 
@@ -129,9 +133,10 @@ function groupsOf(pieces: readonly Piece[]): Group[] {
     for (const piece of pieces) {
       const isOpen = !piece.outer.closed;
       const look = `${piece.leftOut ? 'left out' : piece.purpose} ${isOpen}`;
-      const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, isOpen, path: new Path2D() };
+      const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, isOpen, path: new Path2D(), segments: 0 };
       group.path.addPath(wholeOf(piece));
-      byLook.set(look, group);
+      const segments = piece.holes.reduce((n, hole) => n + hole.segments.length, group.segments + piece.outer.segments.length);
+      byLook.set(look, { ...group, segments });
     }
     groups = [...byLook.values()];
     drawnGroups.set(pieces, groups);
@@ -139,9 +144,15 @@ function groupsOf(pieces: readonly Piece[]): Group[] {
   return groups;
 }
 
-function wholeOf({ outer, holes }: Piece): Path2D {
-  const whole = new Path2D();
-  for (const path of [outer, ...holes]) whole.addPath(outlinePath2d(path));
+const wholes = new WeakMap<Piece, Path2D>();
+
+function wholeOf(piece: Piece): Path2D {
+  let whole = wholes.get(piece);
+  if (!whole) {
+    whole = new Path2D();
+    for (const path of [piece.outer, ...piece.holes]) whole.addPath(outlinePath2d(path));
+    wholes.set(piece, whole);
+  }
   return whole;
 }
 
@@ -157,8 +168,8 @@ export function drawPieces(
   canvas.save();
   canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
   canvas.lineJoin = 'round';
-  for (const { purpose, leftOut, isOpen, path } of groupsOf(pieces)) {
-    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale, !isOpen);
+  for (const { purpose, leftOut, isOpen, path, segments } of groupsOf(pieces)) {
+    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale, !isOpen, segments <= mostWithRim);
     else {
       canvas.strokeStyle = 'rgba(85, 100, 109, 0.75)';
       canvas.lineWidth = 1 / view.scale;
@@ -181,14 +192,16 @@ export function drawPieces(
   for (const piece of chosen) if (piece.id === selected) drawPoints(canvas, view, piece);
 }
 
-function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number, hasInside: boolean): void {
+function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number, hasInside: boolean, hasRim = true): void {
   const { colour, width, dash } = strokes[purpose];
   canvas.fillStyle = 'rgba(30, 123, 107, 0.09)';
   if (hasInside) canvas.fill(path, 'evenodd');
   // A pale rim keeps the line to be seen on black ink.
-  canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
-  canvas.lineWidth = (width + 1.6) / scale;
-  canvas.stroke(path);
+  if (hasRim) {
+    canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
+    canvas.lineWidth = (width + 1.6) / scale;
+    canvas.stroke(path);
+  }
   canvas.setLineDash(dash.map((d) => d / scale));
   canvas.strokeStyle = colour;
   canvas.lineWidth = width / scale;

@@ -39,6 +39,8 @@ interface Press {
   readonly held: Held | null;
   readonly target: Target | null;
   readonly from: Point;
+  /** What the thing held may snap to, as it was when it was pressed. */
+  readonly rest: readonly Piece[];
 }
 
 interface Surroundings {
@@ -87,6 +89,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       held,
       target: of,
       from: of && held ? placeOfHeld(of, held, sheet) : sheet,
+      rest: of && held ? withoutOwn(others(), of) : none,
     };
     setHand({ aim: aimed.at, snap: aimed.snap });
     if (of && held) chooseHeld(held, event.shiftKey);
@@ -131,7 +134,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (distance(screen, now.at) > slackPx) now.moved = true;
     if (now.held && now.target && now.moved) {
       const isHeldOff = event.altKey || now.held.kind === 'handle' || now.held.kind === 'segment';
-      const aimed = aimAt(withoutOwn(others(), now.target), sheetAt(screen), view().scale, null, pictureSnap(), isHeldOff);
+      const aimed = aimAt(now.rest, sheetAt(screen), view().scale, null, pictureSnap(), isHeldOff);
       const paths = pathsDragged(now.target, now.held, now.from, aimed.at);
       setHand({ aim: aimed.at, snap: aimed.snap, shaped: { pieceId: now.target.pieceId, source: sourceOf(paths), paths } });
       return true;
@@ -295,16 +298,11 @@ const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, -1],
 };
 
-/** What is dragged does not snap to itself. */
-function withoutOwn(pieces: readonly Piece[], target: Target): readonly Piece[] {
-  const kept = restKnown.get(pieces);
-  if (kept?.id === target.pieceId) return kept.rest;
-  const rest = pieces.filter(({ id }) => id.split('/')[0] !== target.pieceId);
-  restKnown.set(pieces, { id: target.pieceId, rest });
-  return rest;
-}
+const none: readonly Piece[] = [];
 
-const restKnown = new WeakMap<readonly Piece[], { id: string; rest: readonly Piece[] }>();
+/** What is dragged does not snap to itself. */
+const withoutOwn = (pieces: readonly Piece[], target: Target): readonly Piece[] =>
+  pieces.filter(({ id }) => id.split('/')[0] !== target.pieceId);
 
 /** The job as it looks while something is dragged. */
 export function jobWithShaped(job: Job, shaped: ReturnType<typeof useHand.getState>['shaped']): Pick<Job, 'trace' | 'drawn'> {
