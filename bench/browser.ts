@@ -155,6 +155,7 @@ async function measureHand(page: Page, address: string, empty: Frames): Promise<
   await post(`/api/jobs/${id}/edits`, { base: 1, steps: [...rings, chain], wanted: false });
   await page.goto(`${address}/jobs/${id}?stage=trace`);
   await settled(page);
+  await page.getByRole('button', { name: 'Correct', exact: true }).click();
   const hand = await framesWhile(page, () => wander(page));
   row('10,000 drawn segments, panned and zoomed', hand);
   console.log(`${'  against the empty page'.padEnd(40)} ${(hand.high / empty.high).toFixed(2)} times`);

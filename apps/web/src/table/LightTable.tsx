@@ -177,8 +177,8 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
               />
             );
           })}
+          <Layer listening={false}>{isByHand && shows === 'picture' ? null : outlineShapes}</Layer>
           <Layer listening={false}>
-            {isByHand && shows === 'picture' ? null : outlineShapes}
             <Shape
               sceneFunc={(context) => {
                 for (const mark of marks) drawMark(nativeOf(context), mark);

@@ -2,8 +2,8 @@
 /**
  * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
-import { type Job, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
-import { apply, distance, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
+import { type Job, measuresOf, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
+import { apply, type Box, distance, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
 import type { SheetSnap } from '@nuvet/core/shape';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
@@ -403,9 +403,13 @@ const isPlainMove = (event: React.PointerEvent): boolean => event.buttons === 0;
 
 /** The smallest piece under a point of the sheet, left out ones too. */
 function pieceAt(job: Job, p: Point, reachMm: number): Piece | null {
-  const under = piecesOf(job).filter((piece) => (piece.outer.closed ? isInside(piece.outer, p, 0.05) : isNearLine(piece, p, reachMm)));
-  return under.at(-1) ?? null;
+  const isUnder = (piece: Piece): boolean => (piece.outer.closed ? isInside(piece.outer, p, 0.05) : isNearLine(piece, p, reachMm));
+  // Most pieces are told apart by their boxes alone.
+  return piecesOf(job).findLast((piece) => isNearBox(measuresOf(piece).box, p, reachMm) && isUnder(piece)) ?? null;
 }
+
+const isNearBox = ({ minX, minY, maxX, maxY }: Box, p: Point, by: number): boolean =>
+  p.x >= minX - by && p.x <= maxX + by && p.y >= minY - by && p.y <= maxY + by;
 
 const isNearLine = ({ outer }: Piece, p: Point, reachMm: number): boolean => nearestOnPath(outer, p).distance <= reachMm;
 

@@ -80,7 +80,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     const sheet = sheetAt(screen);
     const aimed = isDrawTool(tool) || asking ? aim(screen, event.altKey) : { at: sheet, snap: null };
     const of = !asking && !isDrawTool(tool) && tool !== 'trim' ? target() : null;
-    const held = of ? (tool === 'points' ? heldAt(of, sheet, reach()) : wholeUnder(of, sheet)) : null;
+    const held = of && heldUnder(of, sheet);
     press.current = {
       at: screen,
       sheet: aimed.at,
@@ -98,6 +98,10 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     setHand({ frame: isFraming ? { a: sheet, b: sheet } : null });
     return isDrawTool(tool) || asking !== null || held !== null || isFraming;
   };
+
+  /** What a press takes hold of: with the points tool a point, handle or segment, else the thing as a whole. */
+  const heldUnder = (of: Target, sheet: Point): Held | null =>
+    useHand.getState().tool === 'points' ? heldAt(of, sheet, reach()) : wholeUnder(of, sheet);
 
   /** The chosen thing as a whole, where the press lies on it. */
   const wholeUnder = (of: Target, sheet: Point): Held | null => {

@@ -3,8 +3,9 @@
  * The docket while something is drawn or corrected by hand: tray, what the tool asks, the chosen things, what is open.
  */
 import Typography from '@mui/material/Typography';
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { correctTools, drawTools, isDrawTool, stepBack, takeHandTool, useHand } from '@/table/hand-store';
+import { correctTools, drawTools, isDrawTool, stepBack, takeHandTool, takeTray, useHand } from '@/table/hand-store';
 import { Docket, ToolCard } from '../../Docket';
 import { useJob } from '../../job-store';
 import type { StageName } from '../../stage';
@@ -28,6 +29,10 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
   const { tray, tool } = useHand();
   const job = useJob((s) => s.job);
   const tools = tray === 'draw' ? drawTools : correctTools;
+  // Without a picture there is nothing to find.
+  useEffect(() => {
+    if (!hasPicture && tray === 'find') takeTray('draw');
+  }, [hasPicture, tray]);
   // Also while the docket has the keys.
   useHotkeys('escape', () => void stepBack());
   return (
