@@ -40,7 +40,7 @@ function sharpTurns(course: Course, grain: Grain): { corners: Corner[]; doubtful
   for (let k = 0; k < count; k++) {
     const turn = turns[k] as number;
     if (Math.abs(turn) < smallestTurn || !isPeak(turns, k, reach)) continue;
-    const isRound = isSpread(course, k, gap, arm, turn) || isPlateau(turns, k, gap + arm);
+    const isRound = isSpread(course, k, gap, arm, turn) || isPlateau(turns, k, gap + arm, directionNoise(grain, arm));
     const index = isRound ? null : tipIndex(course, grain, k, gap, arm, turn);
     if (index !== null) corners.push({ index: course.wrap(index), turn });
     else if (Math.abs(turn) > doubtfulTurn) doubtful.push({ index: k, turn });
@@ -76,14 +76,19 @@ function isPeak(turns: Float64Array, k: number, reach: number): boolean {
 /** A corner's turn falls off to either side by more than this; along an arc it stays as it is. */
 const plateauShare = 0.93;
 
+/** How far roughness alone makes the turn between two lines through so many points stray, radians (one deviation). */
+const directionNoise = ({ roughness }: Grain, arm: number): number => (Math.sqrt(2 * 12) * roughness) / arm ** 1.5;
+
 /** Whether the course turns as much all the way to one side, as at the end of an arc. */
-function isPlateau(turns: Float64Array, k: number, reach: number): boolean {
+function isPlateau(turns: Float64Array, k: number, reach: number, noise: number): boolean {
   const n = turns.length;
   // In figures so small the next corner would be taken for the plateau.
   if (n < 12 * reach) return false;
   const here = turns[k] as number;
   return [1, -1].some((side) => {
-    for (let d = 1; d <= reach; d++) if ((turns[(k + side * d + n) % n] as number) / here < plateauShare) return false;
+    // Only slight turns drown in noise.
+    const least = plateauShare * Math.abs(here) - (Math.abs(here) < 2 * smallestTurn ? 2.5 * noise : 0);
+    for (let d = 1; d <= reach; d++) if ((turns[(k + side * d + n) % n] as number) * Math.sign(here) < least) return false;
     return true;
   });
 }

@@ -15,6 +15,8 @@ export const smallestTurn = (20 * Math.PI) / 180;
 /** How long the sides are read, points. */
 const sideLength = 20;
 const shortestSide = 8;
+/** Flat ends shorter than this cannot be told from blur, px; on one-bit scans stairs look flat, too. */
+const shortestFlat = 3;
 
 /** @param doubtful places that turn sharply without being one corner */
 export function withCutTips(course: Course, grain: Grain, corners: readonly Corner[], doubtful: readonly Corner[]): Corner[] {
@@ -49,14 +51,17 @@ function cutTip(course: Course, grain: Grain, { index, turn }: Corner, roomBefor
   while (leaves < index + near && isOn(a, leaves + 1)) leaves++;
   while (joins > index - near && isOn(b, joins - 1)) joins--;
   if (joins - leaves < 5 || isExplained(course, grain, a, b, index, near)) return null;
-  const [first, last] = flatStretch(course, a, b, Math.min(leaves, index) - 2, Math.max(joins, index) + 2);
+  const [begins, ends] = flatStretch(course, a, b, Math.min(leaves, index) - 2, Math.max(joins, index) + 2);
+  // What softness bends beside both corners is left out, as far as something stays.
+  const spoilt = Math.min(grain.gap, (ends - begins - 3) >> 1);
+  const [first, last] = [begins + spoilt, ends - spoilt];
   const flat = course.line(first, last);
   for (let k = first; k <= last; k++) if (Math.abs(course.offset(k, flat)) > limit) return null;
   const cap = localCurve(course, (first + last) >> 1, first, last, true);
   const [from, to] = [meeting(a, cap), meeting(cap, b)];
-  if (!from || !to) return null;
+  if (!from || !to || distance(from, to) < shortestFlat + 30 * grain.stairs) return null;
   const corners = [{ at: from, into: a.directionAt(along(a, from)), out: flat }, { at: to, into: flat, out: b.directionAt(along(b, to)) }]; // biome-ignore format: a table
-  const found = corners.map(({ at, into, out }) => cornerAt(course, grain, at, asDirection(into), asDirection(out), first - 4, last + 4));
+  const found = corners.map(({ at, into, out }) => cornerAt(course, grain, at, asDirection(into), asDirection(out), begins - 4, ends + 4));
   const [one, two] = found;
   if (!one || !two || Math.min(one.turn * Math.sign(turn), two.turn * Math.sign(turn)) < smallestTurn) return null;
   return two.index - one.index >= 3
