@@ -95,7 +95,7 @@ export function unitedOutlines(paths: readonly Path[]): Path[] {
 }
 
 /** The areas that a closed path goes round counter-clockwise, cut at its own crossings; of a plain one itself. */
-export function simpleParts(path: Path): Path[] {
+function simpleParts(path: Path): Path[] {
   const cuts = selfCrossings([path]);
   if (cuts.length === 0) return [pathArea(path) < 0 ? reversedPath(path) : path];
   const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheRight);

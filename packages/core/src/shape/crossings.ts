@@ -5,7 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import { circleOf } from '../plane/arc.ts';
-import { type Box, boxAround } from '../plane/box.ts';
+import type { Box } from '../plane/box.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { cross, distance, dot, type Point, subtract } from '../plane/point.ts';
 import { chordPoints, directionOn, nearestOnSegment, pointOn, segmentBox, segmentLength } from '../plane/segment.ts';
@@ -273,10 +273,4 @@ function isJoint(paths: readonly Path[], a: Placed, b: Placed, at: Point): boole
   const n = segments.length;
   if (b.index === a.index + 1 && distance(at, a.segment.to) <= samePlaceMm) return true;
   return closed && a.index === 0 && b.index === n - 1 && distance(at, a.from) <= samePlaceMm;
-}
-
-/** The smallest box about some places, grown on all sides. */
-export function boxAboutPoints(points: readonly Point[], by: number): Box {
-  const box = boxAround(points) as Box;
-  return { minX: box.minX - by, minY: box.minY - by, maxX: box.maxX + by, maxY: box.maxY + by };
 }

@@ -24,26 +24,21 @@ export {
   endPairs,
   extended,
   type Fullness,
-  type LooseEnd,
-  looseEnds,
   plainFullness,
   splitAt,
   trimmed,
   withEndsJoined,
-  withPairJoined,
 } from './joining.ts';
 export { carriedToStrip, type FlatSettings, type FlatStrip, layFlat, onCurve, stationOf } from './lay-flat.ts';
 export { counterClockwise, type Followed, followed, type LiveStep } from './live.ts';
 export { merged } from './merging.ts';
 export { type CornerKind, cornerKinds, type OffsetSettings, offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
 export {
-  aboutPoint,
   arcThrough,
   brokenAt,
   isSmooth,
   madeCorner,
   madeSmooth,
-  oneInstead,
   pointCount,
   pointOf,
   startMoved,
@@ -55,5 +50,5 @@ export {
   withSegmentPulled,
 } from './points.ts';
 export { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
-export { angleOf, type SheetSnap, type SnapWord, snapNear, squareLocked } from './snapping.ts';
+export { type SheetSnap, type SnapWord, snapNear, squareLocked } from './snapping.ts';
 export { type DrawnPoint, pathThrough, spanBetween } from './through-points.ts';

@@ -7,7 +7,7 @@ import { boxAroundBoxes } from '../plane/box.ts';
 import { type Path, stepsOf } from '../plane/path.ts';
 import { cross, distance, type Point } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, segmentBox } from '../plane/segment.ts';
-import { boxIndex, samePlaceMm, segmentCrossings } from './crossings.ts';
+import { boxIndex, segmentCrossings } from './crossings.ts';
 
 /** How often counter-clockwise the paths go round a place that lies on none of them. */
 export function windingAbout(paths: readonly Path[], p: Point): number {
@@ -95,5 +95,3 @@ function chordDistance(a: Point, b: Point, p: Point): number {
   const t = square > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square)) : 0;
   return Math.hypot(a.x + t * dx - p.x, a.y + t * dy - p.y);
 }
-
-export const isOn = (paths: readonly Path[], p: Point): boolean => distanceTo(paths, p) <= 3 * samePlaceMm;

@@ -20,7 +20,7 @@ export interface LooseEnd {
   readonly out: Point;
 }
 
-export function looseEnds(paths: readonly Path[]): LooseEnd[] {
+function looseEnds(paths: readonly Path[]): LooseEnd[] {
   return paths.flatMap((path, k): LooseEnd[] => {
     const steps = stepsOf(path);
     const [first, last] = [steps[0], steps.at(-1)];
@@ -71,7 +71,7 @@ export function withEndsJoined(paths: readonly Path[], gapMm: number, how: Bridg
   return now;
 }
 
-export function withPairJoined(paths: readonly Path[], { a, b }: EndPair, how: BridgeKind, fullness: Fullness = plainFullness): Path[] {
+function withPairJoined(paths: readonly Path[], { a, b }: EndPair, how: BridgeKind, fullness: Fullness = plainFullness): Path[] {
   const first = asEnding(paths[a.path] as Path, a.which);
   if (a.path === b.path) {
     const closed = bridged(first, first, how, fullness);
@@ -185,7 +185,7 @@ function met(a: Path, b: Path): Path {
   return chained([ended, started], false);
 }
 
-export function withEndMoved(path: Path, at: Point): Path {
+function withEndMoved(path: Path, at: Point): Path {
   const last = path.segments.at(-1) as Segment;
   const off = subtract(at, last.to);
   const moved: Segment =
@@ -193,7 +193,7 @@ export function withEndMoved(path: Path, at: Point): Path {
   return { ...path, segments: [...path.segments.slice(0, -1), moved] };
 }
 
-export const withStartMoved = (path: Path, at: Point): Path => reversedPath(withEndMoved(reversedPath(path), at));
+const withStartMoved = (path: Path, at: Point): Path => reversedPath(withEndMoved(reversedPath(path), at));
 
 /**
  * What is left of a path when the stretch about a place is taken out, from one crossing with itself or others to the next.

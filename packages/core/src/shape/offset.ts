@@ -215,7 +215,7 @@ function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: P
 }
 
 /** One segment set off to its left. */
-export function offsetSegment({ from, segment }: Step, by: number, toleranceMm: number): Path {
+function offsetSegment({ from, segment }: Step, by: number, toleranceMm: number): Path {
   const [d0, d1] = [directionOn(from, segment, 0), directionOn(from, segment, 1)];
   const [start, to] = [moved(from, left(d0, by)), moved(segment.to, left(d1, by))];
   if (segment.kind === 'line') return { start, segments: [{ kind: 'line', to }], closed: false };

@@ -14,7 +14,7 @@ export const pointCount = (path: Path): number => path.segments.length + (path.c
 export const pointOf = (path: Path, index: number): Point => (index === 0 ? path.start : (path.segments[index - 1] as Segment).to);
 
 /** The segments before and after a point; undefined beyond the ends of an open path. */
-export function aboutPoint(path: Path, index: number): { readonly before: number | undefined; readonly after: number | undefined } {
+function aboutPoint(path: Path, index: number): { readonly before: number | undefined; readonly after: number | undefined } {
   const n = path.segments.length;
   const before = index > 0 ? index - 1 : path.closed ? n - 1 : undefined;
   return { before, after: index < n ? index : path.closed ? 0 : undefined };
@@ -145,7 +145,7 @@ function withoutPoint(path: Path, index: number): Path | null {
 }
 
 /** One segment for several: a line for lines, else the cubic nearest to their course with their outer tangents. */
-export function oneInstead(steps: readonly Step[]): Segment {
+function oneInstead(steps: readonly Step[]): Segment {
   const [first, last] = [steps[0] as Step, steps.at(-1) as Step];
   const to = last.segment.to;
   if (steps.every(({ segment }) => segment.kind === 'line')) return { kind: 'line', to };

@@ -105,6 +105,3 @@ export function squareLocked(from: Point, p: Point, stepDegrees: number): Point 
   const reach = dot(away, d);
   return { x: from.x + d.x * reach, y: from.y + d.y * reach };
 }
-
-/** How far a segment's direction at its start is turned, degrees from the x axis. */
-export const angleOf = (from: Point, to: Point): number => (Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI;

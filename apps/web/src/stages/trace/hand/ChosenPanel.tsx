@@ -3,7 +3,6 @@
  * What is chosen: its measures, and of a figure the measures it is told by, to be typed anew.
  */
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import InputBase from '@mui/material/InputBase';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -259,19 +258,5 @@ function Stock({ thickness, unit }: { thickness: number | null; unit: 'mm' | 'in
       placeholder="not known yet"
       onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
     />
-  );
-}
-
-/** A button that takes the chosen things away. */
-export function TakeAway({ ids }: { ids: readonly string[] }) {
-  const run = useJob((s) => s.run);
-  return (
-    <Button
-      color="error"
-      size="small"
-      onClick={() => run({ do: 'replace-drawn', word: 'taking drawn things away', ids: [...ids], by: [] })}
-    >
-      Take away
-    </Button>
   );
 }
