@@ -61,7 +61,8 @@ export function addPoint(run: Run, job: Job, at: Point, closeWithin: number, han
   if (distance((now.points.at(-1) as DrawnPoint).at, at) < 1e-6) return;
   const points = [...now.points, pointAt(at, pointKind, through, handle)];
   run({ do: 'redraw', drawnId: now.id, source: { kind: 'points', points: stored(points, now.atStart), closed: false } });
-  setHand({ through: null });
+  // What was typed was meant for this one.
+  setHand({ through: null, typedLength: null, typedAngle: null });
 }
 
 function pointAt(at: Point, kind: 'corner' | 'curve', through: Point | null, handle: Point | null): DrawnPoint {
@@ -140,7 +141,7 @@ export function placeFigure(run: Run, job: Job, tool: DrawTool, figure: Figure):
   const source = { kind: 'figure', figure: figure as Extract<Drawn['source'], { kind: 'figure' }>['figure'] } as const;
   const drawn = newDrawn(job, words[tool], source, { purpose: useHand.getState().purpose });
   run({ do: 'draw', drawn });
-  setHand({ places: [], chosen: [drawn.id] });
+  setHand({ places: [], chosen: [drawn.id], typedLength: null, typedAngle: null });
 }
 
 /** The figure that places make; null while it is none yet. `job` lends its lines to circles that touch and arcs that leave. */

@@ -31,6 +31,11 @@ describe('a free outline', () => {
   it('grows by clicks, each in the job at once, and closes at its start', () => {
     for (const p of [at(0, 0), at(30, 0), at(30, 20)]) addPoint(run, job, p, 1, null);
     expect(growing(job)?.points).toHaveLength(3);
+    // A typed length was meant for one point.
+    setHand({ typedLength: 12 });
+    addPoint(run, job, at(5, 25), 1, null);
+    expect(useHand.getState().typedLength).toBeNull();
+    takePointBack(run, job);
     addPoint(run, job, at(0.3, 0.2), 1, null);
     expect(growing(job)).toBeNull();
     expect(pathArea((drawnPieces(job)[0] as { outer: Path }).outer)).toBeCloseTo(300, 9);

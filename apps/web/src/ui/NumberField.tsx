@@ -11,15 +11,18 @@ interface Props {
   readonly digits: number;
   readonly unit: string;
   readonly onNumber: (value: number) => void;
+  /** Called where the field is emptied, if that means something. */
+  readonly onEmpty?: () => void;
 }
 
-export function NumberField({ label, value, digits, unit, onNumber }: Props) {
+export function NumberField({ label, value, digits, unit, onNumber, onEmpty }: Props) {
   const printed = value === null ? '' : String(Number(value.toFixed(digits)));
   const [typed, setTyped] = useState(printed);
   const [isWrong, setWrong] = useState(false);
   useEffect(() => setTyped(printed), [printed]);
   const settle = () => {
     if (typed === printed) return setWrong(false);
+    if (typed.trim() === '' && onEmpty) return onEmpty();
     const number = Number(
       typed
         .trim()

@@ -87,10 +87,15 @@ export function InkSettings({ picture, surface, settings, found, unit, onMove }:
             ['colours', 'By colour'],
           ]}
           onChoice={(way) => {
-            if (way === 'colours') colours.want((first) => onMove({ ...settings, colours: first }));
+            if (way === 'colours') colours.want((first) => first.length > 0 && onMove({ ...settings, colours: first }));
             else onMove({ ...settings, colours: [], threshold: way === 'hand' ? Math.round(threshold) : way });
           }}
         />
+        {!byColour && colours.found && colours.found.length < 2 && (
+          <Typography variant="body2" color="warning.main" role="alert" sx={{ mt: 1 }}>
+            Only one colour was found in the picture. Tell ink by its darkness instead.
+          </Typography>
+        )}
         {byColour && <MeantColours found={colours.found} settings={settings} onMove={onMove} />}
         {!byColour && settings.threshold !== 'local' && (
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'center', mt: 1 }}>

@@ -144,5 +144,14 @@ const purposeWords: Record<Purpose, string> = {
 
 function Angle() {
   const typedAngle = useHand((s) => s.typedAngle);
-  return <NumberField label="Angle" value={typedAngle} digits={3} unit="°" onNumber={(angle) => setHand({ typedAngle: angle })} />;
+  return (
+    <NumberField
+      label="Angle"
+      value={typedAngle}
+      digits={3}
+      unit="°"
+      onNumber={(angle) => setHand({ typedAngle: angle })}
+      onEmpty={() => setHand({ typedAngle: null })}
+    />
+  );
 }
