@@ -178,7 +178,8 @@ export function drawPieces(
       canvas.setLineDash([]);
     }
   }
-  const chosen = pieces.filter((p) => p.id === lit || p.id === selected || chosenIds.includes(p.id.split('/')[0] as string));
+  const byHand = new Set(chosenIds);
+  const chosen = pieces.filter((p) => p.id === lit || p.id === selected || (byHand.size > 0 && byHand.has(p.id.split('/')[0] as string)));
   for (const piece of chosen) {
     const whole = wholeOf(piece);
     canvas.fillStyle = 'rgba(30, 123, 107, 0.22)';

@@ -12,29 +12,33 @@ import {
   type Figure,
   figurePath,
   pathThrough,
+  pointsAlong,
+  reversedPoints,
 } from '@nuvet/core/shape';
 import { type DrawTool, setHand, useHand } from './hand-store';
-import { newDrawn } from './hand-target';
+import { newDrawn, type PointsSource } from './hand-target';
 
 type Run = (command: Command) => void;
-type Points = Extract<Drawn['source'], { kind: 'points' }>;
-
-const pointsOf = (job: Job, id: string): Points | null => {
-  const source = job.drawn.find((d) => d.id === id)?.source;
-  return source?.kind === 'points' ? source : null;
-};
+/** An open outline as the points that it was, or could have been, drawn by. */
+function pointsOf(source: Drawn['source'] | undefined): PointsSource | null {
+  if (source?.kind === 'points') return source;
+  const points = source?.kind === 'path' && !source.path.closed ? pointsAlong(source.path) : null;
+  return points && { kind: 'points', points: points as PointsSource['points'], closed: false };
+}
 
 /** The outline that goes on, its points in the order in which it grows. */
 export function growing(job: Job): { readonly id: string; readonly points: readonly DrawnPoint[]; readonly atStart: boolean } | null {
   const { goingOn } = useHand.getState();
-  const source = goingOn && pointsOf(job, goingOn.id);
+  const source = goingOn && pointsOf(job.drawn.find((d) => d.id === goingOn.id)?.source);
   if (!goingOn || !source || source.closed) return null;
   const atStart = goingOn.end === 'start';
-  return { id: goingOn.id, points: (atStart ? [...source.points].reverse() : source.points) as DrawnPoint[], atStart };
+  return { id: goingOn.id, points: inOrder(source.points as DrawnPoint[], atStart), atStart };
 }
 
-const stored = (points: readonly DrawnPoint[], atStart: boolean): Points['points'] =>
-  (atStart ? [...points].reverse() : [...points]) as Points['points'];
+/** Points in the order in which the outline grows, or back in the order in which they are kept. */
+const inOrder = (points: readonly DrawnPoint[], atStart: boolean): DrawnPoint[] => (atStart ? reversedPoints(points) : [...points]);
+
+const stored = (points: readonly DrawnPoint[], atStart: boolean) => inOrder(points, atStart) as PointsSource['points'];
 
 /** A new point at the end; `handle` where it was pulled into a curve. */
 export function addPoint(run: Run, job: Job, at: Point, closeWithin: number, handle: Point | null): void {
@@ -74,8 +78,9 @@ function pointAt(at: Point, kind: 'corner' | 'curve', through: Point | null, han
 /** An end of an open drawn outline near a place, to go on from. */
 function openEndAt(job: Job, p: Point, within: number): { id: string; end: 'start' | 'end' } | null {
   for (const { id, source } of job.drawn) {
-    if (source.kind !== 'points' || source.closed) continue;
-    const [first, last] = [source.points[0], source.points.at(-1)];
+    const open = pointsOf(source);
+    if (!open || open.closed) continue;
+    const [first, last] = [open.points[0], open.points.at(-1)];
     if (last && distance(last.at, p) <= within) return { id, end: 'end' };
     if (first && distance(first.at, p) <= within) return { id, end: 'start' };
   }
@@ -87,8 +92,8 @@ export function closeOutline(run: Run, job: Job, through: Point | null = null): 
   const now = growing(job);
   if (!now || now.points.length < 2) return;
   // An arc that closes the outline stands at the point it ends on.
-  const points = through ? now.points.map((p, k) => (k === 0 ? { ...p, through } : p)) : now.points;
-  run({ do: 'redraw', drawnId: now.id, source: { kind: 'points', points: stored(points, now.atStart), closed: true } });
+  const points = stored(now.points, now.atStart).map((p, k) => (through && k === 0 ? { ...p, through } : p));
+  run({ do: 'redraw', drawnId: now.id, source: { kind: 'points', points, closed: true } });
   setHand({ goingOn: null, through: null });
 }
 

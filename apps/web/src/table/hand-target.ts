@@ -3,6 +3,7 @@
  */
 import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, type Piece } from '@nuvet/core/job';
 import { apply, determinant, isSimilarity, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
+import { pointsAlong } from '@nuvet/core/shape';
 import { nanoid } from 'nanoid';
 
 export interface Target {
@@ -45,9 +46,18 @@ export function moveCommand(target: Target, map: Transform): Command {
   return shapeCommand(target, target.paths.map((path) => transformedPath(path, map))); // biome-ignore format: one line
 }
 
+/** Paths as what they came from is told: an outline drawn point by point can be drawn on. */
+function sourceLike(source: DrawnSource, paths: readonly Path[]): DrawnSource {
+  const [only] = paths;
+  const points = source.kind === 'points' && only && paths.length === 1 ? pointsAlong(only) : null;
+  return only && points ? { kind: 'points', points: points as PointsSource['points'], closed: only.closed } : sourceOf(paths);
+}
+
+export type PointsSource = Extract<DrawnSource, { kind: 'points' }>;
+
 /** Writes changed paths back to where they came from; what came with a drawing file gives way to a drawn thing. */
 export function shapeCommand(target: Target, paths: readonly Path[]): Command {
-  if (target.drawn) return { do: 'redraw', drawnId: target.drawn.id, source: sourceOf(paths) };
+  if (target.drawn) return { do: 'redraw', drawnId: target.drawn.id, source: sourceLike(target.drawn.source, paths) };
   if (!target.isTraced) return { do: 'replace-drawn', word: 'a change of an outline', ids: [target.pieceId], by: [asDrawn(target, paths)] };
   const [outer, ...holes] = paths;
   return { do: 'reshape', pieceId: target.pieceId, outer: outer as Path, holes: [...holes] };
@@ -55,8 +65,12 @@ export function shapeCommand(target: Target, paths: readonly Path[]): Command {
 
 export const newId = (): string => `drawn-${nanoid(10)}`;
 
+/** The longest name that may have a number or a word behind it. */
+const mostLetters = 60;
+
 /** A name that counts on: Circle 3. */
-export function nextName(job: Job, word: string): string {
+export function nextName(job: Job, long: string): string {
+  const word = long.slice(0, mostLetters);
   const taken = job.drawn.filter(({ name }) => name.startsWith(`${word} `)).map(({ name }) => Number(name.slice(word.length + 1)));
   return `${word} ${Math.max(0, ...taken.filter(Number.isFinite)) + 1}`;
 }
@@ -73,7 +87,7 @@ export const newDrawn = (job: Job, word: string, source: DrawnSource, more: Part
 
 const asDrawn = ({ name, piece, paths: own }: Target, paths: readonly Path[] = own): Drawn => ({
   id: newId(),
-  name,
+  name: name.slice(0, mostLetters),
   purpose: piece?.purpose ?? 'cut',
   leftOut: false,
   source: sourceOf(paths),

@@ -64,6 +64,25 @@ describe('a free outline', () => {
     closeOutline(run, job);
     expect(drawnPieces(job)[0]?.outer.closed).toBe(true);
   });
+  it('drawn on from its start keeps curves and arcs where they are; a corrected one goes on, too', () => {
+    addPoint(run, job, at(0, 0), 1, null);
+    addPoint(run, job, at(20, 0), 1, at(30, 10));
+    setHand({ through: at(30, 15) });
+    addPoint(run, job, at(40, 0), 1, null);
+    const before = (drawnPieces(job)[0] as { outer: Path }).outer;
+    stepBack();
+    addPoint(run, job, at(0, 0), 1, null);
+    setHand({ through: at(-10, 8) });
+    addPoint(run, job, at(-20, 0), 1, null);
+    const after = (drawnPieces(job)[0] as { outer: Path }).outer;
+    expect(after.segments.map((s) => s.kind)).toEqual(['arc', 'cubic', 'arc']);
+    expect(after.segments.at(-1)).toEqual(before.segments.at(-1));
+    stepBack();
+    const id = job.drawn[0]?.id as string;
+    run(shapeCommand(target(id), pathsDragged(target(id), { kind: 'points', path: 0, index: 3 }, at(40, 0), at(44, 4))));
+    addPoint(run, job, at(44, 4), 1, null);
+    expect(growing(job)?.points).toHaveLength(4);
+  });
   it('pulled points are smooth, a held place makes an arc through it', () => {
     addPoint(run, job, at(0, 0), 1, null);
     addPoint(run, job, at(20, 0), 1, at(30, 10));

@@ -59,7 +59,6 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
   const isActive = () => useHand.getState().tray !== 'find' && (useHand.getState().tool !== null || useHand.getState().asking !== null);
   const sheetAt = (screen: Point) => toSheet(view(), screen);
   const reach = () => pickPx / view().scale;
-  const others = (): readonly Piece[] => pieces;
 
   /** Where the line that is drawn comes from. */
   const comesFrom = (): Point | null => {
@@ -67,7 +66,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     return through ?? places.at(-1) ?? growing(job)?.points.at(-1)?.at ?? null;
   };
   const aim = (screen: Point, isHeldOff: boolean, from = comesFrom()) =>
-    aimAt(others(), sheetAt(screen), view().scale, from, pictureSnap(), isHeldOff);
+    aimAt(pieces, sheetAt(screen), view().scale, from, pictureSnap(), isHeldOff);
 
   const target = (): Target | null => {
     const id = useHand.getState().chosen.at(-1);
@@ -89,7 +88,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       held,
       target: of,
       from: of && held ? placeOfHeld(of, held, sheet) : sheet,
-      rest: of && held ? withoutOwn(others(), of) : none,
+      rest: of && held ? withoutOwn(pieces, of) : none,
     };
     setHand({ aim: aimed.at, snap: aimed.snap });
     if (of && held) chooseHeld(held, event.shiftKey);
@@ -202,7 +201,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       setHand({ places });
       return;
     }
-    const figure = figureFrom(tool, places, pathsOf(others()));
+    const figure = figureFrom(tool, places, pathsOf(pieces));
     if (figure) placeFigure(run, job, tool, figure);
     else {
       setHand({ places: places.slice(0, -1) });

@@ -115,7 +115,8 @@ export const commandSchema = z.discriminatedUnion('do', [
   /** Drawn things, and traced pieces, give way to others that were made of them. */
   z.strictObject({
     do: z.literal('replace-drawn'),
-    word: z.string().min(1).max(60),
+    /** What undo calls it. */
+    word: z.string().min(1).max(140),
     ids: z.array(drawnId).max(5000),
     by: z.array(drawnSchema).max(5000),
   }),

@@ -22,7 +22,8 @@ import { type Piece, pathSchema, pointSchema, purposes } from './schema-parts.ts
 
 const finite = z.number().finite();
 const size = finite.positive().max(100_000);
-const id = z.string().trim().min(1).max(64);
+/** Shorter than a piece's, which may carry a number more. */
+const id = z.string().trim().min(1).max(48);
 
 const drawnPointSchema = z.strictObject({
   at: pointSchema,
@@ -75,7 +76,7 @@ const liveStepSchema = z.discriminatedUnion('kind', [
 
 export const drawnSchema = z.strictObject({
   id,
-  name: z.string().trim().min(1).max(100),
+  name: z.string().trim().min(1).max(80),
   purpose: z.enum(purposes),
   leftOut: z.boolean().default(false),
   source: z.discriminatedUnion('kind', [
@@ -154,13 +155,15 @@ export function drawnPieces(job: Drawing): Piece[] {
     if (cutters.has(drawn.id)) return [];
     const { paths } = outlinesFrom(drawn, job);
     const kept = known.get(paths);
-    if (kept && kept.drawn.purpose === drawn.purpose && kept.drawn.leftOut === drawn.leftOut && kept.drawn.name === drawn.name)
-      return kept.pieces;
+    if (kept && looksAlike(kept.drawn, drawn)) return kept.pieces;
     const pieces = asPieces(drawn, paths);
     known.set(paths, { drawn, pieces });
     return pieces;
   });
 }
+
+const looksAlike = (a: Drawn, b: Drawn): boolean =>
+  a.id === b.id && a.name === b.name && a.purpose === b.purpose && a.leftOut === b.leftOut;
 
 function asPieces({ id: drawnId, name, purpose, leftOut }: Drawn, paths: readonly Path[]): Piece[] {
   const [closed, open] = [paths.filter((path) => path.closed), paths.filter((path) => !path.closed)];

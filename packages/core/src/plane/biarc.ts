@@ -3,7 +3,7 @@
  * Rests on: Bolton 1975, "Biarc curves": two arcs that meet with one tangent, here with equal tangent lengths.
  */
 import { directionOnCubic, nearestOnCubic, pointOnCubic, splitCubic } from './cubic.ts';
-import { cross, distance, dot, type Point, subtract } from './point.ts';
+import { distance, dot, type Point, subtract, turnBetween } from './point.ts';
 import { type ArcSegment, type CubicSegment, type LineSegment, nearestOnSegment, pointOn } from './segment.ts';
 
 /** Arcs flatter than this over their length are lines, in the curve's unit. */
@@ -29,7 +29,7 @@ function divided(from: Point, s: CubicSegment, tolerance: number, depth: number)
 /** How far the handles' polygon turns in all, radians: a bound on what the curve can hide between places looked at. */
 function handleTurn(from: Point, { c1, c2, to }: CubicSegment): number {
   const legs = [subtract(c1, from), subtract(c2, c1), subtract(to, c2)].filter((leg) => dot(leg, leg) > 0);
-  return legs.slice(1).reduce((sum, leg, k) => sum + Math.abs(Math.atan2(cross(legs[k] as Point, leg), dot(legs[k] as Point, leg))), 0);
+  return legs.slice(1).reduce((sum, leg, k) => sum + Math.abs(turnBetween(legs[k] as Point, leg)), 0);
 }
 
 /** Two arcs from `p` leaving along `d` to `q` arriving along `e`; null where there are none of less than a half turn. */
@@ -43,7 +43,7 @@ function biarc(p: Point, d: Point, q: Point, e: Point): (ArcSegment | LineSegmen
   const joint = { x: (p.x + q.x + reach * (d.x - e.x)) / 2, y: (p.y + q.y + reach * (d.y - e.y)) / 2 };
   const chord = subtract(joint, p);
   const last = subtract(q, joint);
-  const sweeps = [2 * Math.atan2(cross(d, chord), dot(d, chord)), 2 * Math.atan2(cross(last, e), dot(last, e))] as const;
+  const sweeps = [2 * turnBetween(d, chord), 2 * turnBetween(last, e)] as const;
   if (sweeps.some((sweep) => Math.abs(sweep) > Math.PI)) return null;
   return [part(p, joint, sweeps[0]), part(joint, q, sweeps[1])];
 }

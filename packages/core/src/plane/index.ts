@@ -31,6 +31,7 @@ export {
   type Point,
   point,
   subtract,
+  turnBetween,
   unitVector,
 } from './point.ts';
 export {

@@ -12,6 +12,8 @@ export const subtract = (a: Point, b: Point): Point => ({ x: a.x - b.x, y: a.y -
 export const dot = (a: Point, b: Point): number => a.x * b.x + a.y * b.y;
 /** The z part of the cross product: positive when b lies counter-clockwise of a (y up). */
 export const cross = (a: Point, b: Point): number => a.x * b.y - a.y * b.x;
+/** How far one direction is turned from another, radians, positive to the left. */
+export const turnBetween = (a: Point, b: Point): number => Math.atan2(cross(a, b), dot(a, b));
 export const distance = (a: Point, b: Point): number => Math.hypot(b.x - a.x, b.y - a.y);
 export const between = (a: Point, b: Point, t: number): Point => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t });
 

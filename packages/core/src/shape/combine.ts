@@ -5,7 +5,7 @@
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
 import { type Path, pathArea, reversedPath, stepsOf } from '../plane/path.ts';
-import { cross, distance, dot, type Point } from '../plane/point.ts';
+import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
 import { type CutPlace, pathCrossings, samePlaceMm, selfCrossings } from './crossings.ts';
 import { windingAbout } from './inside.ts';
@@ -79,7 +79,7 @@ function mostToTheRight(before: Path, choices: readonly Path[]): Path {
   const turnOf = (run: Path): number => {
     const [{ from, segment }] = stepsOf(run) as [ReturnType<typeof stepsOf>[0]];
     const out = directionOn(from, segment, 0);
-    const turn = Math.atan2(cross(into, out), dot(into, out));
+    const turn = turnBetween(into, out);
     return Math.abs(turn) > Math.PI - 1e-9 ? Math.PI : turn;
   };
   return choices.reduce((best, run) => (turnOf(run) < turnOf(best) ? run : best));

@@ -2,13 +2,13 @@
  * In: outlines and an axis, a centre or a grid. Out: them with their images; where images meet they are joined, where they
  * overlap they are united.
  */
-import { type Path, pathArea, pathLength, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, pathLength, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
 import { directionOn, pointOn, segmentLength } from '../plane/segment.ts';
 import { chain, shift, type Transform, turn } from '../plane/transform.ts';
 import { unitedOutlines } from './combine.ts';
 import { placeAlong } from './corner-cuts.ts';
-import { pathCrossings } from './crossings.ts';
+import { boxIndex, pathCrossings } from './crossings.ts';
 import { merged } from './merging.ts';
 import { closedExactly, endOf, joinedRuns } from './runs.ts';
 
@@ -89,9 +89,11 @@ function unevenlyJoined(paths: readonly Path[], meet: number): Path[] {
 function overlapsUnited(paths: readonly Path[]): Path[] {
   const group = paths.map((_, k) => k);
   const leader = (k: number): number => (group[k] === k ? k : leader(group[k] as number));
+  const index = boxIndex(paths.map(pathBox));
   for (const [k, path] of paths.entries()) {
-    for (let l = 0; l < k; l++) {
-      if (leader(l) !== leader(k) && pathCrossings([path], [paths[l] as Path]).onA.length > 0) group[leader(k)] = leader(l);
+    const { minX, minY, maxX, maxY } = pathBox(path);
+    for (const l of index?.search(minX, minY, maxX, maxY) ?? []) {
+      if (l < k && leader(l) !== leader(k) && pathCrossings([path], [paths[l] as Path]).onA.length > 0) group[leader(k)] = leader(l);
     }
   }
   const groups = new Map<number, Path[]>();

@@ -5,7 +5,7 @@
  */
 import { arcAbout } from '../plane/arc.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
-import { add, cross, distance, dot, type Point, subtract } from '../plane/point.ts';
+import { add, cross, distance, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength, splitSegment } from '../plane/segment.ts';
 import { closedExactly } from './runs.ts';
 
@@ -35,8 +35,6 @@ export function cornersOf(path: Path): PathCorner[] {
     return Math.abs(turn) < smoothTurn ? [] : [{ index, at: step.segment.to, turn, isOuter: turn > 0 }];
   });
 }
-
-const turnBetween = (a: Point, b: Point): number => Math.atan2(cross(a, b), dot(a, b));
 
 /** What replaces a corner: the sides up to `t` and from `u` on, with segments between. */
 interface Cut {

@@ -3,7 +3,7 @@
  * A figure stays told by its measures, so that they can be typed anew at any time.
  */
 import { circlePath, ellipsePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
-import { cross, crossing, distance, dot, type Point, subtract, unitVector } from '../plane/point.ts';
+import { cross, crossing, distance, type Point, subtract, turnBetween, unitVector } from '../plane/point.ts';
 import { chain, shift, turn } from '../plane/transform.ts';
 import { withCornersCut } from './corner-cuts.ts';
 
@@ -126,6 +126,6 @@ export function circleTouching(
 /** An arc that leaves a place in a direction and ends at another; a line where that lies straight ahead. */
 export function arcLeaving(from: Point, direction: Point, to: Point): Figure {
   const chord = subtract(to, from);
-  const sweep = 2 * Math.atan2(cross(direction, chord), dot(direction, chord));
+  const sweep = 2 * turnBetween(direction, chord);
   return Math.abs(sweep) < 1e-9 ? { kind: 'line', from, to } : { kind: 'arc', from, to, sweep };
 }

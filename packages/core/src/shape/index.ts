@@ -51,4 +51,4 @@ export {
 } from './points.ts';
 export { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 export { type SheetSnap, type SnapWord, snapNear, squareLocked } from './snapping.ts';
-export { type DrawnPoint, pathThrough, spanBetween } from './through-points.ts';
+export { type DrawnPoint, pathThrough, pointsAlong, reversedPoints, spanBetween } from './through-points.ts';

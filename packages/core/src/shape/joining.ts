@@ -5,10 +5,10 @@
 import { circleOf } from '../plane/arc.ts';
 import { boxAroundBoxes } from '../plane/box.ts';
 import { type Path, pathBox, polygonPath, reversedPath, type Step, splitPath, stepsOf } from '../plane/path.ts';
-import { between, cross, crossing, distance, dot, type Point, subtract } from '../plane/point.ts';
+import { between, crossing, distance, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn, type Segment } from '../plane/segment.ts';
 import { combined, nested } from './combine.ts';
-import { type CutPlace, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+import { boxIndex, type CutPlace, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
 import { chained, closedExactly, endOf, runsOf } from './runs.ts';
 
 /** An end of one of several open paths. */
@@ -42,8 +42,11 @@ export interface EndPair {
 /** Which loose ends belong together: the nearest pairs first, each end once, none farther apart than `gapMm`. */
 export function endPairs(paths: readonly Path[], gapMm: number): EndPair[] {
   const ends = looseEnds(paths);
+  const index = boxIndex(ends.map(({ at: { x, y } }) => ({ minX: x, minY: y, maxX: x, maxY: y })), gapMm); // biome-ignore format: one line
   const pairs = ends
-    .flatMap((a, k) => ends.slice(k + 1).map((b) => ({ a, b, gapMm: distance(a.at, b.at) })))
+    .flatMap((a, k) =>
+      (index?.search(a.at.x, a.at.y, a.at.x, a.at.y) ?? []).filter((l) => l > k).map((l) => pairOf(a, ends[l] as LooseEnd)),
+    )
     .filter((pair) => pair.gapMm <= gapMm)
     .sort((p, q) => p.gapMm - q.gapMm);
   const used = new Set<LooseEnd>();
@@ -54,6 +57,8 @@ export function endPairs(paths: readonly Path[], gapMm: number): EndPair[] {
     return true;
   });
 }
+
+const pairOf = (a: LooseEnd, b: LooseEnd): EndPair => ({ a, b, gapMm: distance(a.at, b.at) });
 
 export const bridgeKinds = ['meet', 'straight', 'smooth', 'fair'] as const;
 /** Ends made to meet where their sides cross; bridged by a line; by a curve with one tangent; with one curvature, too. */
@@ -129,7 +134,7 @@ function bend({ from, segment }: Step, t: 0 | 1): number {
   const [a, b] = t === 0 ? [0, h] : [1 - h, 1];
   const [p, q] = [directionOn(from, segment, a), directionOn(from, segment, b)];
   const near = nearestPart(from, segment, a, b);
-  return near > 0 ? Math.atan2(cross(p, q), dot(p, q)) / near : 0;
+  return near > 0 ? turnBetween(p, q) / near : 0;
 }
 
 function nearestPart(from: Point, segment: Segment, a: number, b: number): number {
@@ -255,7 +260,7 @@ function extendedArc(path: Path, { from, segment }: Step, others: readonly Path[
   const hit = firstHit(onward, others, segment.to);
   if (!hit) return null;
   const [p, q] = [subtract(segment.to, centre), subtract(hit, centre)];
-  const turn = Math.atan2(cross(p, q), dot(p, q));
+  const turn = turnBetween(p, q);
   const more = turn * Math.sign(room) > 0 ? turn : turn + 2 * Math.PI * Math.sign(room);
   return { ...path, segments: [...path.segments.slice(0, -1), { kind: 'arc', to: hit, sweep: segment.sweep + more }] };
 }

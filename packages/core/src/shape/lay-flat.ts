@@ -6,7 +6,7 @@
  */
 import { centreOf } from '../plane/box.ts';
 import { type Path, pathBox, polygonPath, stepsOf, transformedPath } from '../plane/path.ts';
-import { cross, dot, type Point } from '../plane/point.ts';
+import { type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, type Segment, segmentLength, splitSegment } from '../plane/segment.ts';
 import { shift } from '../plane/transform.ts';
 import { stationAt } from './copies.ts';
@@ -53,14 +53,14 @@ function stationsOf(curve: Path): { length: number; turned: number }[] {
     const last = list.at(-1) as { length: number; turned: number };
     const start = directionOn(from, segment, 0);
     // A corner turns at one place.
-    const corner = before ? Math.atan2(cross(before, start), dot(before, start)) : 0;
+    const corner = before ? turnBetween(before, start) : 0;
     if (Math.abs(corner) > 1e-9) list.push({ length: last.length, turned: last.turned + corner });
     const { length, turned } = list.at(-1) as { length: number; turned: number };
     const count = segment.kind === 'line' ? 1 : segment.kind === 'arc' ? 1 : 64;
     let [bent, direction] = [0, start];
     for (let j = 1; j <= count; j++) {
       const next = directionOn(from, segment, j / count);
-      bent += segment.kind === 'arc' ? segment.sweep : Math.atan2(cross(direction, next), dot(direction, next));
+      bent += segment.kind === 'arc' ? segment.sweep : turnBetween(direction, next);
       direction = next;
       list.push({ length: length + partLength(from, segment, j / count), turned: turned + bent });
     }

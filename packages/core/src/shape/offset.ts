@@ -8,7 +8,7 @@
  */
 import { circleOf } from '../plane/arc.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
-import { cross, crossing, distance, dot, type Point } from '../plane/point.ts';
+import { cross, crossing, distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
 import { samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
@@ -115,7 +115,7 @@ function straightest(before: Path, choices: readonly Path[]): Path {
   const bend = (run: Path): number => {
     const [{ from, segment }] = stepsOf(run) as [Step];
     const out = directionOn(from, segment, 0);
-    return Math.abs(Math.atan2(cross(into, out), dot(into, out)));
+    return Math.abs(turnBetween(into, out));
   };
   return choices.reduce((best, run) => (bend(run) < bend(best) ? run : best));
 }
@@ -169,7 +169,7 @@ function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
 function joint(before: Step, after: Step, from: Point, to: Point, by: number, settings: OffsetSettings): Segment[] {
   if (distance(from, to) <= samePlaceMm / 10) return [];
   const [into, out] = [directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)];
-  const turn = Math.atan2(cross(into, out), dot(into, out));
+  const turn = turnBetween(into, out);
   const isOuter = turn * by < 0;
   // Inside a corner the way over it is cut off again, since it comes too near.
   if (!isOuter)

@@ -30,7 +30,7 @@ import {
   withSegmentAs,
   withSegmentPulled,
 } from './points.ts';
-import { pathThrough, spanBetween } from './through-points.ts';
+import { pathThrough, pointsAlong, reversedPoints, spanBetween } from './through-points.ts';
 
 const at = fc.record({ x: fc.integer({ min: -500, max: 500 }), y: fc.integer({ min: -500, max: 500 }) });
 const pen: Path = { start: { x: 0, y: 0 }, closed: true, segments: [{ kind: 'cubic', c1: { x: 10, y: -12 }, c2: { x: 30, y: -12 }, to: { x: 40, y: 0 } }, { kind: 'arc', to: { x: 40, y: 30 }, sweep: 2 }, { kind: 'line', to: { x: 0, y: 30 } }, { kind: 'cubic', c1: { x: -8, y: 20 }, c2: { x: -8, y: 8 }, to: { x: 0, y: 0 } }] }; // biome-ignore format: one line
@@ -117,6 +117,20 @@ describe('a curve through points', () => {
   it('through evenly spaced points is the uniform Catmull-Rom spline (closed form: tangents (c - a) / 2)', () => {
     const span = spanBetween({ x: 0, y: 0 }, { x: 3, y: 4 }, { x: 6, y: 8 }, { x: 9, y: 12 });
     expect(span.c1).toEqual({ x: expect.closeTo(4, 9), y: expect.closeTo(16 / 3, 9) });
+  });
+  it('and the points of any path lead through it again', () => {
+    for (const path of [pen, { ...pen, closed: false }]) {
+      const again = pathThrough(pointsAlong(path) ?? [], path.closed) as Path;
+      expect(again.segments.map((s) => s.kind)).toEqual(path.segments.map((s) => s.kind));
+      for (const { from, segment } of stepsOf(again))
+        for (const t of [0, 0.3, 0.7]) expect(nearestOnPath(path, pointOn(from, segment, t)).distance).toBeLessThan(1e-9);
+    }
+    expect(pointsAlong(ellipsePath({ x: 0, y: 0 }, 3, 2, 0))).toBeNull();
+    const open = { ...pen, closed: false };
+    const back = pathThrough(reversedPoints(pointsAlong(open) ?? []), false) as Path;
+    expect(back.start).toEqual(open.segments.at(-1)?.to);
+    for (const { from, segment } of stepsOf(back))
+      for (const t of [0.2, 0.5, 0.8]) expect(nearestOnPath(open, pointOn(from, segment, t)).distance).toBeLessThan(1e-9);
   });
   it('with corners is straight between them, with an arc where three points say so', () => {
     const path = pathThrough([{ at: { x: 0, y: 0 }, corner: true }, { at: { x: 10, y: 0 }, corner: true }, { at: { x: 10, y: 10 }, corner: true, through: { x: 15, y: 5 } }], true) as Path; // biome-ignore format: one line

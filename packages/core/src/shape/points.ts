@@ -2,7 +2,7 @@
  * In: a path and what a person does to its points. Out: the path changed there, and nowhere else.
  */
 import { type Path, type Step, stepsOf, transformedPath } from '../plane/path.ts';
-import { cross, distance, dot, type Point, subtract, unitVector } from '../plane/point.ts';
+import { distance, dot, type Point, subtract, turnBetween, unitVector } from '../plane/point.ts';
 import { asCubics, type CubicSegment, chordPoints, directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { stretch } from '../plane/transform.ts';
 import { openPathAlong } from '../trace/outline.ts';
@@ -82,7 +82,7 @@ export function isSmooth(path: Path, index: number): boolean {
   const [a, b] = [before === undefined ? undefined : steps[before], after === undefined ? undefined : steps[after]];
   if (!a || !b) return false;
   const [into, out] = [directionOn(a.from, a.segment, 1), directionOn(b.from, b.segment, 0)];
-  return Math.abs(Math.atan2(cross(into, out), dot(into, out))) < 0.02;
+  return Math.abs(turnBetween(into, out)) < 0.02;
 }
 
 /**
@@ -115,7 +115,7 @@ export function withSegmentPulled(path: Path, index: number, t: number, to: Poin
 /** The arc from one place to another through a third; null where they lie in one line. */
 export function arcThrough(from: Point, through: Point, to: Point): Segment | null {
   const [u, v] = [subtract(through, from), subtract(to, through)];
-  const turn = Math.atan2(cross(u, v), dot(u, v));
+  const turn = turnBetween(u, v);
   return Math.abs(turn) < 1e-9 ? null : { kind: 'arc', to, sweep: 2 * turn };
 }
 

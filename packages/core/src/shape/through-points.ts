@@ -3,9 +3,9 @@
  * Rests on: centripetal Catmull-Rom splines (Catmull & Rom 1974; that parameters by the square root of the distance give
  * neither loops nor cusps: Yuksel, Schaefer & Keyser 2011), each span written as a Bezier curve.
  */
-import type { Path } from '../plane/path.ts';
-import { distance, type Point } from '../plane/point.ts';
-import type { CubicSegment, Segment } from '../plane/segment.ts';
+import { type Path, type Step, stepsOf } from '../plane/path.ts';
+import { distance, type Point, turnBetween } from '../plane/point.ts';
+import { type CubicSegment, pointOn, type Segment } from '../plane/segment.ts';
 
 /** The cubic from `b` to `c` on the way from `a` to `d`. */
 export function spanBetween(a: Point, b: Point, c: Point, d: Point): CubicSegment {
@@ -45,13 +45,40 @@ export function pathThrough(points: readonly DrawnPoint[], closed: boolean): Pat
   return { start: first.at, segments, closed };
 }
 
+/** The drawn points that a path goes through, so that it can be drawn on from either end; null where it holds an ellipse. */
+export function pointsAlong(path: Path): DrawnPoint[] | null {
+  if (path.segments.some(({ kind }) => kind === 'ellipse')) return null;
+  const steps = stepsOf(path);
+  const count = steps.length + (path.closed ? 0 : 1);
+  return Array.from({ length: count }, (_, k): DrawnPoint => {
+    const [before, after] = [steps[path.closed ? (k - 1 + count) % count : k - 1], steps[k]];
+    return {
+      at: after?.from ?? (before as Step).segment.to,
+      corner: true,
+      ...(before?.segment.kind === 'arc' ? { through: pointOn(before.from, before.segment, 0.5) } : {}),
+      ...(before?.segment.kind === 'cubic' ? { before: before.segment.c2 } : {}),
+      ...(after?.segment.kind === 'cubic' ? { after: after.segment.c1 } : {}),
+    };
+  });
+}
+
+/** Points of an open outline in the order of the way back: handles change places, arcs' places go with their arcs. */
+export function reversedPoints(points: readonly DrawnPoint[]): DrawnPoint[] {
+  return points
+    .map(({ at, corner, before, after }, k): DrawnPoint => {
+      const through = points[k + 1]?.through;
+      return { at, corner, ...(through && { through }), ...(after && { before: after }), ...(before && { after: before }) };
+    })
+    .reverse();
+}
+
 function segmentBetween(a: DrawnPoint | undefined, b: DrawnPoint, c: DrawnPoint, d: DrawnPoint | undefined): Segment {
   if (c.through) {
     const [u, v] = [
       { x: c.through.x - b.at.x, y: c.through.y - b.at.y },
       { x: c.at.x - c.through.x, y: c.at.y - c.through.y },
     ];
-    const turn = Math.atan2(u.x * v.y - u.y * v.x, u.x * v.x + u.y * v.y);
+    const turn = turnBetween(u, v);
     return Math.abs(turn) < 1e-9 ? { kind: 'line', to: c.at } : { kind: 'arc', to: c.at, sweep: 2 * turn };
   }
   const isStraight = b.corner && c.corner && !b.after && !c.before;

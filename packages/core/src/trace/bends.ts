@@ -5,7 +5,7 @@
  * curve by few cubics. Runs of arcs are then settled together as one chain (arc-chain.ts).
  */
 import { circleOf } from '../plane/arc.ts';
-import { cross, type Point } from '../plane/point.ts';
+import { cross, type Point, turnBetween } from '../plane/point.ts';
 import { type ArcSegment, directionOn, type Segment } from '../plane/segment.ts';
 import { type ChainEnd, settleChain } from './arc-chain.ts';
 import type { Course } from './course.ts';
@@ -90,8 +90,6 @@ function oneArc(course: Course, grain: Grain, start: BendEnd, end: BendEnd): Ben
 
 /** Edges that turn less into each other are settled as a chain of one arc, radians. */
 const leastTangentTurn = 0.4;
-
-const turnBetween = (a: Point, b: Point): number => Math.atan2(cross(a, b), a.x * b.x + a.y * b.y);
 
 /** The place on the course at an index, read from the points within reach that lie between two limits. */
 function placeAt(course: Course, grain: Grain, index: number, first: number, last: number): CurveEnd {

@@ -8,7 +8,7 @@
  */
 import { circleOf } from '../plane/arc.ts';
 import { nearestOnPath, type Path, type Step, stepsOf } from '../plane/path.ts';
-import { type Point, subtract } from '../plane/point.ts';
+import { cross, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 
 /** Neighbours that turn less than this are tangent, radians. */
@@ -36,8 +36,6 @@ interface Handles {
   b: number;
 }
 
-const crossOf = (u: Point, v: Point): number => u.x * v.y - u.y * v.x;
-
 /** @param mostMoved how far a segment may leave its former course, in the path's unit */
 export function smoothedForBlade(path: Path, mostMoved: number): Path {
   const steps = stepsOf(path);
@@ -63,7 +61,7 @@ function tangentJoints(steps: readonly Step[], closed: boolean): Joint[] {
     const kinds = [segment.kind, next.segment.kind];
     if (!kinds.includes('cubic') || !kinds.every((kind) => kind === 'cubic' || kind === 'arc')) return [];
     const [u, v] = [directionOn(from, segment, 1), directionOn(next.from, next.segment, 0)];
-    const turn = Math.atan2(crossOf(u, v), u.x * v.x + u.y * v.y);
+    const turn = turnBetween(u, v);
     return Math.abs(turn) < tangentTurn ? [{ before: k, after }] : [];
   });
 }
@@ -113,9 +111,8 @@ function handlesOf({ from, segment }: Step): Handles | null {
 }
 
 /** How far the first handle's end lies aside of the tangent at the end, to the left positive; and the other way round. */
-const asideAtEnd = (h: Handles): number => crossOf(subtract(h.end, { x: h.start.x + h.a * h.out.x, y: h.start.y + h.a * h.out.y }), h.into);
-const asideAtStart = (h: Handles): number =>
-  crossOf(h.out, subtract({ x: h.end.x - h.b * h.into.x, y: h.end.y - h.b * h.into.y }, h.start));
+const asideAtEnd = (h: Handles): number => cross(subtract(h.end, { x: h.start.x + h.a * h.out.x, y: h.start.y + h.a * h.out.y }), h.into);
+const asideAtStart = (h: Handles): number => cross(h.out, subtract({ x: h.end.x - h.b * h.into.x, y: h.end.y - h.b * h.into.y }, h.start));
 
 /** Shares the handles at a joint out anew; gives by what part they changed, null where no lengths make the curvatures one. */
 function evened(steps: readonly Step[], handles: readonly (Handles | null)[], { before, after }: Joint): number | null {

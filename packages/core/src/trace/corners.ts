@@ -6,8 +6,8 @@
  */
 import { crossing } from '../plane/point.ts';
 import type { Course, StretchLine } from './course.ts';
-import { smallestTurn, withCutTips } from './cut-tips.ts';
-import { type Grain, retreat } from './grain.ts';
+import { withCutTips } from './cut-tips.ts';
+import { type Grain, retreat, smallestTurn } from './grain.ts';
 
 export interface Corner {
   readonly index: number;

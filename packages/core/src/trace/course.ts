@@ -16,6 +16,7 @@ export interface StretchLine {
 
 export class Course {
   readonly count: number;
+  readonly closed: boolean;
   /** Points in even steps; indices run round, so that -1 is the last. */
   readonly xs: Float64Array;
   readonly ys: Float64Array;
@@ -31,6 +32,7 @@ export class Course {
    */
   constructor(contour: Float64Array, closed = true) {
     const { xs, ys } = evenSteps(contour, closed);
+    this.closed = closed;
     this.xs = xs;
     this.ys = ys;
     this.count = xs.length;
@@ -107,13 +109,13 @@ export class Course {
   }
 
   /** How rough the course is: the median distance of points from the line through eight steps of it, px. */
-  roughness(closed = true): number {
+  roughness(): number {
     const reach = 8;
     if (this.count < 4 * reach) return 0;
     const line: StretchLine = { x: 0, y: 0, dx: 1, dy: 0, rms: 0 };
     const stride = Math.max(1, Math.floor(this.count / 200));
     const found: number[] = [];
-    for (let k = 0; k < this.count - (closed ? 0 : reach); k += stride) found.push(this.line(k, k + reach, line).rms);
+    for (let k = 0; k < this.count - (this.closed ? 0 : reach); k += stride) found.push(this.line(k, k + reach, line).rms);
     return found.sort((a, b) => a - b)[found.length >> 1] as number;
   }
 }

@@ -4,14 +4,12 @@
  * A flat end only a few pixels wide lies inside the windows that corners are found by: it is told by both sides, read
  * beyond it, meeting farther out than softness explains, while a straight line joins them where the course turns.
  */
-import { distance, type Point } from '../plane/point.ts';
+import { distance, type Point, turnBetween } from '../plane/point.ts';
 import type { Corner } from './corners.ts';
 import type { Course } from './course.ts';
-import { type Grain, retreat } from './grain.ts';
+import { type Grain, retreat, smallestTurn } from './grain.ts';
 import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
 
-/** A corner turns by more than this, radians. */
-export const smallestTurn = (20 * Math.PI) / 180;
 /** How long the sides are read, points. */
 const sideLength = 20;
 const shortestSide = 8;
@@ -20,18 +18,24 @@ const shortestFlat = 3;
 
 /** @param doubtful places that turn sharply without being one corner */
 export function withCutTips(course: Course, grain: Grain, corners: readonly Corner[], doubtful: readonly Corner[]): Corner[] {
-  const apart = (a: Corner, b: Corner): number => course.wrap(b.index - a.index);
+  let kept = [...corners];
+  for (const one of [...corners, ...doubtful]) {
+    const pair = cutTip(course, grain, one, roomBeside(course, grain, kept, one, -1), roomBeside(course, grain, kept, one, 1));
+    if (!pair) continue;
+    const [first, second] = pair;
+    const length = course.wrap(second.index - first.index);
+    kept = [...kept.filter((k) => course.wrap(k.index - first.index + 4) > length + 8), first, second];
+  }
+  return kept;
+}
+
+/** How far a side may be read before the next corner, or an open course's end, points. */
+function roomBeside(course: Course, grain: Grain, corners: readonly Corner[], { index }: Corner, way: 1 | -1): number {
   const near = 2 * (grain.gap + grain.arm);
-  return [...corners, ...doubtful].reduce<readonly Corner[]>((kept, one) => {
-    const others = kept.filter((k) => Math.min(apart(k, one), apart(one, k)) > near);
-    const [before, after] = [(k: Corner) => apart(k, one), (k: Corner) => apart(one, k)].map((to) =>
-      Math.min(course.count >> 1, ...others.map(to)),
-    ) as [number, number];
-    const pair = cutTip(course, grain, one, before, after);
-    if (!pair) return kept;
-    const within = (k: Corner) => course.wrap(k.index - pair[0].index + 4) <= apart(...pair) + 8;
-    return [...kept.filter((k) => !within(k)), ...pair];
-  }, corners).slice(); // biome-ignore format: reads as one
+  const toEnd = way > 0 ? course.count - 1 - index : index;
+  const most = course.closed ? course.count >> 1 : toEnd;
+  const apart = corners.map((k) => ({ on: course.wrap(way * (k.index - index)), back: course.wrap(way * (index - k.index)) }));
+  return Math.min(most, ...apart.filter(({ on, back }) => Math.min(on, back) > near).map(({ on }) => on));
 }
 
 /** Both corners of a flat tip; null where the tip is pointed, or round. */
@@ -111,7 +115,7 @@ function isExplained(course: Course, grain: Grain, a: LocalCurve, b: LocalCurve,
   const tip = meeting(a, b);
   if (!tip) return false;
   const [u, v] = [a.directionAt(along(a, tip)), b.directionAt(along(b, tip))];
-  const halfAngle = (Math.PI - Math.abs(Math.atan2(u.x * v.y - u.y * v.x, u.x * v.x + u.y * v.y))) / 2;
+  const halfAngle = (Math.PI - Math.abs(turnBetween(u, v))) / 2;
   return nearestIndex(course, tip, index - near, index + near).off <= 1.6 * retreat(grain, halfAngle) + 0.7 + 2 * grain.roughness;
 }
 
@@ -126,7 +130,7 @@ function nearestIndex(course: Course, p: Point, first: number, last: number): { 
 
 /** A corner where the course comes as near to it as softness lets it; null where it does not, as on a round tip. */
 function cornerAt(course: Course, grain: Grain, at: Point, into: Point, out: Point, first: number, last: number): Corner | null {
-  const turn = Math.atan2(into.x * out.y - into.y * out.x, into.x * out.x + into.y * out.y);
+  const turn = turnBetween(into, out);
   const { index, off } = nearestIndex(course, at, first, last);
   return off <= 1.3 * retreat(grain, (Math.PI - Math.abs(turn)) / 2) + 0.35 + 2 * grain.roughness ? { index, turn } : null;
 }

@@ -18,6 +18,8 @@ export interface Grain {
   readonly rms: number;
 }
 
+/** A corner turns by more than this, radians. */
+export const smallestTurn = (20 * Math.PI) / 180;
 /** Fitted segments keep this share of the tolerance as their root mean square. */
 const rmsShare = 1 / 5;
 

@@ -62,7 +62,7 @@ export function openPathAlong(
   const at = (index: number): Point => ({ x: course.x(index), y: course.y(index) });
   const [start, end] = [ends[0] ?? at(0), ends[1] ?? at(last)];
   if (last < 4) return { start, segments: [{ kind: 'line', to: end }], closed: false };
-  const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness(false))), tolerancePx);
+  const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
   const inner = findCorners(course, grain).filter(({ index }) => index > grain.gap + grain.arm && index < last - grain.gap - grain.arm);
   // The ends join nothing, as corners do; nothing beside them is spoilt.
   const spoilt = new Map([[0, 1], [last, 1], ...inner.map((c) => [c.index, spoiltBy(grain, c.turn)] as const)]); // biome-ignore format: one line

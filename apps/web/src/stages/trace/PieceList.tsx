@@ -6,17 +6,15 @@ import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
 import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type Job, measuresOf, type Piece, type Purpose, purposes } from '@nuvet/core/job';
+import { type Job, measuresOf, type Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { memo, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import { Reading, Section } from '../Docket';
-import { useJob } from '../job-store';
 import { PieceThumbnail } from './PieceThumbnail';
+import { PurposeField } from './PurposeField';
 import { SymmetryOffers } from './SymmetryOffers';
 
 /** More rows than this are shown on request only. */
@@ -147,7 +145,6 @@ const shortLength = (mm: number, unit: Job['unit']): string => (unit === 'mm' ? 
 
 /** The piece that is selected: its sizes, symmetry and purpose. */
 export function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
-  const run = useJob((s) => s.run);
   const m = measuresOf(piece);
   return (
     <Box sx={{ my: 1, p: 1.25, borderRadius: 1, bgcolor: 'rgba(30, 123, 107, 0.08)' }}>
@@ -158,20 +155,9 @@ export function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit']
       <Reading name="Area">{(m.areaMm2 / 100).toFixed(2)} cm²</Reading>
       <Reading name="Holes">{m.holes}</Reading>
       <SymmetryOffers piece={piece} unit={unit} />
-      <TextField
-        select
-        fullWidth
-        label="Purpose"
-        value={piece.purpose}
-        onChange={(event) => run({ do: 'set-purpose', pieceIds: [piece.id], purpose: event.target.value as Purpose })}
-        sx={{ mt: 1.25 }}
-      >
-        {purposes.map((purpose) => (
-          <MenuItem key={purpose} value={purpose}>
-            {purpose}
-          </MenuItem>
-        ))}
-      </TextField>
+      <Box sx={{ mt: 1.25 }}>
+        <PurposeField pieces={[piece]} />
+      </Box>
     </Box>
   );
 }

@@ -4,10 +4,8 @@
  */
 import Box from '@mui/material/Box';
 import InputBase from '@mui/material/InputBase';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type Drawn, masterOf, measuresOf, outlinesFrom, type Piece, type Purpose, piecesOf, purposes } from '@nuvet/core/job';
+import { type Drawn, masterOf, measuresOf, outlinesFrom, type Piece, piecesOf } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { boxAroundBoxes, centreOf } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
@@ -15,18 +13,18 @@ import { useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
 import { Reading } from '../../Docket';
 import { useJob } from '../../job-store';
+import { PurposeField } from '../PurposeField';
 import { Measure, Pick, Row } from './Rows';
 
 export function ChosenPanel() {
   const chosen = useHand((s) => s.chosen);
   const job = useJob((s) => s.job);
-  const run = useJob((s) => s.run);
   if (chosen.length === 0) return null;
   const pieces = piecesOf(job).filter(({ id }) => chosen.includes(id.split('/')[0] as string));
   const drawn = chosen.length === 1 ? job.drawn.find(({ id }) => id === chosen[0]) : undefined;
   const fault = drawn && masterOf(drawn, job.making.thicknessMm).fault;
   const { gaps = [], unrounded = 0 } = drawn ? outlinesFrom(drawn, job) : {};
-  const [one] = pieces;
+  const [one, ...rest] = pieces;
   // What was chosen may be gone by now.
   if (!drawn && !one) return null;
   return (
@@ -60,21 +58,7 @@ export function ChosenPanel() {
           {unrounded} {unrounded === 1 ? 'corner is' : 'corners are'} too tight and stayed as they are.
         </Typography>
       )}
-      {one && (
-        <TextField
-          select
-          fullWidth
-          label="Purpose"
-          value={one.purpose}
-          onChange={(event) => run({ do: 'set-purpose', pieceIds: pieces.map(({ id }) => id), purpose: event.target.value as Purpose })}
-        >
-          {purposes.map((purpose) => (
-            <MenuItem key={purpose} value={purpose}>
-              {purpose}
-            </MenuItem>
-          ))}
-        </TextField>
-      )}
+      {one && <PurposeField pieces={[one, ...rest]} />}
     </Box>
   );
 }

@@ -15,14 +15,18 @@ export function DrawnList() {
   const job = useJob((s) => s.job);
   const chosen = useHand((s) => s.chosen);
   if (job.drawn.length === 0) return null;
-  const pieces = drawnPieces(job);
+  // What comes of each: nothing while it is a point or cut out of others, else open or closed lines.
+  const openOf = new Map<string, boolean>();
+  for (const { id, outer } of drawnPieces(job)) {
+    const own = id.split('/')[0] as string;
+    openOf.set(own, openOf.get(own) === true || !outer.closed);
+  }
   return (
     <Section title={`${job.drawn.length} drawn`}>
       <Box component="ul" aria-label="Drawn" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: 13 }}>
         {job.drawn.map(({ id, name, live, source, leftOut }) => {
-          const own = pieces.filter((p) => p.id.split('/')[0] === id);
-          const isOpen = own.some(({ outer }) => !outer.closed);
-          const state = own.length === 0 ? (source.kind === 'points' ? 'one point' : 'cut out') : isOpen ? 'open' : 'closed';
+          const isOpen = openOf.get(id) === true;
+          const state = !openOf.has(id) ? (source.kind === 'points' ? 'one point' : 'cut out') : isOpen ? 'open' : 'closed';
           return (
             <Box
               component="li"

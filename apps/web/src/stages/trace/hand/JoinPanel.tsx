@@ -6,7 +6,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
-import { type Job, piecesOf } from '@nuvet/core/job';
+import { type Job, masterOf, piecesOf } from '@nuvet/core/job';
 import type { Path, Point } from '@nuvet/core/plane';
 import { type BridgeKind, type EndPair, endPairs, type Fullness, plainFullness, withEndsJoined } from '@nuvet/core/shape';
 import { useMemo, useState } from 'react';
@@ -25,18 +25,15 @@ interface OpenLine {
 
 /** Open masters: drawn ones and traced lines; what follows from a master is not joined by itself. */
 function openLines(job: Job): OpenLine[] {
-  const ids = [
-    ...new Set(
-      piecesOf(job)
-        .filter(({ outer, leftOut }) => !outer.closed && !leftOut)
-        .map(({ id }) => id.split('/')[0] as string),
-    ),
-  ];
-  return ids.flatMap((id) => {
-    const target = targetOf(job, id);
-    if (!target || (target.drawn && target.drawn.live.length > 0)) return [];
-    return target.paths.filter((path) => !path.closed).map((path) => ({ id, path }));
-  });
+  const others = piecesOf({ ...job, drawn: [] }).flatMap(({ id, outer, leftOut }) =>
+    outer.closed || leftOut ? [] : [{ id, path: outer }],
+  );
+  const drawn = job.drawn.flatMap((one) =>
+    one.leftOut || one.live.length > 0
+      ? []
+      : masterOf(one, job.making.thicknessMm).paths.flatMap((path) => (path.closed ? [] : [{ id: one.id, path }])),
+  );
+  return [...others, ...drawn];
 }
 
 export function JoinPanel() {

@@ -9,6 +9,7 @@ import { type Drawn, outlinesFrom } from '@nuvet/core/job';
 import { sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from './Rows';
+import { endWords } from './tool-words';
 import { useChosen } from './use-chosen';
 
 type LiveStep = Drawn['live'][number];
@@ -78,12 +79,7 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
       return (
         <Row>
           <Measure label="Width" mm={step.width} unit={unit} onMm={(width) => onChange({ ...step, width })} />
-          <Pick
-            label="Ends"
-            value={step.ends}
-            words={{ round: 'round', flat: 'flat', square: 'square' }}
-            onPick={(ends) => onChange({ ...step, ends })}
-          />
+          <Pick label="Ends" value={step.ends} words={endWords} onPick={(ends) => onChange({ ...step, ends })} />
         </Row>
       );
     case 'mirror':

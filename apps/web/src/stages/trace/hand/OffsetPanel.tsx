@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { NumberField } from '@/ui/NumberField';
 import { LiveSteps } from './LiveSteps';
 import { Measure, Pick, Row } from './Rows';
+import { cornerWords, endWords } from './tool-words';
 import { useChosen } from './use-chosen';
 
 export function OffsetPanel() {
@@ -36,14 +37,14 @@ export function OffsetPanel() {
       </Row>
       {isOpen && !isClosed ? (
         <Row>
-          <Pick label="Ends" value={ends} words={{ round: 'round', flat: 'flat', square: 'square' }} onPick={setEnds} />
-          <Pick label="Corners" value={corners} words={{ round: 'round', mitre: 'mitred', square: 'cut square' }} onPick={setCorners} />
+          <Pick label="Ends" value={ends} words={endWords} onPick={setEnds} />
+          <Pick label="Corners" value={corners} words={cornerWords} onPick={setCorners} />
         </Row>
       ) : (
         <>
           <Row>
             <Pick label="To the" value={side} words={{ out: 'outside', in: 'inside' }} onPick={setSide} />
-            <Pick label="Corners" value={corners} words={{ round: 'round', mitre: 'mitred', square: 'cut square' }} onPick={setCorners} />
+            <Pick label="Corners" value={corners} words={cornerWords} onPick={setCorners} />
           </Row>
           <Pick label="The outline itself" value={keeps} words={{ with: 'stays as well', instead: 'gives way' }} onPick={setKeeps} />
         </>

@@ -1,6 +1,7 @@
 /**
  * What the tools of drawing and correcting are called, what they do, and what they ask for next.
  */
+import type { CornerKind, EndKind } from '@nuvet/core/shape';
 import type { HandTool } from '@/table/hand-store';
 
 export const toolWords: Record<HandTool, { readonly word: string; readonly explanation: string; readonly asks: string }> = {
@@ -29,3 +30,6 @@ export const toolWords: Record<HandTool, { readonly word: string; readonly expla
   arrange: { word: 'Arrange', explanation: 'Move, turn, scale, mirror, align, copy by figures', asks: 'Choose pieces; Shift adds more. Drag one to move it.' },
   follow: { word: 'Live', explanation: 'A mirror, turned copies, cut-outs and flat strips that follow what you draw', asks: 'Choose what you drew; the rest follows it.' },
 }; // biome-ignore format: a table
+
+export const cornerWords: Record<CornerKind, string> = { round: 'round', mitre: 'mitred', square: 'cut square' };
+export const endWords: Record<EndKind, string> = { round: 'round', flat: 'flat', square: 'square' };
