@@ -16,7 +16,6 @@ import {
   type Surface,
   sheetBoxOf,
   shownBoxOf,
-  type Tone,
   workBoxOf,
 } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
@@ -36,10 +35,11 @@ import { type Ground, groundOf } from './ground';
 import { pathsOf } from './hand-aim';
 import { isDrawTool, useHand } from './hand-store';
 import { Magnifier } from './Magnifier';
+import { nativeOf, PictureLayer } from './PictureLayer';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
 import { type Ghost, setTable, useTable } from './table-store';
-import { keptUnder, placementOf, wholeSheet } from './view';
+import { keptUnder, wholeSheet } from './view';
 import { useSurfaces, useWorkingCopies } from './working-copies';
 
 // A layer a picture may be more than the library thinks wise; each is one plain canvas.
@@ -48,9 +48,6 @@ Konva.showWarnings = false;
 /** Where outlines are proved the picture only shows through. */
 const paleShare = 0.3;
 const isProving = (stage: string): boolean => stage === 'prove' || stage === 'make-ready';
-
-const nativeOf = (context: Konva.Context): CanvasRenderingContext2D =>
-  (context as unknown as { _context: CanvasRenderingContext2D })._context;
 
 export default function LightTable({ active, stage, pieces }: { active: Picture | null; stage: string; pieces: readonly Piece[] }) {
   const job = useJob((s) => s.job);
@@ -276,75 +273,6 @@ function useTiles(surfaces: readonly Surface[]) {
   }, [ids]);
   useEffect(() => () => cancelAnimationFrame(waiting.current), []);
   return { tilesOf, tick };
-}
-
-interface PictureLayerProps {
-  readonly tiles: PictureTiles;
-  readonly tick: number;
-  readonly surface: Surface;
-  readonly view: { scale: number; x: number; y: number };
-  readonly picture: Picture;
-  readonly screen: { width: number; height: number };
-  /** While a crop is drawn, what lies outside the old one is shown too. */
-  readonly showsAll: boolean;
-  readonly opacity: number;
-  /** Right of this, screen pixels, the picture is not shown. */
-  readonly splitAt: number | null;
-}
-
-/** A layer whose whole canvas is as opaque as the picture, so that overlapping tiles do not show; its tone is the canvas's. */
-function PictureLayer({ tiles, tick, surface, view, picture, screen, showsAll, opacity, splitAt }: PictureLayerProps) {
-  const layer = useRef<Konva.Layer>(null);
-  useLayoutEffect(() => {
-    const element = layer.current?.getNativeCanvasElement();
-    if (!element) return;
-    element.style.opacity = String(opacity);
-    element.style.filter = toneFilter(picture.tone);
-    element.style.clipPath = splitAt === null ? '' : `inset(0 ${Math.max(0, screen.width - splitAt)}px 0 0)`;
-  });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the tick tells that a tile has come in
-  const shape = useMemo(() => {
-    const placement = placementOf(view, surface);
-    const crop = showsAll ? null : picture.crop;
-    const ground = groundOf(picture, surface, view);
-    return (
-      <Shape
-        sceneFunc={(context) => {
-          const canvas = nativeOf(context);
-          canvas.save();
-          if (crop) {
-            canvas.beginPath();
-            crop.forEach((p, k) => {
-              const q = ground.toScreen(p);
-              if (k === 0) canvas.moveTo(q.x, q.y);
-              else canvas.lineTo(q.x, q.y);
-            });
-            canvas.closePath();
-            canvas.clip();
-          }
-          tiles.draw(canvas, placement, screen, window.devicePixelRatio);
-          canvas.restore();
-        }}
-      />
-    );
-  }, [tiles, tick, surface, view, picture, screen, showsAll]);
-  return (
-    <Layer ref={layer} listening={false}>
-      {shape}
-    </Layer>
-  );
-}
-
-/** A tone as a CSS filter: applied to the canvas as it is shown, never to the pixels. */
-function toneFilter({ lighten, contrast, invert, singleInk }: Tone): string {
-  const parts = [
-    singleInk ? 'grayscale(1) contrast(3)' : '',
-    invert ? 'invert(1)' : '',
-    contrast !== 0 ? `contrast(${contrast > 0 ? 1 + 4 * contrast : 1 + contrast})` : '',
-    // Towards white: all greys halved in depth, then lifted.
-    lighten > 0 ? `opacity(${1 - 0.9 * lighten})` : '',
-  ];
-  return parts.filter(Boolean).join(' ') || 'none';
 }
 
 function useScreenSize(frame: React.RefObject<HTMLDivElement | null>): void {

@@ -2,8 +2,8 @@
 /**
  * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
-import { type Job, measuresOf, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
-import { apply, type Box, distance, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
+import { type Picture, type Piece, sheetBoxOf } from '@nuvet/core/job';
+import { apply, distance, type Point } from '@nuvet/core/plane';
 import type { SheetSnap } from '@nuvet/core/shape';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
@@ -12,6 +12,7 @@ import { type Ground, groundOf } from './ground';
 import { useHand } from './hand-store';
 import { finish, isOpenEnded, placesOf } from './mark-making';
 import { setTable, type Tool, useTable } from './table-store';
+import { pictureAt, pieceAt, underPoint } from './under-pointer';
 import { useHandActions } from './use-hand-actions';
 import { moved, toScreen, toSheet, wholeSheet, zoomed } from './view';
 import { endWay, holdWay, leadWay, takeWayBack } from './way-leading';
@@ -400,37 +401,3 @@ export function usePointerActions(
 }
 
 const isPlainMove = (event: React.PointerEvent): boolean => event.buttons === 0;
-
-/** The smallest piece under a point of the sheet, left out ones too. */
-function pieceAt(job: Job, p: Point, reachMm: number): Piece | null {
-  const isUnder = (piece: Piece): boolean => (piece.outer.closed ? isInside(piece.outer, p, 0.05) : isNearLine(piece, p, reachMm));
-  // Most pieces are told apart by their boxes alone.
-  return piecesOf(job).findLast((piece) => isNearBox(measuresOf(piece).box, p, reachMm) && isUnder(piece)) ?? null;
-}
-
-const isNearBox = ({ minX, minY, maxX, maxY }: Box, p: Point, by: number): boolean =>
-  p.x >= minX - by && p.x <= maxX + by && p.y >= minY - by && p.y <= maxY + by;
-
-const isNearLine = ({ outer }: Piece, p: Point, reachMm: number): boolean => nearestOnPath(outer, p).distance <= reachMm;
-
-/** The traced piece under a point, or the piece and which of its holes the point lies in. */
-function underPoint(job: Job, p: Point, reachMm: number): { readonly piece: Piece; readonly hole: number | null } | null {
-  const pieces = job.trace?.pieces ?? [];
-  // Largest first in the trace: the last one found is the innermost.
-  const piece = pieces.findLast(({ outer }) => outer.closed && isInside(outer, p, 0.05));
-  const line = pieces.find((one) => !one.outer.closed && isNearLine(one, p, reachMm));
-  if (line) return { piece: line, hole: null };
-  if (!piece) return null;
-  const hole = piece.holes.findIndex((path) => isInside(path, p, 0.05));
-  return { piece, hole: hole < 0 ? null : hole };
-}
-
-/** The topmost picture under a point of the sheet that is shown and not locked. */
-function pictureAt(job: Job, p: Point): Picture | null {
-  return job.pictures.findLast((picture) => !picture.hidden && !picture.locked && isInsideBox(picture, p)) ?? null;
-}
-
-function isInsideBox(picture: Picture, p: Point): boolean {
-  const { minX, minY, maxX, maxY } = sheetBoxOf({ pictures: [picture], drawings: [] });
-  return p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY;
-}

@@ -4,7 +4,8 @@
  * Rests on: immer's patches.
  */
 import { applyPatches, enablePatches, type Patch } from 'immer';
-import { applyCommand, type Command, labelOf } from './commands.ts';
+import { labelOf } from './command-words.ts';
+import { applyCommand, type Command } from './commands.ts';
 import type { Job } from './schema.ts';
 
 enablePatches();

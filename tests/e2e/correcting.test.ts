@@ -1,0 +1,159 @@
+/** The panels of correcting: corners, arranging, copies, joining, bands, what is shown; driven as a person would. */
+import { drawnPieces, type Job, type Piece } from '@nuvet/core/job';
+import { type Point, pathArea, pathBox } from '@nuvet/core/plane';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
+import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address, json } from './server.ts';
+
+let browser: Browser;
+let page: Page;
+let id = '';
+const errors: string[] = [];
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+});
+afterAll(async () => browser?.close());
+beforeEach(async () => {
+  const { body } = await json('POST', '/api/jobs', { name: 'Panels', pictureIds: [] });
+  id = (body as { id: string }).id;
+  await page.goto(`${address}/jobs/${id}`);
+  await button('Draw without a picture').click();
+  await table().waitFor();
+});
+
+const table = () => page.getByRole('application', { name: 'Light table' });
+const button = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' });
+const drawnList = () => page.getByRole('list', { name: 'Drawn' }).getByRole('button');
+const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const pieces = async (): Promise<Piece[]> => drawnPieces(await job());
+const boxes = async () => (await pieces()).map(({ outer }) => pathBox(outer));
+
+async function click(...places: readonly (readonly [number, number])[]): Promise<void> {
+  const box = await table().boundingBox();
+  if (!box) throw new Error('there is no light table');
+  const view = wholeSheet({ minX: 0, minY: 0, maxX: 200, maxY: 150 }, { width: box.width, height: box.height });
+  await page.keyboard.down('Alt');
+  for (const [x, y] of places) {
+    const at: Point = toScreen(view, { x, y });
+    await page.mouse.click(box.x + at.x, box.y + at.y);
+  }
+  await page.keyboard.up('Alt');
+}
+
+async function type(label: string | RegExp, text: string): Promise<void> {
+  const field = page.getByLabel(label).last();
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+/** A rectangle of exactly 60 x 40 mm about 70, 70. */
+async function rectangle(): Promise<void> {
+  await button('Rectangle').click();
+  await click([40, 50], [100, 90]);
+  await type('Width, mm', '60 mm');
+  await type('Height, mm', '40 mm');
+}
+
+it('corners are rounded live, the largest radius is said, and frozen they are plain', async () => {
+  await rectangle();
+  await button('Correct').click();
+  await button('Corners').click();
+  await page.getByText('The largest that fits all of them is 20.00 mm.').waitFor();
+  await type('Radius, mm', '8 mm');
+  await button('Round its corners, live').click();
+  await expect.poll(async () => pathArea((await pieces())[0]?.outer as Piece['outer'])).toBeCloseTo(2400 - (4 - Math.PI) * 64, 6);
+  await type('Size, mm', '5 mm');
+  await expect.poll(async () => pathArea((await pieces())[0]?.outer as Piece['outer'])).toBeCloseTo(2400 - (4 - Math.PI) * 25, 6);
+  await button('Freeze into plain outlines').click();
+  await expect.poll(async () => (await job()).drawn[0]?.live).toEqual([]);
+  expect((await pieces())[0]?.outer.segments).toHaveLength(8);
+  expect(errors).toEqual([]);
+});
+
+it('things are moved, turned, brought to a width, mirrored, copied in a grid and brought in line by figures', async () => {
+  await rectangle();
+  await button('Correct').click();
+  await button('Arrange').click();
+  const [before] = await boxes();
+  await type('Right, mm', '12.5 mm');
+  await button('Move').click();
+  await expect.poll(async () => ((await boxes())[0]?.minX ?? 0) - (before?.minX ?? 0)).toBeCloseTo(12.5, 9);
+  // Moved it is still told by its measures.
+  expect((await job()).drawn[0]?.source.kind).toBe('figure');
+  await button('Turn').click();
+  await expect.poll(async () => ((await boxes())[0]?.maxX ?? 0) - ((await boxes())[0]?.minX ?? 0)).toBeCloseTo(40, 6);
+  await type('To width, mm', '20 mm');
+  await expect.poll(async () => ((await boxes())[0]?.maxY ?? 0) - ((await boxes())[0]?.minY ?? 0)).toBeCloseTo(30, 6);
+  await button('Left to right').click();
+  await type(/^Gap/, '4 mm');
+  await button('Copy').click();
+  await expect.poll(async () => (await boxes()).length).toBe(3);
+  const copies = (await boxes()).map(({ minX }) => minX).sort((a, b) => a - b);
+  expect((copies[1] ?? 0) - (copies[0] ?? 0)).toBeCloseTo(24, 6);
+  await drawnList().nth(0).click();
+  await drawnList()
+    .nth(1)
+    .click({ modifiers: ['Shift'] });
+  await drawnList()
+    .nth(2)
+    .click({ modifiers: ['Shift'] });
+  await button('Align').click();
+  await expect.poll(async () => new Set((await boxes()).map(({ minX }) => minX.toFixed(6))).size).toBe(1);
+  expect(errors).toEqual([]);
+});
+
+it('sides that nearly meet are listed, joined into one closed outline, and a line becomes a band', async () => {
+  await button('Line').click();
+  await click([40, 40], [120, 40], [120.8, 40.6], [120, 100], [119.4, 100.7], [40, 41.2]);
+  await expect.poll(async () => (await pieces()).length).toBe(3);
+  await button('Correct').click();
+  await button('Join ends').click();
+  await page.getByRole('heading', { name: '3 open lines' }).waitFor();
+  await type(/^Ends may be apart by/, '0.2 mm');
+  await button('No ends so near').waitFor();
+  await type(/^Ends may be apart by/, '2 mm');
+  await button('Join 3 pairs of ends').click();
+  await expect.poll(async () => (await pieces()).map(({ outer }) => outer.closed)).toEqual([true]);
+  await button('Draw').click();
+  await button('Line').click();
+  await click([20, 120], [80, 120]);
+  await button('Correct').click();
+  await button('Offset').click();
+  await type('Width in all, mm', '6 mm');
+  await button('Lay a band about it, live').click();
+  const areas = async () => (await pieces()).map(({ outer }) => pathArea(outer));
+  await expect.poll(async () => Math.min(...(await areas()))).toBeLessThan(60.5 * 6 + Math.PI * 9);
+  expect(Math.min(...(await areas()))).toBeGreaterThan(59.5 * 6 + Math.PI * 9);
+  expect(errors).toEqual([]);
+});
+
+it('an end is led on to the next thing, a hole is cut out live, and both ways of looking can be chosen', async () => {
+  await rectangle();
+  await button('Circle').click();
+  await click([70, 70], [78, 70]);
+  await type('Radius, mm', '8 mm');
+  await button('Line').click();
+  await click([10, 70], [25, 70]);
+  await button('Correct').click();
+  await button('Trim').click();
+  await page.keyboard.down('Shift');
+  await click([24.5, 70]);
+  await page.keyboard.up('Shift');
+  await expect.poll(async () => Math.max(...(await pieces()).filter(({ outer }) => !outer.closed).map(({ outer }) => pathBox(outer).maxX))).toBeCloseTo(40, 0); // biome-ignore format: one line
+  await button('Live').click();
+  await drawnList().filter({ hasText: 'Rectangle' }).click();
+  await drawnList()
+    .filter({ hasText: 'Circle' })
+    .click({ modifiers: ['Shift'] });
+  await button('Take the others out of Rectangle 1, live').click();
+  await expect.poll(async () => (await pieces()).find(({ name }) => name === 'Rectangle 1')?.holes.length).toBe(1);
+  expect(await pieces()).toHaveLength(2);
+  await page.getByRole('combobox', { name: 'On the table' }).click();
+  await page.getByRole('option', { name: 'outlines only' }).click();
+  await page.getByRole('checkbox', { name: 'How the chosen line bends, as a comb' }).check();
+  await settled(page);
+  expect(errors).toEqual([]);
+});
