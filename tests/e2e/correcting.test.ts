@@ -44,7 +44,7 @@ async function click(...places: readonly (readonly [number, number])[]): Promise
 }
 
 async function type(label: string | RegExp, text: string): Promise<void> {
-  const field = page.getByLabel(label).last();
+  const field = page.getByLabel(label, { exact: typeof label === 'string' }).last();
   await field.fill(text);
   await field.press('Enter');
 }
