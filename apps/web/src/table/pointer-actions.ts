@@ -360,6 +360,8 @@ export function usePointerActions(
     },
     onPointerCancel(event: React.PointerEvent) {
       touches.current.delete(event.pointerId);
+      byHand.current = false;
+      hand.cancel();
       setIsDraggingMark(false);
       setIsMovingPicture(false);
       setTable({ dragged: null, draggedPlace: null });

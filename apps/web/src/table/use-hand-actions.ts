@@ -281,17 +281,21 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     return true;
   };
 
+  /** Chosen points, or the whole with all that it is told by, a step aside. */
   const nudge = (of: Target, [x, y]: readonly [number, number], step: number): void => {
     const { points } = useHand.getState();
-    const move: (path: Path, k: number) => Path = (path, k) => {
-      if (points && points.path !== k) return path;
-      const indices = points ? points.indices : Array.from({ length: path.segments.length + 1 }, (_, i) => i);
-      return withPointsMoved(path, indices, { x: x * step, y: y * step });
-    };
-    run(shapeCommand(of, of.paths.map(move)));
+    const by = { x: x * step, y: y * step };
+    if (!points) run(moveCommand(of, shift(by.x, by.y)));
+    else run(shapeCommand(of, of.paths.map((path, k) => (k === points.path ? withPointsMoved(path, points.indices, by) : path)))); // biome-ignore format: one line
   };
 
-  return { isActive, down, move, up, doubleClick, key };
+  /** A press that the system took away: nothing has moved. */
+  const cancel = (): void => {
+    press.current = null;
+    setHand({ shaped: null, frame: null, snap: null });
+  };
+
+  return { down, move, up, cancel, doubleClick, key };
 }
 
 const arrows: Readonly<Record<string, readonly [number, number]>> = {

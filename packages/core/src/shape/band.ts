@@ -6,7 +6,7 @@ import type { Point } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 import { nested, unitedOutlines } from './combine.ts';
 import { selfCrossings } from './crossings.ts';
-import { distanceTo, windingAbout } from './inside.ts';
+import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { type OffsetSettings, offsetPiece, plainOffset, rawOffset } from './offset.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
@@ -60,11 +60,12 @@ function cleaned(outline: Path, line: Path, half: number, ends: EndKind, setting
   if (cuts.length === 0) return [outline];
   const slack = Math.max(1e-5, 1.5 * settings.toleranceMm);
   const caps = ends === 'round' ? [] : [line.start, endOf(line)];
+  const isNearer = nearnessTo([line]);
   const kept = runsOf(outline, cuts).filter((run) =>
     stepsOf(run).every(({ from, segment }) => {
       const p = pointOn(from, segment, 0.5);
       const nearCap = caps.some((cap) => Math.hypot(cap.x - p.x, cap.y - p.y) <= half * Math.SQRT2 + slack);
-      return distanceTo([line], p) >= half - slack || (nearCap && isBorder(outline, from, segment));
+      return !isNearer(p, half - slack) || (nearCap && isBorder(outline, from, segment));
     }),
   );
   return joinedRuns(kept)

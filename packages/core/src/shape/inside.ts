@@ -48,18 +48,6 @@ function alongRay(
   return winding;
 }
 
-/** How far a place is from the nearest of some paths, mm. */
-export function distanceTo(paths: readonly Path[], p: Point): number {
-  let least = Infinity;
-  for (const path of paths)
-    for (const { from, segment } of stepsOf(path)) {
-      const { minX, minY, maxX, maxY } = segmentBox(from, segment);
-      const away = Math.hypot(Math.max(minX - p.x, 0, p.x - maxX), Math.max(minY - p.y, 0, p.y - maxY));
-      if (away < least) least = Math.min(least, nearestOnSegment(from, segment, p).distance);
-    }
-  return least;
-}
-
 /** Tells quickly whether a place is nearer to some paths than a limit. */
 export function nearnessTo(paths: readonly Path[]): (p: Point, limit: number) => boolean {
   const steps = paths.flatMap(stepsOf);
