@@ -3,6 +3,7 @@
  */
 import type { Command } from './commands.ts';
 import type { Mark, Picture } from './schema.ts';
+import type { ProofWishes, Setup } from './setup.ts';
 
 /** What a new trace is called in undo and redo. */
 export const traceLabel = 'the trace';
@@ -38,6 +39,24 @@ const changeWords: Partial<Record<keyof Picture, string>> = {
   resolution: 'the resolution',
 };
 
+const proofWords: Partial<Record<keyof ProofWishes, string>> = {
+  pinned: 'a size to prove',
+  accepted: 'what is meant so',
+  thinnestMm: 'the thinnest web',
+  holds: 'bridges',
+  box: 'the box’s size',
+};
+
+const setupWords: Partial<Record<keyof Setup, string>> = {
+  stockWidthMm: 'the stock’s size',
+  stockHeightMm: 'the stock’s size',
+  cutting: 'how it is cut',
+  machine: 'what the machine expects',
+  printing: 'how it is printed',
+  folding: 'how it is folded',
+  fileNames: 'how files are named',
+};
+
 /** What an edit is called in undo and redo. */
 export function labelOf(command: Command): string {
   switch (command.do) {
@@ -70,5 +89,7 @@ export function labelOf(command: Command): string {
     case 'change-drawn': return command.change.live ? 'what follows from it' : 'a name or purpose';
     case 'replace-drawn': return command.word;
     case 'set-purpose': return 'a purpose';
+    case 'prove-by': return proofWords[Object.keys(command.change)[0] as keyof ProofWishes] ?? 'the proof';
+    case 'set-up': return setupWords[Object.keys(command.change)[0] as keyof Setup] ?? 'the set-up';
   } // biome-ignore format: a command a line
 }

@@ -25,6 +25,7 @@ import {
   purposes,
   traceSchema,
 } from './schema.ts';
+import { type ProofWishes, proofFields, type Setup, setupFields } from './setup.ts';
 import { fitOf } from './sizing.ts';
 import { piecesOf } from './tracing.ts';
 
@@ -120,6 +121,8 @@ export const commandSchema = z.discriminatedUnion('do', [
     by: z.array(drawnSchema).max(5000),
   }),
   z.strictObject({ do: z.literal('set-purpose'), pieceIds, purpose: z.enum(purposes) }),
+  z.strictObject({ do: z.literal('prove-by'), change: proofFields.partial() }),
+  z.strictObject({ do: z.literal('set-up'), change: setupFields.partial() }),
 ]);
 export type Command = z.infer<typeof commandSchema>;
 
@@ -236,6 +239,10 @@ export function applyCommand(job: Job, command: Command): Job {
       return withReplaced(job, command.ids, command.by);
     case 'set-purpose':
       return withPieces(job, command.pieceIds, { purpose: command.purpose });
+    case 'prove-by':
+      return { ...job, proof: { ...job.proof, ...(command.change as Partial<ProofWishes>) } };
+    case 'set-up':
+      return { ...job, setup: { ...job.setup, ...(command.change as Partial<Setup>) } };
   }
 }
 

@@ -35,6 +35,22 @@ export {
   ways,
 } from './schema.ts';
 export {
+  type Cutting,
+  type Hold,
+  leadKinds,
+  type Machine,
+  machineSchema,
+  type PinnedSize,
+  type Printing,
+  type ProofWishes,
+  plainProof,
+  plainSetup,
+  plainStrengths,
+  type Setup,
+  type Strength,
+  strengthOf,
+} from './setup.ts';
+export {
   fitOf,
   fromOriginal,
   isWaiting,

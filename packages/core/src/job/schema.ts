@@ -7,6 +7,7 @@ import { plainTraceSettings, takes } from '../trace/trace.ts';
 import { type MarkKind, markShapes, shapeModels } from '../trueup/marks.ts';
 import { drawnSchema } from './drawn.ts';
 import { finite, hexColour, pieceSchema, pointSchema, purposes, text } from './schema-parts.ts';
+import { plainProof, plainSetup, proofSchema, setupSchema } from './setup.ts';
 
 export { type Piece, type Purpose, pathSchema, pieceSchema, pointSchema, purposes } from './schema-parts.ts';
 
@@ -188,6 +189,8 @@ export const jobSchema = z.strictObject({
     .nullable()
     .default(null),
   trace: traceSchema.nullable(),
+  proof: proofSchema.default(plainProof),
+  setup: setupSchema.default(plainSetup),
 });
 export type Job = z.infer<typeof jobSchema>;
 
@@ -202,6 +205,8 @@ export const emptyJob = (name: string): Job => ({
   drawn: [],
   planScale: null,
   trace: null,
+  proof: plainProof,
+  setup: plainSetup,
 });
 
 export const defaultTraceSettings: JobTraceSettings = { ...plainTraceSettings, colours: [], wallMm: null, forBlade: false, within: null };

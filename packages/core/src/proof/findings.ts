@@ -1,13 +1,21 @@
 /**
- * In: a job. Out: what should be looked at before it is made, in plain words.
- * Further checks (crossings, webs, slots against a tool) will be findings of the same shape.
+ * In: a job, and the faults of its outlines. Out: all that should be looked at before it is made, in plain words, each with
+ * what would mend it.
  */
-import { fitOf, type Job, keptPieces, type Piece, piecesOf } from '../job/index.ts';
-import { distance } from '../plane/index.ts';
+
+import type { Command } from '../job/index.ts';
+import { type Drawn, drawnOf, fitOf, type Job, keptPieces, overallBox, type Piece, piecesOf } from '../job/index.ts';
+import { piecesToProve } from '../make/pieces.ts';
+import { centreOf, heightOf, type Point, pathBox, widthOf } from '../plane/index.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
+import { type Fault, type FaultCode, type MadeOutlines, type Mend, mm, type ProofLimits } from './fault.ts';
+import { fitOnStock, provedSizes } from './sizes.ts';
 
 export interface Finding {
+  /** The same as long as it is about the same place of the same pieces. */
+  readonly key: string;
   readonly code:
+    | FaultCode
     | 'no-picture'
     | 'size-unknown'
     | 'size-from-file'
@@ -15,29 +23,62 @@ export interface Finding {
     | 'unit-unknown'
     | 'no-pieces'
     | 'all-left-out'
-    | 'open'
-    | 'runs-off';
+    | 'runs-off'
+    | 'too-large'
+    | 'size-is-off';
   /** `stops`: no file should be made; `look`: a person should look once. */
   readonly weight: 'stops' | 'look';
   readonly message: string;
   readonly pieceIds: readonly string[];
+  readonly places: readonly Point[];
+  readonly mends: readonly Mend[];
 }
 
 /** Marks that disagree by more than this are worth a look: a share of the length, common practice for hand marking. */
 const disagreeShare = 0.005;
 
-export function findingsOf(job: Job): Finding[] {
+/** What a job's outlines are held against. */
+export const limitsOf = ({ proof, setup }: Job): ProofLimits => ({ kerfMm: setup.cutting.kerfMm, thinnestMm: proof.thinnestMm });
+
+/** All findings of a job but those that a person has said are meant so; what stops first. */
+export function findingsOf(job: Job, faults: readonly Fault[]): Finding[] {
+  const accepted = new Set(job.proof.accepted);
+  return allFindings(job, faults)
+    .filter(({ key, mends }) => !(accepted.has(key) && mends.some((m) => m.do === 'accept')))
+    .sort((a, b) => Number(b.weight === 'stops') - Number(a.weight === 'stops'));
+}
+
+function allFindings(job: Job, faults: readonly Fault[]): Finding[] {
   if (job.pictures.length === 0 && job.drawings.length === 0 && job.drawn.length === 0)
     return [found('no-picture', 'stops', 'There is no picture yet. Bring one in first.')];
   const traced = job.pictures.find((p) => p.id === job.trace?.pictureId) ?? job.pictures[0];
-  return [...(traced ? sizeFindings(fitOf(traced)) : []), ...drawingFindings(job), ...pieceFindings(job)];
+  return [
+    ...(traced ? sizeFindings(fitOf(traced)) : []),
+    ...drawingFindings(job),
+    ...pieceFindings(job),
+    ...faults.map((fault): Finding => ({ ...fault, key: keyOf(fault.code, fault.pieceIds, fault.places[0]) })),
+    ...stockFindings(job),
+    ...pinnedFindings(job),
+  ];
 }
 
-const found = (code: Finding['code'], weight: Finding['weight'], message: string, pieces: readonly Piece[] = []): Finding => ({
+const keyOf = (code: string, ids: readonly string[], place?: Point): string =>
+  [code, ...ids.slice(0, 2), place ? `${place.x.toFixed(0)},${place.y.toFixed(0)}` : ''].join(' ').slice(0, 200);
+
+const found = (
+  code: Finding['code'],
+  weight: Finding['weight'],
+  message: string,
+  pieces: readonly Piece[] = [],
+  mends: readonly Mend[] = [],
+): Finding => ({
+  key: keyOf(code, pieces.map((p) => p.id)), // biome-ignore format: one line
   code,
   weight,
   message,
   pieceIds: pieces.map((p) => p.id),
+  places: pieces.slice(0, 50).map((p) => centreOf(pathBox(p.outer))),
+  mends,
 });
 
 function sizeFindings(fit: TrueUpFit): Finding[] {
@@ -63,23 +104,61 @@ function drawingFindings(job: Job): Finding[] {
     .map((d) => found('unit-unknown', 'look', `“${d.name}” does not state its unit. Check its size under Bring in.`, d.pieces));
 }
 
-const mustClose: readonly Piece['purpose'][] = ['cut', 'pocket'];
-const isClosed = (path: Piece['outer']): boolean => path.closed && distance(path.segments.at(-1)?.to ?? path.start, path.start) < 1e-6;
-
 function pieceFindings(job: Job): Finding[] {
-  const all = piecesOf(job);
   const kept = keptPieces(job);
-  if (all.length === 0) return [found('no-pieces', 'stops', 'Nothing is traced yet. The Trace stage finds the outlines.')];
+  if (piecesOf(job).length === 0) return [found('no-pieces', 'stops', 'Nothing is traced yet. The Trace stage finds the outlines.')];
   if (kept.length === 0) return [found('all-left-out', 'stops', 'Every piece is left out. Take at least one back in, under Trace.')];
-  // Lines to fold, stitch or draw along may well be open.
-  const open = kept.filter(({ outer, holes, purpose }) => mustClose.includes(purpose) && ![outer, ...holes].every(isClosed));
   const offEdge = kept.filter((p) => p.runsOff);
+  if (offEdge.length === 0) return [];
+  const mend: Mend = { do: 'leave-out', word: 'Leave out', ids: offEdge.map((p) => p.id) };
   return [
-    ...(open.length > 0 ? [found('open', 'stops', `${named(open)} not closed.`, open)] : []),
-    ...(offEdge.length > 0
-      ? [found('runs-off', 'look', `${named(offEdge)} cut off by the picture's edge. Leave out what is only the rim of the scan.`, offEdge)]
-      : []),
+    found('runs-off', 'look', `${named(offEdge)} cut off by the picture's edge. Leave out what is only the rim of the scan.`, offEdge, [
+      mend,
+    ]),
   ];
+}
+
+/** Each piece by itself, then all as they lie. */
+function stockFindings(job: Job): Finding[] {
+  const { stockWidthMm: width, stockHeightMm: height } = job.setup;
+  if (width === null || height === null) return [];
+  const made = piecesToProve(job).filter((p) => p.purpose !== 'guide');
+  const size = `${width.toFixed(0)} x ${height.toFixed(0)} mm`;
+  const tooLarge = made.filter((p) => fitOnStock(p, width, height) === 'too-large');
+  if (tooLarge.length > 0)
+    return [
+      found('too-large', 'stops', `${named(tooLarge)} larger than the stock of ${size}.`, tooLarge, [
+        { do: 'accept', word: 'Make it all the same' },
+      ]),
+    ];
+  const box = overallBox(made);
+  if (!box || (widthOf(box) <= width + 1e-9 && heightOf(box) <= height + 1e-9)) return [];
+  const isTurned = widthOf(box) <= height + 1e-9 && heightOf(box) <= width + 1e-9;
+  const what = `${widthOf(box).toFixed(1)} x ${heightOf(box).toFixed(1)} mm`;
+  return [
+    found(
+      'too-large',
+      'look',
+      isTurned
+        ? `As it lies the work is ${what}: turn it, or the stock of ${size}, by a quarter.`
+        : `All pieces together take ${what}, more than the stock of ${size}. Move them closer, or cut them in turns.`,
+      [],
+      [{ do: 'accept', word: 'I see to it' }],
+    ),
+  ];
+}
+
+function pinnedFindings(job: Job): Finding[] {
+  return provedSizes(piecesToProve(job), job.proof.pinned)
+    .filter(({ holds }) => !holds)
+    .map(({ pinned, isMm, ends }): Finding => {
+      const wanted = `${pinned.mm.toFixed(2)} ± ${pinned.toleranceMm.toFixed(2)} mm`;
+      const message =
+        isMm === null
+          ? `“${pinned.name}” must be ${wanted}, but what it was measured on is gone.`
+          : `“${pinned.name}” is ${isMm.toFixed(2)} mm and must be ${wanted}: ${mm(Math.abs(isMm - pinned.mm))} too ${isMm > pinned.mm ? 'large' : 'small'}.`;
+      return { key: `size-is-off ${pinned.id}`, code: 'size-is-off', weight: 'stops', message, pieceIds: [], places: ends, mends: [] };
+    });
 }
 
 const named = (pieces: readonly Piece[]): string =>
@@ -89,3 +168,58 @@ const named = (pieces: readonly Piece[]): string =>
         .slice(0, 3)
         .map((p) => p.name)
         .join(', ')}${pieces.length > 3 ? ', …' : ''}) are`;
+
+/** How wide bridges are made that nobody typed a width for, mm. */
+const plainHoldMm = 1;
+
+/**
+ * The edit that mends a finding.
+ * @param newId makes ids that nothing else has
+ */
+export function mendCommand(job: Job, finding: Pick<Finding, 'key'>, mend: Mend, newId: () => string): Command {
+  switch (mend.do) {
+    case 'accept':
+      return { do: 'prove-by', change: { accepted: [...job.proof.accepted, finding.key] } };
+    case 'purpose':
+      return { do: 'set-purpose', pieceIds: [...mend.ids], purpose: mend.purpose };
+    case 'leave-out':
+      return { do: 'leave-out', pieceIds: [...mend.ids], leftOut: true };
+    case 'hold': {
+      const made = mend.ways.map((way) => ({
+        id: newId(),
+        ...way,
+        widthMm: job.proof.holds[0]?.widthMm ?? Math.max(plainHoldMm, job.proof.thinnestMm),
+      }));
+      return { do: 'prove-by', change: { holds: [...job.proof.holds, ...made] } };
+    }
+    case 'replace':
+      return replacing(job, mend, newId);
+  }
+}
+
+function replacing(job: Job, { ids, by, word }: Mend & { do: 'replace' }, newId: () => string): Command {
+  const [only, made] = [ids.length === 1 ? ids[0] : undefined, by.length === 1 ? by[0] : undefined];
+  if (only && made && job.trace?.pieces.some((p) => p.id === only)) {
+    return { do: 'reshape', pieceId: only, outer: made.outer, holes: [...made.holes] } as Command;
+  }
+  const gone = new Set(ids);
+  // What else follows from a drawn thing whose pieces give way stays as it is now.
+  const touched = job.drawn.filter((d) => ids.some((id) => id.split('/')[0] === d.id));
+  const others = keptPieces(job).filter((p) => !gone.has(p.id) && touched.some((d) => d === drawnOf(job.drawn, p.id)));
+  const outlines: MadeOutlines[] = [...by, ...others];
+  return {
+    do: 'replace-drawn',
+    word: word.toLowerCase().slice(0, 140),
+    ids: [...ids.filter((id) => !id.includes('/')), ...touched.map((d) => d.id)].filter((id, k, all) => all.indexOf(id) === k),
+    by: outlines.map(
+      ({ name, purpose, outer, holes }): Drawn => ({
+        id: newId(),
+        name: name.slice(0, 80),
+        purpose,
+        leftOut: false,
+        source: holes.length > 0 ? { kind: 'paths', paths: [outer, ...holes] } : { kind: 'path', path: outer },
+        live: [],
+      }),
+    ),
+  } as Command;
+}

@@ -5,12 +5,13 @@ import {
   emptyJob,
   type Job,
   type JobTrace,
+  keptPieces,
   type Mark,
   newPicture,
   type Picture,
 } from '../job/index.ts';
 import { circlePath, type Path } from '../plane/index.ts';
-import { findingsOf } from './index.ts';
+import { faultsOf, findingsOf, limitsOf } from './index.ts';
 
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
 const sized = newPicture({ id, name: 'otter.png', widthPx: 1000, heightPx: 800, resolution: { dpi: 300, source: 'jfif', trusted: true } });
@@ -47,7 +48,8 @@ const jobOf = (picture: Picture, pieces: ReturnType<typeof piece>[]): Job => {
   };
   return pieces.length > 0 ? applyCommand(job, { do: 'set-trace', trace }) : job;
 };
-const codes = (job: Job) => findingsOf(job).map((f) => `${f.weight}: ${f.code}`);
+const findingsAbout = (job: Job) => findingsOf(job, faultsOf(keptPieces(job), limitsOf(job)));
+const codes = (job: Job) => findingsAbout(job).map((f) => `${f.weight}: ${f.code}`);
 const disc = piece('Piece 1', circlePath({ x: 20, y: 20 }, 10));
 const byLength = { ...sized, marks: [known('a', 1000, 100)] };
 
@@ -63,17 +65,22 @@ describe('findings', () => {
     expect(codes(jobOf({ ...sized, marks: [known('a', 1000, 100), known('b', 500, 52)] }, [disc]))).toEqual(['look: marks-disagree']);
   });
   it('stop at an outline that is open, by flag or by a gap', () => {
-    const circle = circlePath({ x: 20, y: 20 }, 10);
+    const circle = circlePath({ x: 60, y: 20 }, 10);
     const gap: Path = { ...circle, segments: circle.segments.slice(0, 1) };
     for (const outer of [{ ...circle, closed: false }, gap]) {
-      const [finding] = findingsOf(jobOf(byLength, [disc, piece('Piece 2', outer)]));
-      expect(finding).toMatchObject({ code: 'open', weight: 'stops', pieceIds: ['Piece 2'], message: 'Piece 2 is not closed.' });
+      const [finding] = findingsAbout(jobOf(byLength, [disc, piece('Piece 2', outer)]));
+      expect(finding).toMatchObject({
+        code: 'open',
+        weight: 'stops',
+        pieceIds: ['Piece 2'],
+        message: expect.stringMatching(/^Piece 2 is not closed: its ends are/),
+      });
     }
   });
   it('let lines to fold along be open', () => {
     const line: Path = { start: { x: 0, y: 0 }, segments: [{ kind: 'line', to: { x: 9, y: 0 } }], closed: false };
     expect(codes(jobOf(byLength, [disc, piece('Line 2', line, { purpose: 'score' })]))).toEqual([]);
-    expect(codes(jobOf(byLength, [disc, piece('Line 2', line)]))).toEqual(['stops: open']);
+    expect(codes(jobOf(byLength, [disc, piece('Line 2', line)]))).toEqual(['stops: purpose-unset']);
   });
   it('point at pieces that the picture cuts off, unless they are left out', () => {
     const rim = piece('Piece 2', circlePath({ x: 0, y: 0 }, 5), { runsOff: true });

@@ -94,8 +94,8 @@ export function unitedOutlines(paths: readonly Path[]): Path[] {
   return paths.flatMap(simpleParts).reduce<Path[]>((area, path) => (area.length === 0 ? [path] : combined(area, [path], 'unite')), []);
 }
 
-/** The areas that a closed path goes round counter-clockwise, cut at its own crossings; of a plain one itself. */
-function simpleParts(path: Path): Path[] {
+/** The loops of a closed path, cut at its own crossings, each counter-clockwise; of a plain one itself. */
+export function simpleParts(path: Path): Path[] {
   const cuts = selfCrossings([path]);
   if (cuts.length === 0) return [pathArea(path) < 0 ? reversedPath(path) : path];
   const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheRight);

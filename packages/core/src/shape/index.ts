@@ -1,6 +1,6 @@
 export { type Alignment, aligned, alignments, distributed } from './arrange.ts';
 export { bandAbout, type EndKind, endKinds } from './band.ts';
-export { type Combining, combined, divided, nested, unitedOutlines } from './combine.ts';
+export { type Combining, combined, divided, insidePoint, nested, simpleParts, unitedOutlines } from './combine.ts';
 export {
   type Copies,
   gridImages,
@@ -13,9 +13,9 @@ export {
   turnedImages,
 } from './copies.ts';
 export { type CornerCut, cornerCuts, cornersOf, largestCut, type PathCorner, placeAlong, withCornersCut } from './corner-cuts.ts';
-export { boxIndex, type Crossing, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+export { boxIndex, type Crossing, type CutPlace, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
 export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath } from './figures.ts';
-export { windingAbout } from './inside.ts';
+export { nearnessTo, windingAbout } from './inside.ts';
 export {
   type BridgeKind,
   bridgeKinds,

@@ -1,0 +1,263 @@
+/**
+ * In: pieces, and how they are cut. Out: the ways of the tool in the order that they are travelled: kerf taken off, areas
+ * filled with lines, holes before what is round them, led in and out, with how far it is and how long it takes.
+ */
+import Flatbush from 'flatbush';
+import type { Piece, Purpose } from '../job/schema.ts';
+import { type Cutting, type Machine, strengthOf } from '../job/setup.ts';
+import { type Box, boxAroundBoxes, distance, type Path, type Point, pathArea, pathBox, pathLength, reversedPath } from '../plane/index.ts';
+import { insidePoint, windingAbout } from '../shape/index.ts';
+import { hatchLines } from './hatch.ts';
+import { kerfCompensated } from './kerf.ts';
+import { legsOf, travelTime } from './motion.ts';
+import { type Ordered, orderedStops, type Stop, travelOf } from './order.ts';
+import { originOn } from './placement.ts';
+import { ledInAndOut, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+
+/** One way with the tool on. */
+export interface Run {
+  readonly purpose: Purpose;
+  readonly path: Path;
+  readonly pieceId: string;
+  readonly name: string;
+  /** How far the tool moves along, off, before and after, mm: lines that fill an area. */
+  readonly airMm: number;
+}
+
+export interface CutPlan {
+  readonly runs: readonly Run[];
+  /** What the tool cannot make, in words. */
+  readonly lost: readonly { readonly pieceId: string; readonly message: string }[];
+  /** Between runs, as drawn and as ordered, mm. */
+  readonly travelBeforeMm: number;
+  readonly travelMm: number;
+  readonly purposes: readonly { readonly purpose: Purpose; readonly lengthMm: number; readonly seconds: number }[];
+  readonly travelSeconds: number;
+  /** Round all runs. */
+  readonly box: Box | null;
+}
+
+/** What marks the surface comes first and what parts it last, so that nothing has moved yet (common practice). */
+const turns: readonly Purpose[] = ['engrave', 'pocket', 'stitch', 'score', 'cut'];
+
+/** Something that is made in one go: a loop, a line, the lines of an area; the ways it may begin. */
+interface Task {
+  readonly purpose: Purpose;
+  readonly piece: Piece;
+  /** A closed way that is still to be started somewhere, waste on its right. */
+  readonly loop: Path | null;
+  readonly runs: readonly Path[];
+  readonly airMm: number;
+  readonly isReversible: boolean;
+  readonly isOuter: boolean;
+}
+
+/** Plans the cutting of pieces; yields the share done. */
+export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Machine): Generator<number, CutPlan> {
+  const lost: { pieceId: string; message: string }[] = [];
+  const tasks: Task[] = [];
+  const material: Path[] = [];
+  for (const [k, piece] of pieces.entries()) {
+    if (piece.purpose === 'guide') continue;
+    const { parts, lost: what } = kerfCompensated(piece, cutting);
+    if (what) lost.push({ pieceId: piece.id, message: what });
+    if (piece.purpose === 'cut' && piece.outer.closed) material.push(piece.outer, ...piece.holes);
+    tasks.push(...parts.flatMap((part) => tasksOf(piece, part, cutting)));
+    if (k % 20 === 19) yield (0.3 * k) / pieces.length;
+  }
+  const box = boxAroundBoxes(tasks.flatMap((t) => (t.loop ? [t.loop] : t.runs)).map(pathBox));
+  let at = box ? originOn(box, machine) : { x: 0, y: 0 };
+  const home = at;
+  const done: { task: Task; runs: Path[] }[] = [];
+  for (const purpose of turns) {
+    const own = tasks.filter((t) => t.purpose === purpose);
+    if (own.length === 0) continue;
+    const made = yield* orderedTasks(own, at, cutting, material);
+    done.push(...made);
+    at = endOfRuns(made) ?? at;
+  }
+  const runs = done.flatMap(({ task, runs: paths }) =>
+    paths.map((path): Run => ({ purpose: task.purpose, path, pieceId: task.piece.id, name: task.piece.name, airMm: task.airMm })),
+  );
+  const asDrawn = turns.flatMap((purpose) =>
+    tasks
+      .filter((t) => t.purpose === purpose)
+      .flatMap((t) => (t.loop ? [begun(t, startPlaces(t.loop, cutting.start)[0] as Point, cutting, material)] : [[...t.runs]])),
+  );
+  return {
+    runs,
+    lost,
+    travelBeforeMm: travelAlong(asDrawn.flat(), home),
+    travelMm: travelAlong(
+      runs.map((r) => r.path),
+      home,
+    ),
+    ...timesOf(runs, cutting, machine, home),
+    box: boxAroundBoxes(runs.map((r) => pathBox(r.path))),
+  };
+}
+
+/** All at once. */
+export function plannedCut(pieces: readonly Piece[], cutting: Cutting, machine: Machine): CutPlan {
+  const steps = cutPlan(pieces, cutting, machine);
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
+}
+
+/** Waste lies right of the way: outer outlines run counter-clockwise, holes clockwise. */
+const way = (path: Path, left: boolean): Path => (pathArea(path) > 0 === left ? path : reversedPath(path));
+
+function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cutting: Cutting): Task[] {
+  const { purpose } = piece;
+  const task = (more: Partial<Task>): Task => ({
+    purpose,
+    piece,
+    loop: null,
+    runs: [],
+    airMm: 0,
+    isReversible: false,
+    isOuter: false,
+    ...more,
+  });
+  if (purpose === 'pocket') {
+    const lines = part.outer.closed ? hatchLines([part.outer, ...part.holes], cutting.hatch.angle, cutting.hatch.spacingMm) : [part.outer];
+    return lines.length > 0 ? [task({ runs: lines, airMm: cutting.hatch.airMm })] : [];
+  }
+  const closed = [...part.holes.map((hole) => ({ path: way(hole, false), isOuter: false })), { path: part.outer, isOuter: true }];
+  return closed.map(({ path, isOuter }) =>
+    path.closed ? task({ loop: isOuter ? way(path, true) : path, isOuter }) : task({ runs: [path], isReversible: true }),
+  );
+}
+
+/** A task's ways once its start is chosen. */
+function begun(task: Task, start: Point, cutting: Cutting, material: readonly Path[]): Path[] {
+  if (!task.loop) return [...task.runs];
+  const loop = startedAt(task.loop, start);
+  if (task.purpose !== 'cut') return [loop];
+  if (task.isOuter) {
+    const tabs = tabPlaces(loop, cutting.tabs);
+    // The tool takes half a kerf off either side of a bridge.
+    if (tabs.length > 0) return withoutTabs(loop, tabs, cutting.tabs.widthMm + cutting.kerfMm);
+  }
+  return [ledInAndOut(loop, cutting, material)];
+}
+
+function* orderedTasks(
+  tasks: readonly Task[],
+  from: Point,
+  cutting: Cutting,
+  material: readonly Path[],
+): Generator<number, { task: Task; runs: Path[] }[]> {
+  const waits = waitingIn(tasks);
+  const places = tasks.map((t) => (t.loop ? startPlaces(t.loop, cutting.start) : []));
+  let starts = places.map((list) => list[0] ?? null);
+  let best: { ways: Path[][]; ordered: Ordered } | null = null;
+  // Where a loop may start in several places the first order tells which is on the way; then it is ordered once more.
+  for (let round = 0; round < 3; round++) {
+    const ways = tasks.map((t, k) => begun(t, (starts[k] ?? { x: 0, y: 0 }) as Point, cutting, material));
+    const stops = ways.map((paths, k): Stop => ({ entry: entryOf(paths), exit: exitOf(paths), isReversible: (tasks[k] as Task).isReversible, before: waits[k] as number | null })); // biome-ignore format: one line
+    const ordered = yield* orderedStops(stops, from);
+    if (best && ordered.travelMm >= best.ordered.travelMm - 1e-6) break;
+    best = { ways, ordered };
+    starts = nearerStarts(ordered, stops, places, starts, from);
+  }
+  const { ways, ordered } = best as NonNullable<typeof best>;
+  return ordered.order.map((k) => {
+    const paths = ways[k] as Path[];
+    return { task: tasks[k] as Task, runs: ordered.isReversed[k] ? paths.map(reversedPath).reverse() : paths };
+  });
+}
+
+/** Of each loop the start that lies best between what comes before and what comes after. */
+function nearerStarts(
+  ordered: Ordered,
+  stops: readonly Stop[],
+  places: readonly Point[][],
+  starts: readonly (Point | null)[],
+  from: Point,
+): (Point | null)[] {
+  const next = [...starts];
+  let at = from;
+  ordered.order.forEach((k, i) => {
+    const list = places[k] as Point[];
+    const after = ordered.order[i + 1];
+    const to = after === undefined ? null : (stops[after] as Stop).entry;
+    if (list.length > 1) {
+      const cost = (p: Point): number => distance(at, p) + (to ? distance(p, to) : 0);
+      next[k] = list.reduce((best, p) => (cost(p) < cost(best) ? p : best));
+      at = next[k] as Point;
+    } else at = ordered.isReversed[k] ? (stops[k] as Stop).entry : (stops[k] as Stop).exit;
+  });
+  return next;
+}
+
+const entryOf = (paths: readonly Path[]): Point => (paths[0] as Path).start;
+const endOf = (path: Path): Point => (path.closed ? path.start : (path.segments.at(-1)?.to ?? path.start));
+const exitOf = (paths: readonly Path[]): Point => endOf(paths.at(-1) as Path);
+
+function endOfRuns(made: readonly { runs: Path[] }[]): Point | null {
+  const last = made.at(-1);
+  return last ? exitOf(last.runs) : null;
+}
+
+/** For each loop which is just round it and must wait: holes come before their outer, nested pieces before the hole they lie in. */
+function waitingIn(tasks: readonly Task[]): (number | null)[] {
+  const loops = tasks.map((t) => t.loop);
+  const closed = loops.flatMap((loop, k) => (loop ? [{ loop, k, box: pathBox(loop), area: Math.abs(pathArea(loop)) }] : []));
+  if (closed.length === 0) return tasks.map(() => null);
+  const index = new Flatbush(closed.length);
+  for (const { box } of closed) index.add(box.minX, box.minY, box.maxX, box.maxY);
+  index.finish();
+  const insideOf = (p: Point, least: number, self: number): number | null => {
+    const round = index
+      .search(p.x, p.y, p.x, p.y)
+      .map((j) => closed[j] as (typeof closed)[0])
+      .filter((c) => c.k !== self && c.area > least)
+      .sort((a, b) => a.area - b.area);
+    return round.find((c) => windingAbout([c.loop], p) !== 0)?.k ?? null;
+  };
+  return tasks.map((task, k) => {
+    if (task.purpose !== 'cut') return null;
+    if (task.loop) return insideOf(insidePoint(task.loop), Math.abs(pathArea(task.loop)), k);
+    const first = task.runs[0];
+    return first ? insideOf(first.start, 0, k) : null;
+  });
+}
+
+function travelAlong(paths: readonly Path[], home: Point): number {
+  const stops = paths.map((path): Stop => ({ entry: path.start, exit: endOf(path), isReversible: false, before: null }));
+  return travelOf(stops, [...stops.keys()], home);
+}
+
+function timesOf(runs: readonly Run[], cutting: Cutting, machine: Machine, home: Point) {
+  const by = new Map<Purpose, { lengthMm: number; seconds: number }>();
+  let at = home;
+  let travelSeconds = 0;
+  const jump = (to: Point): void => {
+    const lengthMm = distance(at, to);
+    if (lengthMm > 1e-9)
+      travelSeconds += travelTime(
+        [{ lengthMm, from: { x: 1, y: 0 }, to: { x: 1, y: 0 } }],
+        machine.travelMmPerMin / 60,
+        machine.accelerationMmPerS2,
+      );
+    at = to;
+  };
+  for (const { purpose, path, airMm } of runs) {
+    const { speedMmPerMin, passes } = strengthOf(cutting, purpose);
+    jump(path.start);
+    const legs = legsOf(path);
+    const [first, last] = [legs[0], legs.at(-1)];
+    const airy =
+      airMm > 0 && first && last
+        ? [{ lengthMm: airMm, from: first.from, to: first.from }, ...legs, { lengthMm: airMm, from: last.to, to: last.to }]
+        : legs;
+    const own = by.get(purpose) ?? { lengthMm: 0, seconds: 0 };
+    own.lengthMm += passes * pathLength(path);
+    own.seconds += passes * travelTime(airy, speedMmPerMin / 60, machine.accelerationMmPerS2);
+    by.set(purpose, own);
+    at = endOf(path);
+  }
+  return { purposes: turns.flatMap((purpose) => { const own = by.get(purpose); return own ? [{ purpose, ...own }] : []; }), travelSeconds }; // biome-ignore format: one line
+}

@@ -1,0 +1,184 @@
+/**
+ * In: pieces. Out: stretches of outline that run on top of one another, which would be cut twice, also where they overlap in
+ * part only.
+ * Both are one over a stretch where its ends lie on either and places between lie on both, within the tolerance.
+ */
+import type { Piece } from '../job/schema.ts';
+import {
+  directionOn,
+  distance,
+  dot,
+  nearestOnSegment,
+  type Path,
+  type Point,
+  pointOn,
+  type Segment,
+  type Step,
+  segmentLength,
+  splitSegment,
+  stepsOf,
+} from '../plane/index.ts';
+import { boxIndex } from '../shape/index.ts';
+import { areNeighbours, type Placed, placedBorders } from './borders.ts';
+import { type Fault, type MadeOutlines, mm, pathsOf } from './fault.ts';
+
+/** Lines nearer than this are one burn, mm. */
+const oneBurnMm = 0.02;
+/** Shorter stretches are corners that touch, mm. */
+const leastMm = 0.2;
+
+export interface Doubled {
+  /** Where on the second piece: which path and segment, and from where to where on it, 0 to 1. */
+  readonly path: number;
+  readonly segment: number;
+  readonly from: number;
+  readonly to: number;
+  readonly lengthMm: number;
+  readonly at: Point;
+}
+
+/** The stretches of `b` that run along `a`; of one piece with itself each pair once. */
+export function doubledStretches(a: readonly Path[], b: readonly Path[]): Doubled[] {
+  const isSelf = a === b;
+  const [as, bs] = [placedBorders(a), placedBorders(b)];
+  const index = boxIndex(as.map((s) => s.box), oneBurnMm); // biome-ignore format: one line
+  const found: Doubled[] = [];
+  bs.forEach((t, l) => {
+    const { minX, minY, maxX, maxY } = t.box;
+    for (const k of index?.search(minX, minY, maxX, maxY) ?? []) {
+      if (isSelf && (k >= l || goesOn(a, as[k] as Placed, t))) continue;
+      found.push(...overlaps(as[k] as Placed, t));
+    }
+  });
+  return found;
+}
+
+/** Whether one segment of a path follows the other and does not turn back on it. */
+function goesOn(paths: readonly Path[], a: Placed, b: Placed): boolean {
+  const { segments, closed } = paths[a.path] as Path;
+  if (segments.length === 2 || !areNeighbours(a, b, closed, segments.length - 1)) return false;
+  const [first, second] = b.index === a.index + 1 ? [a, b] : [b, a];
+  return dot(directionOn(first.from, first.segment, 1), directionOn(second.from, second.segment, 0)) > -0.99;
+}
+
+/** Both ends of a stretch are ends of either segment. */
+function overlaps(a: Placed, b: Placed): Doubled[] {
+  if (!runAlong(a, b)) return [];
+  const ts = [0, 1];
+  for (const end of [a.from, a.segment.to]) {
+    const near = nearestOnSegment(b.from, b.segment, end);
+    if (near.distance <= oneBurnMm) ts.push(near.t);
+  }
+  ts.sort((p, q) => p - q);
+  const { length } = b;
+  return ts.slice(1).flatMap((to, k): Doubled[] => {
+    const from = ts[k] as number;
+    if ((to - from) * length < leastMm) return [];
+    const isOn = [0.07, 0.29, 0.5, 0.71, 0.93].every(
+      (u) => nearestOnSegment(a.from, a.segment, pointOn(b.from, b.segment, from + u * (to - from))).distance <= oneBurnMm,
+    );
+    const at = pointOn(b.from, b.segment, (from + to) / 2);
+    return isOn ? [{ path: b.path, segment: b.index, from, to, lengthMm: (to - from) * length, at }] : [];
+  });
+}
+
+/** Two straight lines at an angle meet in a place only, and so do gentle curves: told at once, since most are such. */
+function runAlong(a: Placed, b: Placed): boolean {
+  if (a.isGentle && b.isGentle && Math.abs(a.chord.x * b.chord.x + a.chord.y * b.chord.y) < 0.8) return false;
+  if (a.segment.kind !== 'line' || b.segment.kind !== 'line') return true;
+  const [px, py, qx, qy] = [a.segment.to.x - a.from.x, a.segment.to.y - a.from.y, b.segment.to.x - b.from.x, b.segment.to.y - b.from.y];
+  const shorter = Math.min(Math.hypot(px, py), Math.hypot(qx, qy));
+  const sine = Math.abs(px * qy - py * qx) / (Math.hypot(px, py) * Math.hypot(qx, qy) || 1);
+  return sine * Math.min(shorter, leastMm) <= 2 * oneBurnMm;
+}
+
+const burns = ({ purpose }: Piece): boolean => purpose !== 'guide' && purpose !== 'pocket';
+
+export function selfDoubledFaults(piece: Piece): Fault[] {
+  if (!burns(piece)) return [];
+  const paths = pathsOf(piece);
+  const found = doubledStretches(paths, paths);
+  if (found.length === 0) return [];
+  return [
+    {
+      code: 'doubled',
+      weight: 'look',
+      message: `${piece.name} runs twice along ${mm(total(found))} of its own outline.`,
+      pieceIds: [piece.id],
+      places: found.map(({ at }) => at),
+      mends: [cutOnce(piece, found)],
+    },
+  ];
+}
+
+const total = (found: readonly Doubled[]): number => found.reduce((sum, { lengthMm }) => sum + lengthMm, 0);
+
+/** @param b the later piece, which gives way */
+export function mutualDoubledFaults(a: Piece, b: Piece): Fault[] {
+  if (!burns(a) || !burns(b)) return [];
+  const found = doubledStretches(pathsOf(a), pathsOf(b));
+  if (found.length === 0) return [];
+  const whole = pathsOf(b)
+    .flatMap(stepsOf)
+    .reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
+  const isAll = total(found) > whole - leastMm;
+  return [
+    {
+      code: 'doubled',
+      weight: 'look',
+      message: isAll
+        ? `${b.name} lies on top of ${a.name}: it would be cut twice.`
+        : `${a.name} and ${b.name} share ${mm(total(found))} of outline, which would be cut twice.`,
+      pieceIds: [a.id, b.id],
+      places: [...found].sort((p, q) => q.lengthMm - p.lengthMm).map(({ at }) => at),
+      mends: [isAll ? { do: 'leave-out', word: 'Leave one out', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'Leave it so' }],
+    },
+  ];
+}
+
+/** A piece without the stretches that another has already: what is left, as lines. */
+function cutOnce(piece: Piece, found: readonly Doubled[]) {
+  const by = pathsOf(piece).flatMap((path, p): MadeOutlines[] => {
+    const own = found.filter((d) => d.path === p);
+    const made = own.length === 0 ? [path] : withoutStretches(path, own);
+    return made.map((outer) => ({ name: piece.name, purpose: piece.purpose, outer, holes: [] }));
+  });
+  return { do: 'replace', word: 'Cut it once', ids: [piece.id], by } as const;
+}
+
+export function withoutStretches(path: Path, gone: readonly Doubled[]): Path[] {
+  const runs: { start: Point; segments: Segment[] }[] = [];
+  let run: { start: Point; segments: Segment[] } | null = null;
+  stepsOf(path).forEach(({ from, segment }, k) => {
+    const cuts = gone.filter((d) => d.segment === k).sort((a, b) => a.from - b.from);
+    let at = 0;
+    const keep = (to: number): void => {
+      if ((to - at) * segmentLength(from, segment) < 1e-6) return;
+      const part = partOf(from, segment, at, to);
+      if (!run) {
+        run = { start: part.from, segments: [] };
+        runs.push(run);
+      }
+      run.segments.push(part.segment);
+    };
+    for (const cut of cuts) {
+      keep(cut.from);
+      at = Math.max(at, cut.to);
+      run = null;
+    }
+    keep(1);
+  });
+  const [first, last] = [runs[0], runs.at(-1)];
+  if (path.closed && first && last && first !== last && distance(last.segments.at(-1)?.to ?? last.start, first.start) < 1e-9) {
+    runs.pop();
+    runs[0] = { start: last.start, segments: [...last.segments, ...first.segments] };
+  }
+  return runs.map((r) => ({ ...r, closed: false }));
+}
+
+function partOf(from: Point, segment: Segment, t: number, u: number): Step {
+  const [, after] = t > 0 ? splitSegment(from, segment, t) : [null, segment];
+  const start = t > 0 ? pointOn(from, segment, t) : from;
+  const share = (u - t) / (1 - t);
+  return { from: start, segment: share < 1 ? splitSegment(start, after, share)[0] : after };
+}

@@ -1,0 +1,99 @@
+/**
+ * In: pieces. Out: outlines that must close and do not, ends that nearly meet, lines without a purpose.
+ */
+import type { Piece } from '../job/schema.ts';
+import { distance, type Path, type Point, pathLength } from '../plane/index.ts';
+import { closedExactly, counterClockwise, endOf, endPairs, withEndsJoined } from '../shape/index.ts';
+import { type Fault, mm, replaced } from './fault.ts';
+
+/** Ends nearer than this were meant to meet: a twentieth of the line, and no more than this, mm. */
+const nearMissMm = 3;
+const nearMissShare = 0.05;
+/** Gaps this small are closed by moving the ends together; wider ones by a straight line, mm. */
+const meetMm = 0.5;
+
+const mustClose = ({ purpose }: Piece): boolean => purpose === 'cut' || purpose === 'pocket';
+
+/** A path that says it is closed and does not come back to its start. */
+const gapOf = (path: Path): number => distance(endOf(path), path.start);
+const isClosed = (path: Path): boolean => path.closed && gapOf(path) < 1e-6;
+
+/** @param others the outlines that an open line may end on, which closes it with them */
+export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[] {
+  if (!mustClose(piece)) return [];
+  const open = [piece.outer, ...piece.holes].filter((path) => !isClosed(path));
+  if (open.length === 0) return [];
+  const worst = open.reduce((most, path) => (gapOf(path) > gapOf(most) ? path : most));
+  const gap = gapOf(worst);
+  const wasMeant = worst.closed || gap <= Math.min(nearMissMm, nearMissShare * pathLength(worst)) || gap < 1e-6;
+  const [outer, ...holes] = [piece.outer, ...piece.holes].map((path) => (isClosed(path) ? path : madeClosed(path)));
+  const close = replaced(piece, 'Close it', [{ outer: counterClockwise(outer as Path), holes }]);
+  // What is cut once where two pieces share a border ends on the other.
+  if (!worst.closed && open.length === 1 && others(worst.start) && others(endOf(worst))) return [];
+  const places = open.flatMap((path): Point[] => [path.start, endOf(path)]);
+  if (wasMeant)
+    return [
+      {
+        code: 'open',
+        weight: 'stops',
+        message: `${piece.name} is not closed: its ends are ${mm(gap)} apart.`,
+        pieceIds: [piece.id],
+        places,
+        mends: [close],
+      },
+    ];
+  const as = (purpose: Piece['purpose'], word: string) => ({ do: 'purpose', word, ids: [piece.id], purpose }) as const;
+  return [
+    {
+      code: 'purpose-unset',
+      weight: 'stops',
+      message: `${piece.name} is an open line, and nobody said what it is for.`,
+      pieceIds: [piece.id],
+      places,
+      mends: [as('score', 'A crease'), as('engrave', 'Engrave'), { do: 'accept', word: 'Cut along it' }, close],
+    },
+  ];
+}
+
+/** The same path, closed: small gaps by moving the last point, others by a straight line. */
+function madeClosed(path: Path): Path {
+  if (gapOf(path) <= meetMm && path.segments.length > 1) return closedExactly({ ...path, closed: true });
+  return { ...path, segments: [...path.segments, { kind: 'line', to: path.start }], closed: true };
+}
+
+/** Ends of different open lines of one purpose that nearly meet. */
+export function nearMisses(pieces: readonly Piece[]): Fault[] {
+  const open = pieces.filter((p) => !p.outer.closed && p.holes.length === 0 && gapOf(p.outer) > 1e-6);
+  const purposes = [...new Set(open.map((p) => p.purpose))].filter((p) => p !== 'guide');
+  return purposes.flatMap((purpose) => {
+    const own = open.filter((p) => p.purpose === purpose);
+    return endPairs(
+      own.map((p) => p.outer),
+      nearMissMm,
+    ).flatMap(({ a, b, gapMm }): Fault[] => {
+      const [p, q] = [own[a.path] as Piece, own[b.path] as Piece];
+      const shorter = Math.min(pathLength(p.outer), pathLength(q.outer));
+      // Creases and stitches may touch; ends that lie upon one another are joined by the file's writer.
+      if (p === q || gapMm < 1e-6 || gapMm > nearMissShare * shorter * 4) return [];
+      const joined = withEndsJoined([p.outer, q.outer], gapMm + 1e-9, gapMm <= meetMm ? 'meet' : 'straight');
+      return [
+        {
+          code: 'near-miss',
+          weight: 'look',
+          message: `${p.name} and ${q.name} miss one another by ${mm(gapMm)}.`,
+          pieceIds: [p.id, q.id],
+          places: [a.at, b.at],
+          mends: [
+            {
+              do: 'replace',
+              word: 'Join them',
+              ids: [p.id, q.id],
+              by: joined.map((outer) => ({ name: p.name, purpose, outer: outer.closed ? counterClockwise(outer) : outer, holes: [] })),
+            },
+            { do: 'accept', word: 'Leave it so' },
+          ],
+        },
+      ];
+    });
+  });
+}

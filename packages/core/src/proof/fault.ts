@@ -1,0 +1,84 @@
+/**
+ * What a check of outlines says: which pieces, where, why, and how it can be mended. Plain data, so that it can be found in
+ * a worker.
+ */
+import type { Piece, Purpose } from '../job/schema.ts';
+import type { Path, Point } from '../plane/index.ts';
+
+export const faultCodes = [
+  'open',
+  'near-miss',
+  'purpose-unset',
+  'crosses-itself',
+  'crosses-another',
+  'doubled',
+  'sliver',
+  'stub',
+  'needless-points',
+  'narrow-hole',
+  'thin-web',
+  'too-near',
+  'sharp-corner',
+  'drops-out',
+  'inside-another',
+] as const;
+export type FaultCode = (typeof faultCodes)[number];
+
+/** Outlines that take the place of others. */
+export interface MadeOutlines {
+  readonly name: string;
+  readonly purpose: Purpose;
+  readonly outer: Path;
+  readonly holes: readonly Path[];
+}
+
+export type Mend =
+  /** Pieces give way to what is made of them. */
+  | { readonly do: 'replace'; readonly word: string; readonly ids: readonly string[]; readonly by: readonly MadeOutlines[] }
+  | { readonly do: 'purpose'; readonly word: string; readonly ids: readonly string[]; readonly purpose: Purpose }
+  | { readonly do: 'leave-out'; readonly word: string; readonly ids: readonly string[] }
+  /** Bridges across from one outline to another. */
+  | { readonly do: 'hold'; readonly word: string; readonly ways: readonly { readonly from: Point; readonly to: Point }[] }
+  /** It is meant so: not told again. */
+  | { readonly do: 'accept'; readonly word: string };
+
+export interface Fault {
+  readonly code: FaultCode;
+  /** `stops`: no file should be made; `look`: a person should look once. */
+  readonly weight: 'stops' | 'look';
+  readonly message: string;
+  readonly pieceIds: readonly string[];
+  /** Where on the sheet, the worst place first, mm. */
+  readonly places: readonly Point[];
+  readonly mends: readonly Mend[];
+}
+
+/** What outlines are held against; lengths in mm. */
+export interface ProofLimits {
+  /** What the tool takes away: holes and gaps narrower than this close up. */
+  readonly kerfMm: number;
+  /** Webs of material thinner than this break. */
+  readonly thinnestMm: number;
+}
+
+/** Whether a piece is cut through or cleared out, so that its outlines must close. */
+export const isBody = ({ purpose, outer }: Pick<Piece, 'purpose' | 'outer'>): boolean =>
+  (purpose === 'cut' || purpose === 'pocket') && outer.closed;
+
+export const pathsOf = ({ outer, holes }: Pick<Piece, 'outer' | 'holes'>): Path[] => [outer, ...holes];
+
+/** A piece's outlines in place of what it had. */
+export const replaced = (piece: Piece, word: string, outlines: readonly { outer: Path; holes: readonly Path[] }[]): Mend => ({
+  do: 'replace',
+  word,
+  ids: [piece.id],
+  by: outlines.map(({ outer, holes }, k) => ({
+    name: outlines.length === 1 ? piece.name : `${piece.name} ${k + 1}`,
+    purpose: piece.purpose,
+    outer,
+    holes,
+  })),
+});
+
+/** Lengths as findings say them: hundredths, thousandths where they are small. */
+export const mm = (value: number): string => `${value < 0.1 ? value.toFixed(3) : value.toFixed(2)} mm`;

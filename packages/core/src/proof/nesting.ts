@@ -1,0 +1,91 @@
+/**
+ * In: two closed pieces. Out: whether one would drop out of the other's hole, or lies in its material by mistake.
+ */
+import type { Piece } from '../job/schema.ts';
+import { centreOf, distance, nearestOnPath, type Path, type Point, pathArea, pathBox, pathLength, reversedPath } from '../plane/index.ts';
+import { cornersOf, insidePoint, stationAt, windingAbout } from '../shape/index.ts';
+import { type Fault, isBody } from './fault.ts';
+
+/** Outlines longer than this are held at four places, shorter ones at two, mm. */
+const longMm = 120;
+
+/** @param a the larger one */
+export function nestingFaults(a: Piece, b: Piece): Fault[] {
+  if (!isBody(a) || !isBody(b) || a.purpose !== b.purpose) return [];
+  const place = insidePoint(b.outer);
+  if (windingAbout([a.outer], place) === 0) return [];
+  const hole = a.holes.find((path) => windingAbout([path], place) !== 0);
+  if (!hole) {
+    if (isSame(a, b)) return [];
+    return [
+      {
+        code: 'inside-another',
+        weight: 'look',
+        message: `${b.name} lies within the material of ${a.name}.`,
+        pieceIds: [b.id, a.id],
+        places: [centreOf(pathBox(b.outer))],
+        mends: [
+          { do: 'replace', word: 'Make it a hole', ids: [a.id, b.id], by: withHole(a, b) },
+          { do: 'leave-out', word: 'Leave it out', ids: [b.id] },
+          { do: 'accept', word: 'It is meant so' },
+        ],
+      },
+    ];
+  }
+  if (a.purpose !== 'cut') return [];
+  return [
+    {
+      code: 'drops-out',
+      weight: 'look',
+      message: `${b.name} lies loose in a hole of ${a.name} and would drop out.`,
+      pieceIds: [b.id, a.id],
+      places: [centreOf(pathBox(b.outer))],
+      mends: [
+        { do: 'hold', word: 'Bridge it', ways: waysAcross(b.outer, hole) },
+        { do: 'accept', word: 'It may drop' },
+      ],
+    },
+  ];
+}
+
+/** Two pieces with the same border are a doubled line, not one in the other. */
+const isSame = (a: Piece, b: Piece): boolean =>
+  Math.abs(Math.abs(pathArea(a.outer)) - Math.abs(pathArea(b.outer))) < 1e-3 * Math.abs(pathArea(a.outer));
+
+/** The larger with the smaller as a hole; what lay in the smaller's holes becomes a piece of its own. */
+const withHole = (a: Piece, b: Piece) => [
+  { name: a.name, purpose: a.purpose, outer: a.outer, holes: [...a.holes, pathArea(b.outer) > 0 ? reversedPath(b.outer) : b.outer] },
+  ...b.holes.map((hole, k) => ({
+    name: `${b.name} ${k + 1}`,
+    purpose: b.purpose,
+    outer: pathArea(hole) < 0 ? reversedPath(hole) : hole,
+    holes: [],
+  })),
+];
+
+/** The shortest ways from an island to its surround, spread about it, away from its corners. */
+export function waysAcross(island: Path, around: Path): { from: Point; to: Point }[] {
+  const length = pathLength(island);
+  const sectors = length > longMm ? 4 : 2;
+  const stations = 96;
+  const corners = cornersOf(island).map(({ at }) => at);
+  const centre = centreOf(pathBox(island));
+  const ways = Array.from({ length: stations }, (_, k) => {
+    const { at } = stationAt(island, (length * k) / stations);
+    const near = nearestOnPath(around, at);
+    const isAtCorner = corners.some((c) => distance(c, at) < Math.min(1.5, length / 40));
+    return { from: at, to: near.point, off: near.distance + (isAtCorner ? 1000 : 0), angle: Math.atan2(at.y - centre.y, at.x - centre.x) };
+  });
+  const first = ways.reduce((best, way) => (way.off < best.off ? way : best));
+  const full = 2 * Math.PI;
+  return Array.from({ length: sectors }, (_, s) => {
+    const middle = first.angle + (full * s) / sectors;
+    // A little longer but well spread is better than shortest and all on one side.
+    const cost = (way: (typeof ways)[0]): number => {
+      const turned = Math.abs(((((way.angle - middle) % full) + 1.5 * full) % full) - full / 2);
+      return way.off * (1 + 2 * turned) + (turned > full / sectors / 2 ? 1e6 : 0);
+    };
+    const { from, to } = ways.reduce((best, way) => (cost(way) < cost(best) ? way : best));
+    return { from, to };
+  });
+}

@@ -1,0 +1,174 @@
+/**
+ * In: a piece. Out: outlines too thin or too short to be meant, spurs that go out and back, points that say nothing.
+ */
+import type { Piece } from '../job/schema.ts';
+import {
+  directionOn,
+  distance,
+  dot,
+  nearestOnSegment,
+  type Path,
+  type Point,
+  pathArea,
+  pathLength,
+  type Segment,
+  type Step,
+  stepsOf,
+} from '../plane/index.ts';
+import { type Fault, isBody, mm, pathsOf, replaced } from './fault.ts';
+import { closesUp } from './narrow.ts';
+
+/** Twice the area over the perimeter is half the width of a strip; thinner ones are slivers, mm. */
+const sliverMm = 0.15;
+/** Lines shorter than this are stubs, mm. */
+const stubMm = 1;
+/** Between straight neighbours a point that lies this near to their line says nothing; so does a step this short, mm. */
+const needlessMm = 0.002;
+
+export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Fault[] {
+  const thin = (path: Path): boolean => path.closed && (2 * Math.abs(pathArea(path))) / pathLength(path) < sliverMm;
+  const meant = { do: 'accept', word: 'It is meant so' } as const;
+  const leaveOut = { do: 'leave-out', word: 'Leave it out', ids: [piece.id] } as const;
+  if (!piece.outer.closed) {
+    const length = pathLength(piece.outer);
+    if (length >= stubMm || piece.purpose === 'stitch') return [];
+    return [
+      { code: 'stub', weight: 'look', message: `${piece.name} is a stub of ${mm(length)}.`, pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
+    ]; // biome-ignore format: one line
+  }
+  if (!isBody(piece)) return [];
+  if (thin(piece.outer)) {
+    const width = (2 * Math.abs(pathArea(piece.outer))) / pathLength(piece.outer);
+    return [
+      { code: 'sliver', weight: 'look', message: `${piece.name} is a sliver about ${mm(width)} wide.`, pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
+    ]; // biome-ignore format: one line
+  }
+  // Holes that the kerf closes are told as narrow holes.
+  const slivers = piece.holes.filter((hole) => thin(hole) && !closesUp(hole, kerfMm));
+  if (slivers.length === 0) return [];
+  return [
+    {
+      code: 'sliver',
+      weight: 'look',
+      message: `${piece.name} has ${slivers.length === 1 ? 'a hole' : `${slivers.length} holes`} no wider than a sliver.`,
+      pieceIds: [piece.id],
+      places: slivers.map((path) => path.start),
+      mends: [replaced(piece, 'Fill them', [{ outer: piece.outer, holes: piece.holes.filter((h) => !slivers.includes(h)) }]), meant],
+    },
+  ];
+}
+
+/** Spurs: an outline that goes out and comes back along itself. */
+export function stubFaults(piece: Piece): Fault[] {
+  const found = pathsOf(piece).map((path) => ({ path, joints: spursOf(path) }));
+  const places = found.flatMap(({ path, joints }) => joints.map((k) => (path.segments[k] as Segment).to));
+  if (places.length === 0) return [];
+  const [outer, ...holes] = found.map(({ path, joints }) => (joints.length > 0 ? withoutNeedless(withoutSpurs(path)).path : path));
+  return [
+    {
+      code: 'stub',
+      weight: 'look',
+      message: `${piece.name} has ${places.length === 1 ? 'a spur that goes' : `${places.length} spurs that go`} out and back.`,
+      pieceIds: [piece.id],
+      places,
+      mends: outer && outer.segments.length > 1 ? [replaced(piece, 'Cut it off', [{ outer, holes }])] : [],
+    },
+  ];
+}
+
+const isSpur = (a: Step, b: Step): boolean => {
+  if (a.segment.kind !== 'line' || b.segment.kind !== 'line') return false;
+  if (dot(directionOn(a.from, a.segment, 1), directionOn(b.from, b.segment, 0)) > -1 + 1e-6) return false;
+  const shorter = distance(a.from, a.segment.to) < distance(b.from, b.segment.to) ? a.from : b.segment.to;
+  const [longer] = shorter === a.from ? [b] : [a];
+  return nearestOnSegment(longer.from, longer.segment, shorter).distance < 0.02;
+};
+
+function spursOf(path: Path): number[] {
+  const steps = stepsOf(path);
+  return steps.flatMap((step, k) => {
+    const next = steps[k + 1] ?? (path.closed ? steps[0] : undefined);
+    return next && next !== step && isSpur(step, next) ? [k] : [];
+  });
+}
+
+/** The spurs taken off one after another: their tip goes, what is left of the longer leg stays. */
+function withoutSpurs(path: Path): Path {
+  let now = path;
+  for (let round = 0; round < 50; round++) {
+    const joint = spursOf(now)[0];
+    if (joint === undefined || now.segments.length < 3) return now;
+    const n = now.segments.length;
+    // The two legs become one from where the first begins to where the second ends; a rest of nothing goes, too.
+    const [a, b] = [stepsOf(now)[joint] as Step, stepsOf(now)[(joint + 1) % n] as Step];
+    const rest: Segment[] = distance(a.from, b.segment.to) < 1e-6 ? [] : [{ kind: 'line', to: b.segment.to }];
+    if (joint === n - 1) now = { ...now, start: b.segment.to, segments: [...now.segments.slice(1, -1), ...(rest.length > 0 ? rest : [])] };
+    else now = { ...now, segments: [...now.segments.slice(0, joint), ...rest, ...now.segments.slice(joint + 2)] };
+    if (now.closed) {
+      const last = now.segments.at(-1);
+      if (last && distance(last.to, now.start) > 1e-9) now = { ...now, segments: [...now.segments, { kind: 'line', to: now.start }] };
+    }
+  }
+  return now;
+}
+
+export function needlessPointFaults(piece: Piece): Fault[] {
+  const found = pathsOf(piece).map(withoutNeedless);
+  const places = found.flatMap(({ gone }) => gone);
+  if (places.length === 0) return [];
+  const [outer, ...holes] = found.map(({ path }) => path);
+  return [
+    {
+      code: 'needless-points',
+      weight: 'look',
+      message: `${piece.name} has ${places.length === 1 ? 'a point that changes' : `${places.length} points that change`} nothing.`,
+      pieceIds: [piece.id],
+      places,
+      mends: [replaced(piece, 'Take them away', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'Leave them' }],
+    },
+  ];
+}
+
+const isShort = ({ from, segment }: Step): boolean =>
+  distance(from, segment.to) < needlessMm &&
+  (segment.kind === 'line' || pathLength({ start: from, segments: [segment], closed: false }) < needlessMm);
+
+/** Whether all the points between lie on the straight from one to the other, in order. */
+function lieOnLine(from: Point, between: readonly Point[], to: Point): boolean {
+  const whole: Segment = { kind: 'line', to };
+  let before = 0;
+  return between.every((p) => {
+    const near = nearestOnSegment(from, whole, p);
+    const isNext = near.t > before && near.t < 1;
+    before = near.t;
+    return isNext && near.distance < needlessMm;
+  });
+}
+
+/** A path without the points that change nothing: steps of no length, and points on a straight. */
+function withoutNeedless(path: Path): { path: Path; gone: Point[] } {
+  const kept: (Step & { readonly through: readonly Point[] })[] = [];
+  const gone: Point[] = [];
+  const isStraight = (a: Step, b: Step): boolean => a.segment.kind === 'line' && b.segment.kind === 'line';
+  for (const step of stepsOf(path)) {
+    const last = kept.at(-1);
+    if (last && isShort(step)) {
+      kept[kept.length - 1] = { ...last, segment: { ...last.segment, to: step.segment.to } };
+      gone.push(step.from);
+    } else if (last && isStraight(last, step) && lieOnLine(last.from, [...last.through, step.from], step.segment.to)) {
+      kept[kept.length - 1] = { from: last.from, segment: step.segment, through: [...last.through, step.from] };
+      gone.push(step.from);
+    } else kept.push({ ...step, through: [] });
+  }
+  const [first, last] = [kept[0], kept.at(-1)];
+  if (path.closed && first && last && kept.length > 3 && isStraight(last, first)) {
+    const through = [...last.through, first.from, ...first.through];
+    if (lieOnLine(last.from, through, first.segment.to)) {
+      gone.push(first.from);
+      kept.shift();
+      kept[kept.length - 1] = { from: last.from, segment: first.segment, through };
+    }
+  }
+  if (gone.length === 0) return { path, gone };
+  return { path: { start: (kept[0] as Step).from, segments: kept.map((s) => s.segment), closed: path.closed }, gone };
+}
