@@ -1,16 +1,19 @@
 /**
  * In: pieces in mm, y up. Out: a DXF file (AC1015), units millimetres, a layer a purpose, every outline one closed
- * polyline: lines and arcs exact (bulges), cubic curves as tangent arcs within 0.005 mm; a whole ellipse is one ellipse.
+ * polyline: lines and arcs exact (bulges), cubic curves as tangent arcs within a tolerance, or the whole outline as a spline; a
+ * whole ellipse is one ellipse. A plain variant (AC1009) knows polylines with arcs only.
  * Rests on: the published DXF Reference, release 2000: sections, tables, handles and owners as it lists them.
  */
 
 import { type Purpose, purposes } from '../job/schema.ts';
-import { cubicAsArcs } from '../plane/biarc.ts';
+import { circleOf } from '../plane/arc.ts';
 import { axesOf } from '../plane/ellipse.ts';
-import { type Path, stepsOf } from '../plane/path.ts';
+import { type Path, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
-import { type ArcSegment, asCubics, type LineSegment, type Segment } from '../plane/segment.ts';
-import { type FilePiece, placedAtOrigin } from './placement.ts';
+import { type ArcSegment, asCubics, type CubicSegment, splitSegment } from '../plane/segment.ts';
+import { stretch, type Transform } from '../plane/transform.ts';
+import { type FilePiece, type Placed, placedAtOrigin } from './placement.ts';
+import { segmentAsArcs } from './simple-segments.ts';
 
 /** How far arcs may leave the cubic that they stand for, mm. */
 export const dxfCurveToleranceMm = 0.005;
@@ -41,22 +44,82 @@ const at = {
 } as const; // biome-ignore format: a table
 const firstFreeHandle = 0x40;
 
+export interface DxfWishes {
+  /** Curves as arcs of closed polylines; as splines; or a plain file (AC1009) of polylines with arcs, for old controllers. */
+  readonly dxf: 'arcs' | 'splines' | 'plain';
+  readonly unit: 'mm' | 'in';
+  /** How far arcs may leave the curves that they stand for, mm. */
+  readonly toleranceMm: number;
+  /** From the sheet to where the file has it, mm; without one the lower left corner of all pieces is 0, 0. */
+  readonly place?: Transform;
+}
+
+const plainDxf: DxfWishes = { dxf: 'arcs', unit: 'mm', toleranceMm: dxfCurveToleranceMm };
+
 /** @throws EmptyFileError where there are no pieces */
-export function writeDxf(pieces: readonly FilePiece[], title: string): string {
-  const placed = placedAtOrigin(pieces);
+export function writeDxf(pieces: readonly FilePiece[], title: string, wishes: DxfWishes = plainDxf): string {
+  const placed = inUnit(wishes.place ? moved(pieces, wishes.place) : placedAtOrigin(pieces), wishes.unit);
+  const tags = wishes.dxf === 'plain' ? plainFile(placed, title, wishes) : fullFile(placed, title, wishes);
+  return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${shown(code, value)}\r\n`).join('');
+}
+
+function moved(pieces: readonly FilePiece[], place: Transform): Placed {
+  const { widthMm, heightMm } = placedAtOrigin(pieces);
+  return {
+    widthMm,
+    heightMm,
+    pieces: pieces.map((p) => ({ ...p, outer: transformedPath(p.outer, place), holes: p.holes.map((h) => transformedPath(h, place)) })),
+  };
+}
+
+/** Lengths in the file's unit. */
+interface InUnit extends Placed {
+  readonly unit: 'mm' | 'in';
+}
+
+function inUnit(placed: Placed, unit: 'mm' | 'in'): InUnit {
+  if (unit === 'mm') return { ...placed, unit };
+  const grow = stretch(1 / 25.4);
+  return {
+    unit,
+    widthMm: placed.widthMm / 25.4,
+    heightMm: placed.heightMm / 25.4,
+    pieces: placed.pieces.map((p) => ({
+      ...p,
+      outer: transformedPath(p.outer, grow),
+      holes: p.holes.map((h) => transformedPath(h, grow)),
+    })),
+  };
+}
+
+const inWords = { mm: 'millimetres', in: 'inches' } as const;
+
+function remarks({ widthMm, heightMm, unit }: InUnit, title: string, { place, toleranceMm }: DxfWishes): Tag[] {
+  return [
+    [999, `${title.replace(/[^\x20-\x7e]/g, '?')}: ${widthMm.toFixed(3)} x ${heightMm.toFixed(3)} ${unit}`],
+    [999, `Units: ${inWords[unit]}. ${place ? 'Placed as the machine expects it.' : 'y up. Origin: lower left corner of all pieces.'}`],
+    [999, `Curves within ${toleranceMm} mm.`],
+  ];
+}
+
+function fullFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
   let free = firstFreeHandle;
   const handle = (): string => (free++).toString(16).toUpperCase();
   const used = purposes.filter((purpose) => placed.pieces.some((p) => p.purpose === purpose));
   const tables = tableSection(used, handle, placed);
-  const entities = placed.pieces.flatMap(({ purpose, outer, holes }) =>
-    [outer, ...holes].flatMap(
-      (path) => wholeEllipse(path, purpose.toUpperCase(), handle) ?? polyline(path, purpose.toUpperCase(), handle()),
-    ),
-  );
-  const tags: Tag[] = [
-    [999, `${title.replace(/[^\x20-\x7e]/g, '?')}: ${placed.widthMm.toFixed(3)} x ${placed.heightMm.toFixed(3)} mm`],
-    [999, 'Units: millimetres. y up. Origin: lower left corner of all pieces.'],
-    ...section('HEADER', header(placed.widthMm, placed.heightMm, free)),
+  const tolerance = placed.unit === 'mm' ? wishes.toleranceMm : wishes.toleranceMm / 25.4;
+  const isCurved = (path: Path): boolean => path.segments.some((s) => s.kind === 'cubic' || s.kind === 'ellipse');
+  const entities = placed.pieces.flatMap(({ purpose, outer, holes }) => {
+    const layer = purpose.toUpperCase();
+    return [outer, ...holes].flatMap((path) => {
+      const ellipse = wholeEllipse(path, layer, handle);
+      if (ellipse) return ellipse;
+      return wishes.dxf === 'splines' && isCurved(path) ? spline(path, layer, handle()) : polyline(path, layer, handle(), tolerance);
+    });
+  });
+  return [
+    ...remarks(placed, title, wishes),
+    ...section('HEADER', header(placed, free)),
     ...section('CLASSES', []),
     ...section('TABLES', tables),
     ...section('BLOCKS', [
@@ -67,7 +130,86 @@ export function writeDxf(pieces: readonly FilePiece[], title: string): string {
     ...section('OBJECTS', objects),
     [0, 'EOF'],
   ];
-  return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${shown(code, value)}\r\n`).join('');
+}
+
+/** Old polylines in a file of release 12: a layer a purpose, nothing that an old controller would have to skip. */
+function plainFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
+  const used = purposes.filter((purpose) => placed.pieces.some((p) => p.purpose === purpose));
+  const tolerance = placed.unit === 'mm' ? wishes.toleranceMm : wishes.toleranceMm / 25.4;
+  const outlines = placed.pieces.flatMap(({ purpose, outer, holes }) =>
+    [outer, ...holes].map((path) => ({ path, layer: purpose.toUpperCase() })),
+  );
+  return [
+    ...remarks(placed, title, wishes),
+    ...section('HEADER', [
+      [9, '$ACADVER'], [1, 'AC1009'],
+      [9, '$EXTMIN'], [10, 0], [20, 0], [30, 0],
+      [9, '$EXTMAX'], [10, placed.widthMm], [20, placed.heightMm], [30, 0],
+      [9, '$INSUNITS'], [70, placed.unit === 'mm' ? 4 : 1],
+    ]),
+    ...section('TABLES', [
+      [0, 'TABLE'], [2, 'LAYER'], [70, used.length],
+      ...used.flatMap((p): Tag[] => [[0, 'LAYER'], [2, p.toUpperCase()], [70, 0], [62, layers[p].colour], [6, 'CONTINUOUS']]),
+      [0, 'ENDTAB'],
+    ]),
+    ...section('ENTITIES', outlines.flatMap(({ path, layer }): Tag[] => [
+      [0, 'POLYLINE'], [8, layer], [66, 1], [10, 0], [20, 0], [30, 0], [70, path.closed ? 1 : 0],
+      ...bulges(path, tolerance).flatMap(({ at: { x, y }, bulge }): Tag[] => [[0, 'VERTEX'], [8, layer], [10, x], [20, y], [30, 0], ...(bulge === 0 ? [] : [[42, bulge] as Tag])]),
+      [0, 'SEQEND'], [8, layer],
+    ])),
+    [0, 'EOF'],
+  ]; // biome-ignore format: a group a line
+}
+
+/**
+ * One outline as one rational spline of degree three, exact for lines, arcs and curves alike: an arc's weights are those of
+ * its quadratic form raised by a degree (Piegl & Tiller 1997, 5.5 and 7.3). Joints are knots of multiplicity three.
+ */
+function spline(path: Path, layer: string, handle: string): Tag[] {
+  const control: { p: Point; w: number }[] = [{ p: path.start, w: 1 }];
+  for (const { from, segment } of stepsOf(path)) {
+    if (segment.kind === 'line') control.push(...straight(from, segment.to));
+    else if (segment.kind === 'arc') control.push(...arcControl(from, segment));
+    else
+      for (const { c1, c2, to } of asCubics(from, segment, 1e-4) as CubicSegment[])
+        control.push({ p: c1, w: 1 }, { p: c2, w: 1 }, { p: to, w: 1 });
+  }
+  const parts = (control.length - 1) / 3;
+  const knots = [0, ...Array.from({ length: parts + 1 }, (_, k) => [k, k, k]).flat(), parts];
+  const isRational = control.some(({ w }) => w !== 1);
+  return [
+    [0, 'SPLINE'], [5, handle], [330, at.modelRecord], [100, 'AcDbEntity'], [8, layer], [100, 'AcDbSpline'],
+    [210, 0], [220, 0], [230, 1],
+    // 1: closed, 4: rational, 8: planar.
+    [70, 8 + (path.closed ? 1 : 0) + (isRational ? 4 : 0)], [71, 3], [72, knots.length], [73, control.length], [74, 0], [42, 1e-9], [43, 1e-9],
+    ...knots.map((k): Tag => [40, k]),
+    ...(isRational ? control.map(({ w }): Tag => [41, w]) : []),
+    ...control.flatMap(({ p }): Tag[] => [[10, p.x], [20, p.y], [30, 0]]),
+  ]; // biome-ignore format: a group a line
+}
+
+const straight = (a: Point, b: Point): { p: Point; w: number }[] => [
+  { p: { x: (2 * a.x + b.x) / 3, y: (2 * a.y + b.y) / 3 }, w: 1 },
+  { p: { x: (a.x + 2 * b.x) / 3, y: (a.y + 2 * b.y) / 3 }, w: 1 },
+  { p: b, w: 1 },
+];
+
+function arcControl(from: Point, arc: ArcSegment): { p: Point; w: number }[] {
+  if (Math.abs(arc.sweep) > Math.PI / 2 + 1e-9) {
+    const [a, b] = splitSegment(from, arc, 0.5) as [ArcSegment, ArcSegment];
+    return [...arcControl(from, a), ...arcControl(a.to, b)];
+  }
+  const { centre } = circleOf(from, arc);
+  const w = Math.cos(arc.sweep / 2);
+  const middle = { x: (from.x + arc.to.x) / 2 - centre.x, y: (from.y + arc.to.y) / 2 - centre.y };
+  // Where the tangents at both ends meet: out from the centre through the chord's middle.
+  const tip = { x: centre.x + middle.x / (w * w), y: centre.y + middle.y / (w * w) };
+  const raised = (1 + 2 * w) / 3;
+  const mix = (end: Point): { p: Point; w: number } => ({
+    p: { x: (end.x + 2 * w * tip.x) / (1 + 2 * w), y: (end.y + 2 * w * tip.y) / (1 + 2 * w) },
+    w: raised,
+  });
+  return [mix(from), mix(arc.to), { p: arc.to, w: 1 }];
 }
 
 /** Real values (codes 10 to 59, 140 to 149, 210 to 239) keep a decimal point; six decimals are a nanometre. */
@@ -81,7 +223,7 @@ function shown(code: number, value: string | number): string {
 
 const section = (name: string, tags: readonly Tag[]): Tag[] => [[0, 'SECTION'], [2, name], ...tags, [0, 'ENDSEC']];
 
-function header(widthMm: number, heightMm: number, nextHandle: number): Tag[] {
+function header({ widthMm, heightMm, unit }: InUnit, nextHandle: number): Tag[] {
   return [
     [9, '$ACADVER'], [1, 'AC1015'],
     [9, '$DWGCODEPAGE'], [3, 'ANSI_1252'],
@@ -93,9 +235,9 @@ function header(widthMm: number, heightMm: number, nextHandle: number): Tag[] {
     [9, '$LTSCALE'], [40, 1],
     [9, '$LUNITS'], [70, 2],
     [9, '$LUPREC'], [70, 4],
-    // 4: millimetres; measurement 1: metric.
-    [9, '$INSUNITS'], [70, 4],
-    [9, '$MEASUREMENT'], [70, 1],
+    // 4: millimetres, 1: inches; measurement 1: metric.
+    [9, '$INSUNITS'], [70, unit === 'mm' ? 4 : 1],
+    [9, '$MEASUREMENT'], [70, unit === 'mm' ? 1 : 0],
     [9, '$HANDSEED'], [5, nextHandle.toString(16).toUpperCase()],
   ]; // biome-ignore format: a variable a line
 }
@@ -206,19 +348,6 @@ const objects: Tag[] = [
   [0, 'DICTIONARY'], [5, at.groups], [330, at.root], [100, 'AcDbDictionary'], [281, 1],
 ]; // biome-ignore format: an object a line
 
-/** Lines and arcs along a segment. */
-function arcsOf(from: Point, segment: Segment): (LineSegment | ArcSegment)[] {
-  if (segment.kind === 'line' || segment.kind === 'arc') return [segment];
-  // Of the tolerance a tenth goes to the cubics that stand for an ellipse.
-  const cubics = asCubics(from, segment, dxfCurveToleranceMm / 10);
-  let start = from;
-  return cubics.flatMap((cubic) => {
-    const arcs = cubicAsArcs(start, cubic, 0.9 * dxfCurveToleranceMm);
-    start = cubic.to;
-    return arcs;
-  });
-}
-
 /** A closed path that is one ellipse, as an ELLIPSE; null for any other. */
 function wholeEllipse(path: Path, layer: string, handle: () => string): Tag[] | null {
   const steps = stepsOf(path);
@@ -239,19 +368,24 @@ function wholeEllipse(path: Path, layer: string, handle: () => string): Tag[] | 
   ]; // biome-ignore format: a group a line
 }
 
-/** One outline as an LWPOLYLINE; a vertex carries the bulge of the segment that leaves it. */
-function polyline(path: Path, layer: string, handle: string): Tag[] {
+/** The points of an outline, each with the bulge of the arc that leaves it: the tangent of a quarter of its sweep. */
+function bulges(path: Path, toleranceMm: number): { at: Point; bulge: number }[] {
   const vertices: { at: Point; bulge: number }[] = [];
   for (const { from, segment } of stepsOf(path)) {
-    const parts = arcsOf(from, segment);
+    const parts = segmentAsArcs(from, segment, toleranceMm);
     let start = from;
     for (const part of parts) {
-      // A bulge is the tangent of a quarter of the sweep, counter-clockwise positive.
       vertices.push({ at: start, bulge: part.kind === 'arc' ? Math.tan(part.sweep / 4) : 0 });
       start = part.to;
     }
     if (!path.closed && segment === path.segments.at(-1)) vertices.push({ at: start, bulge: 0 });
   }
+  return vertices;
+}
+
+/** One outline as an LWPOLYLINE. */
+function polyline(path: Path, layer: string, handle: string, toleranceMm: number): Tag[] {
+  const vertices = bulges(path, toleranceMm);
   return [
     [0, 'LWPOLYLINE'], [5, handle], [330, at.modelRecord], [100, 'AcDbEntity'], [8, layer], [100, 'AcDbPolyline'],
     [90, vertices.length], [70, path.closed ? 1 : 0], [43, 0],

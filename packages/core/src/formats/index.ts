@@ -1,8 +1,17 @@
+export { type Deviation, deviationOf, farthest } from './deviation.ts';
 export { DrawingError, type DrawingRead, type DrawnOutline, piecesOfDrawing } from './drawing.ts';
-export { dxfCurveToleranceMm, writeDxf } from './dxf.ts';
+export { type DxfWishes, dxfCurveToleranceMm, writeDxf } from './dxf.ts';
 export { readDxf } from './dxf-reading.ts';
+export { type GcodeWishes, type ToolWay, writeGcode } from './gcode.ts';
+export { GcodeError, type GcodeRead, readGcode } from './gcode-reading.ts';
+export { PlotError, plotterUnitMm, readHpgl, writeHpgl } from './hpgl.ts';
+export { largestPageMm, pageRimMm, writePdf } from './pdf.ts';
+export { readPdfPaths } from './pdf-reading.ts';
 export { headerBytes, isTrustworthy, type PictureHeader, readPictureHeader } from './picture-header.ts';
 export { EmptyFileError, type FilePiece } from './placement.ts';
+export { type GreyPixels, PngError, readGreyPng, writePng } from './png.ts';
+export { type Underlay, writeTiles } from './print-tiles.ts';
+export { type ProofFacts, type ProofRow, proofRows, writeProofSheet } from './proof-sheet.ts';
 export { type CardPage, writeScaleCard } from './scale-card-pdf.ts';
 export { pathData, writeSvg } from './svg.ts';
 export { readPathData } from './svg-path-data.ts';

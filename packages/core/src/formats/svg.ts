@@ -30,16 +30,17 @@ const widestArc = 2;
 const figure = (value: number): string => String(Number(value.toFixed(decimals)));
 
 /** @throws EmptyFileError where there are no pieces */
-export function writeSvg(pieces: readonly FilePiece[], title: string): string {
+export function writeSvg(pieces: readonly FilePiece[], title: string, unit: 'mm' | 'in' = 'mm'): string {
   const placed = placedAtOrigin(pieces);
   const [width, height] = [figure(placed.widthMm), figure(placed.heightMm)];
+  const size = (mm: number): string => (unit === 'mm' ? `${figure(mm)}mm` : `${Number((mm / 25.4).toFixed(6))}in`);
   const groups = purposes.flatMap((purpose) => {
     const paths = placed.pieces.filter((p) => p.purpose === purpose).map((p) => `    ${pathElement(p, placed.heightMm)}`);
     return paths.length > 0 ? [`  <g id="${purpose}" ${strokeOf(purpose)}>`, ...paths, '  </g>'] : [];
   });
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="${size(placed.widthMm)}" height="${size(placed.heightMm)}" viewBox="0 0 ${width} ${height}">`,
     `  <title>${escaped(title)}</title>`,
     `  <desc>True size, ${width} x ${height} mm. One unit is one millimetre.</desc>`,
     ...groups,

@@ -3,6 +3,7 @@ export { type ColourLabels, colourLabels, mixedShare } from './colour-labels.ts'
 export { type Contour, type Contours, contoursAt } from './contours.ts';
 export { coloursInside, onlyInside } from './crop.ts';
 export { drawnHull, inkContours, narrowestPassage } from './drawn-part.ts';
+export { filledGrey } from './filled.ts';
 export { type GreyPicture, greyFromRgb, greyFromRgba, greyPicture } from './grey.ts';
 export { convexHull, simplerHull } from './hull.ts';
 export { type BorderChain, borderChains, withoutSpecks } from './label-borders.ts';
