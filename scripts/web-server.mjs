@@ -70,11 +70,10 @@ async function stopLeftover(pidFile) {
   }
 }
 
-/** Starts the stand-in scanner for the pages of an address; it ends with this script. */
-async function startScanner(origin) {
-  const script = join(projectFolder, 'packages/scanner/src/main.ts');
-  const origins = [origin, origin.replace('127.0.0.1', 'localhost')];
-  const service = spawn(process.execPath, ['--import', 'tsx', script, '0', ...origins], {
+/** Starts a stand-in for a machine, which says on which port it listens; it ends with this script. */
+async function startStandIn(name, words = []) {
+  const script = join(projectFolder, 'packages', name, 'src/main.ts');
+  const service = spawn(process.execPath, ['--import', 'tsx', script, '0', ...words], {
     cwd: projectFolder,
     stdio: ['ignore', 'pipe', 'inherit'],
     env: baseEnvironment,
@@ -82,13 +81,13 @@ async function startScanner(origin) {
   process.once('exit', () => service.kill('SIGKILL'));
   const port = await new Promise((resolve, reject) => {
     service.stdout.on('data', (part) => resolve(/listening on (\d+)/.exec(String(part))?.[1]));
-    service.once('close', () => reject(new RunError('The stand-in scanner did not start.')));
+    service.once('close', () => reject(new RunError(`The stand-in ${name} did not start.`)));
   });
-  return { address: `http://127.0.0.1:${port}`, stop: () => service.kill('SIGTERM') };
+  return { address: `127.0.0.1:${port}`, stop: () => service.kill('SIGTERM') };
 }
 
 /**
- * Starts the built application, with the stand-in scanner, and waits until it answers.
+ * Starts the built application, with the stand-in scanner and cutter, and waits until it answers.
  * @param {{ name: string, databaseUrl: string, wantedPort?: number }} what the next free port is taken; 0 for any
  * @returns {Promise<{ address: string, ended: Promise<number>, stop: () => Promise<void> }>}
  */
@@ -97,12 +96,19 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
   await stopLeftover(pidFile);
   const port = await freePort(wantedPort);
   const address = `http://127.0.0.1:${port}`;
-  const scanner = await startScanner(address);
+  const scanner = await startStandIn('scanner', [address, address.replace('127.0.0.1', 'localhost')]);
+  const cutter = await startStandIn('cutter');
   const server = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port)], {
     cwd: web,
     detached: true,
     stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...baseEnvironment, NODE_ENV: 'production', DATABASE_URL: databaseUrl, NUVET_SCANNER: scanner.address },
+    env: {
+      ...baseEnvironment,
+      NODE_ENV: 'production',
+      DATABASE_URL: databaseUrl,
+      NUVET_SCANNER: `http://${scanner.address}`,
+      NUVET_CUTTER: cutter.address,
+    },
   });
   writeFileSync(pidFile, String(server.pid));
   let said = '';
@@ -134,6 +140,7 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
     ended,
     async stop() {
       scanner.stop();
+      cutter.stop();
       if (code !== null) return;
       server.kill('SIGTERM');
       const late = setTimeout(() => server.kill('SIGKILL'), 5000);

@@ -20,6 +20,9 @@ const deeds = [
   'list-motifs',
   'keep-motif',
   'delete-motif',
+  'list-presets',
+  'keep-preset',
+  'run-cutter',
 ] as const;
 export type Deed = (typeof deeds)[number];
 

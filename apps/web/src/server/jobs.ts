@@ -162,3 +162,8 @@ export async function deleteJob(person: Person, id: string): Promise<void> {
   const row = owned(person, await models().JobRow.findByPk(id), 'job');
   await row.destroy();
 }
+
+/** @throws Problem 404 where the job is not one of this workshop's */
+export async function ownedJob(person: Person, id: string): Promise<void> {
+  owned(person, await models().JobRow.findByPk(id, { attributes: ['id', 'workshopId'] }), 'job');
+}

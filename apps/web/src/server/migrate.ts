@@ -6,6 +6,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { database } from './database.ts';
 import * as firstTables from './migrations/first-tables.ts';
 import * as motifs from './migrations/motifs.ts';
+import * as presets from './migrations/presets.ts';
 import * as workingCopies from './migrations/working-copies.ts';
 
 /** In order; a name never changes once it has landed. */
@@ -13,6 +14,7 @@ const migrations: { name: string; up: (tables: QueryInterface) => Promise<void> 
   { name: '001-first-tables', up: firstTables.up },
   { name: '002-working-copies', up: workingCopies.up },
   { name: '003-motifs', up: motifs.up },
+  { name: '004-presets', up: presets.up },
 ];
 
 /** A number of our own for the database's advisory lock, so that two starts at once do not both migrate. */

@@ -72,6 +72,15 @@ export class MotifRow extends Model<InferAttributes<MotifRow>, InferCreationAttr
   declare createdAt: CreationOptional<Date>;
 }
 
+export class PresetRow extends Model<InferAttributes<PresetRow>, InferCreationAttributes<PresetRow>> {
+  declare id: CreationOptional<string>;
+  declare workshopId: string;
+  declare kind: 'stock' | 'machine';
+  declare name: string;
+  declare value: object;
+  declare createdAt: CreationOptional<Date>;
+}
+
 const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 } as const;
 const key = (type: typeof DataTypes.UUID | typeof DataTypes.INTEGER) => ({ type, primaryKey: true, allowNull: false }) as const;
 const needed = <T>(type: T) => ({ type, allowNull: false }) as const;
@@ -140,6 +149,17 @@ export function models() {
       },
       { sequelize, tableName: 'motifs', updatedAt: false },
     );
+    PresetRow.init(
+      {
+        id,
+        workshopId: needed(DataTypes.UUID),
+        kind: needed(DataTypes.TEXT),
+        name: needed(DataTypes.TEXT),
+        value: needed(DataTypes.JSONB),
+        createdAt: DataTypes.DATE,
+      },
+      { sequelize, tableName: 'presets', updatedAt: false },
+    );
     PictureTileRow.init(
       {
         pictureId: key(DataTypes.UUID),
@@ -151,5 +171,5 @@ export function models() {
       { sequelize, tableName: 'picture_tiles', timestamps: false },
     );
   }
-  return { sequelize, MotifRow, JobRow, JobEditRow, PictureRow, PictureChunkRow, PictureTileRow };
+  return { sequelize, MotifRow, PresetRow, JobRow, JobEditRow, PictureRow, PictureChunkRow, PictureTileRow };
 }

@@ -22,6 +22,8 @@ export interface JobState {
   readonly done: readonly Known[];
   readonly redoable: readonly Known[];
   readonly saving: Saving;
+  /** The server's count of saves that this page stands on. */
+  revision(): number;
   /** What the server said against a save, or what a refused edit needs. */
   readonly message: string | null;
   /** Does an edit; a refused one changes nothing and leaves its message. */
@@ -107,6 +109,7 @@ export function createJobStore(opened: OpenedJob): StoreApi<JobState> {
       redoable: labelled(opened.redoable),
       saving: 'saved',
       message: null,
+      revision: () => revision,
       run: attempt,
       undo() {
         const { job, done, redoable, saving } = get();

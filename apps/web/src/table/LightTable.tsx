@@ -19,6 +19,7 @@ import {
   workBoxOf,
 } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
+import { provedSizes } from '@nuvet/core/proof';
 import Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Shape, Stage } from 'react-konva';
@@ -28,6 +29,7 @@ import { colours } from '@/ui/theme';
 import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
 import { drawDeviation } from './drawing-deviation';
 import { drawHand } from './drawing-hand';
+import { drawBurnt, drawHolds, drawPages, drawPlaces, drawPlan, drawSizes, drawTaken } from './drawing-making';
 import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
 import { drawWay } from './drawing-way';
@@ -35,11 +37,12 @@ import { type Ground, groundOf } from './ground';
 import { pathsOf } from './hand-aim';
 import { isDrawTool, useHand } from './hand-store';
 import { Magnifier } from './Magnifier';
+import { useMaking } from './making-store';
 import { nativeOf, PictureLayer } from './PictureLayer';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
 import { type Ghost, setTable, useTable } from './table-store';
-import { keptUnder, wholeSheet } from './view';
+import { keptUnder, type View, wholeSheet } from './view';
 import { useSurfaces, useWorkingCopies } from './working-copies';
 
 // A layer a picture may be more than the library thinks wise; each is one plain canvas.
@@ -70,6 +73,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     relations,
     way,
   } = useTable();
+  const making = useMaking();
   const { isByHand, isHandPicking, handGaps, splitAt, shows, chosen } = useHandView(job, stage);
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
@@ -130,7 +134,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     );
   }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation, relations, isByHand, chosen]);
   const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
-  const cursors = cursorsFor(isPicking || isHandPicking, isByHand, tool);
+  const cursors = cursorsFor(isPicking || isHandPicking || making.asking !== null, isByHand, tool);
   const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
   return (
     <Box
@@ -180,6 +184,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
               sceneFunc={(context) => {
                 for (const mark of marks) drawMark(nativeOf(context), mark);
                 if (ground && tool === 'along-edge') drawWay(nativeOf(context), ground, way);
+                if (shownView) drawMaking(nativeOf(context), shownView, job, stage, pieces, making);
                 if (isByHand && shownView) drawHand(nativeOf(context), shownView, job, pathsOf(pieces), handGaps);
                 if (snapAt && snap) drawSnap(nativeOf(context), snapAt, snap.kind);
               }}
@@ -208,6 +213,27 @@ function cursorsFor(takesPlaces: boolean, isByHand: boolean, tool: string | null
   if (takesPlaces) return { idle: 'crosshair', pressed: 'crosshair' };
   if (tool === 'move-picture') return { idle: 'move', pressed: 'move' };
   return { idle: isByHand ? 'default' : 'grab', pressed: 'grabbing' };
+}
+
+/** What the stage at hand shows over the outlines. */
+function drawMaking(
+  canvas: CanvasRenderingContext2D,
+  view: View,
+  job: Job,
+  stage: string,
+  pieces: readonly Piece[],
+  making: ReturnType<typeof useMaking.getState>,
+): void {
+  if (stage === 'prove') {
+    drawSizes(canvas, view, provedSizes(pieces, job.proof.pinned));
+    drawHolds(canvas, view, job.proof.holds, making.draggedHold);
+    drawPlaces(canvas, view, making.places);
+    drawTaken(canvas, view, making.taken, making.aim);
+  }
+  if (stage !== 'make-ready') return;
+  if (making.tray === 'cut' && making.plan) drawPlan(canvas, view, making.plan);
+  if (making.tray === 'print' && making.tiling) drawPages(canvas, view, making.tiling, making.draggedPages);
+  if (making.tray === 'cutter' && making.burnt) drawBurnt(canvas, view, making.burnt, job.setup.cutting.kerfMm);
 }
 
 const none: readonly string[] = [];

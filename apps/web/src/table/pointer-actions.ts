@@ -14,6 +14,7 @@ import { finish, isOpenEnded, placesOf } from './mark-making';
 import { setTable, type Tool, useTable } from './table-store';
 import { pictureAt, pieceAt, underPoint } from './under-pointer';
 import { useHandActions } from './use-hand-actions';
+import { useMakingActions } from './use-making-actions';
 import { moved, toScreen, toSheet, wholeSheet, zoomed } from './view';
 import { endWay, holdWay, leadWay, takeWayBack } from './way-leading';
 import { surfaceNow } from './working-copies';
@@ -267,6 +268,7 @@ export function usePointerActions(
     setTable({ view: zoomed(currentView(), { x: screen.width / 2, y: screen.height / 2 }, factor) });
   };
 
+  const making = useMakingActions({ stage, pieces, view: currentView, onMessage });
   const hand = useHandActions({ pieces, view: currentView, pictureSnap: snapOnSheet, onMessage, lookForSnap });
 
   /** The pointer moves with nothing pressed: ways and snaps follow it, the piece under it lights up. */
@@ -307,6 +309,7 @@ export function usePointerActions(
       touches.current.set(event.pointerId, at);
       press.current = { at, moved: false };
       if (handDown(at, event)) return;
+      if (touches.current.size === 1 && event.button === 0 && making.down(at)) return;
       const { tool } = useTable.getState();
       if (touches.current.size !== 1) return;
       if (tool === 'move-picture' && picture) {
@@ -328,7 +331,9 @@ export function usePointerActions(
       const at = here(event);
       const last = touches.current.get(event.pointerId);
       if (last && touches.current.size === 2) pinch(event.pointerId, at, last);
-      else if (handMove(at, event)) {
+      else if (making.move(at)) {
+        if (press.current && distance(at, press.current.at) > clickSlack) press.current.moved = true;
+      } else if (handMove(at, event)) {
         setTable({ pointer: at, hoveredPiece: null });
         if (last) touches.current.set(event.pointerId, at);
         return;
@@ -344,6 +349,10 @@ export function usePointerActions(
       const wasClick = press.current && !press.current.moved && touches.current.size === 1;
       touches.current.delete(event.pointerId);
       if (handUp(here(event), event, wasClick === true)) return;
+      if (making.up() || (wasClick && making.click(here(event)))) {
+        press.current = null;
+        return;
+      }
       const { dragged, draggedPlace } = useTable.getState();
       if (isMovingPicture) {
         if (draggedPlace && !wasClick)
@@ -371,7 +380,7 @@ export function usePointerActions(
       if (isByHand()) hand.doubleClick(here(event));
     },
     onKeyDown(event: React.KeyboardEvent) {
-      if (isByHand() && hand.key(event)) return event.preventDefault();
+      if ((isByHand() && hand.key(event)) || making.key(event)) return event.preventDefault();
       const arrow = arrows[event.key];
       const { selected, tool } = useTable.getState();
       if (tool && byTool(tool, arrow, event)) return event.preventDefault();

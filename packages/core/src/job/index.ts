@@ -47,7 +47,9 @@ export {
   plainSetup,
   plainStrengths,
   type Setup,
+  type StockPreset,
   type Strength,
+  stockPresetSchema,
   strengthOf,
 } from './setup.ts';
 export {

@@ -146,6 +146,16 @@ export const setupSchema = z.strictObject({
 });
 export type Setup = z.infer<typeof setupSchema>;
 
+/** What is remembered of a stock: its thickness, the kerf read from its gauge, and how each purpose is made in it. */
+export const stockPresetSchema = z.strictObject({
+  thicknessMm: size.nullable(),
+  widthMm: size.nullable(),
+  heightMm: size.nullable(),
+  kerfMm: finite.nonnegative().max(50),
+  strengths: cuttingSchema.shape.strengths.unwrap(),
+});
+export type StockPreset = z.infer<typeof stockPresetSchema>;
+
 /** What a line of a purpose is made with. */
 export const strengthOf = (cutting: Cutting, purpose: (typeof purposes)[number]): Strength =>
   cutting.strengths[purpose] ?? plainStrengths[purpose];

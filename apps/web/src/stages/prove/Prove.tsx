@@ -1,45 +1,96 @@
 'use client';
+/**
+ * Prove: what would spoil the cut, each with its place and what mends it; sizes that must come out; the proof sheet.
+ */
 import CheckCircleOutlined from '@mui/icons-material/CheckCircleOutlined';
+import DescriptionOutlined from '@mui/icons-material/DescriptionOutlined';
+import LinkOutlined from '@mui/icons-material/LinkOutlined';
+import StraightenOutlined from '@mui/icons-material/StraightenOutlined';
+import ZoomOutMapOutlined from '@mui/icons-material/ZoomOutMapOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { keptPieces, measuresOf, overallBox, piecesOf } from '@nuvet/core/job';
+import { measuresOf, overallBox } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import { boxAroundBoxes, heightOf, widthOf } from '@nuvet/core/plane';
-import { type Finding, findingsOf } from '@nuvet/core/proof';
-import { setTable, useTable } from '@/table/table-store';
-import { boxInView } from '@/table/view';
-import { Docket, Reading, Section } from '../Docket';
+import { piecesToProve } from '@nuvet/core/make';
+import { heightOf, widthOf } from '@nuvet/core/plane';
+import { nanoid } from 'nanoid';
+import { useMemo, useState } from 'react';
+import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
+import { Docket, Reading, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
+import { Measure } from '../trace/hand/Rows';
+import { BoxSize } from './BoxSize';
+import { FindingGroups } from './FindingGroups';
+import { Holds } from './Holds';
+import { PinnedSizes } from './PinnedSizes';
+import { useProofSheet } from './proof-sheet';
+import { useFindings } from './use-proof';
 
 export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
-  const findings = findingsOf(job);
-  const kept = keptPieces(job);
-  const box = overallBox(kept);
+  const run = useJob((s) => s.run);
+  const asking = useMaking((s) => s.asking);
+  const isLooking = useMaking((s) => s.faults === null);
+  const findings = useFindings();
+  const pieces = useMemo(() => piecesToProve(job), [job]);
+  const box = overallBox(pieces);
   const stops = findings.some((f) => f.weight === 'stops');
-  const sum = (of: (m: ReturnType<typeof measuresOf>) => number) => kept.reduce((total, piece) => total + of(measuresOf(piece)), 0);
+  const [message, setMessage] = useState<string | null>(null);
+  const sheet = useProofSheet(findings, setMessage);
+  const sum = (of: (m: ReturnType<typeof measuresOf>) => number) => pieces.reduce((total, piece) => total + of(measuresOf(piece)), 0);
+  const ask = (what: 'size' | 'bridge') => {
+    const isOff = asking === what;
+    letMakingGo();
+    if (!isOff) setMaking({ asking: what });
+  };
+  const pinOverall = () => {
+    if (!box) return;
+    const pin = (name: string, kind: 'width' | 'height', mm: number) => ({
+      id: nanoid(10),
+      name,
+      of: { kind, pieceId: null },
+      mm: Number(mm.toFixed(2)),
+      toleranceMm: 0.2,
+    });
+    run({ do: 'prove-by', change: { pinned: [...job.proof.pinned, pin('Overall width', 'width', widthOf(box)), pin('Overall height', 'height', heightOf(box))] } });
+  };
+  const tray = (
+    <>
+      <ToolCard icon={<StraightenOutlined />} word="Pin a size" explanation="Two clicks on outlines: this distance must come out" isInHand={asking === 'size'} disabled={!box} onClick={() => ask('size')} />
+      <ToolCard icon={<ZoomOutMapOutlined />} word="Pin overall" explanation="The width and height of all pieces must come out" disabled={!box} onClick={pinOverall} />
+      <ToolCard icon={<LinkOutlined />} word="Bridge" explanation="Two clicks: a bridge from one outline straight to another" isInHand={asking === 'bridge'} disabled={!box} onClick={() => ask('bridge')} />
+      <ToolCard icon={<DescriptionOutlined />} word="Proof sheet" explanation="One page for the customer or the workshop wall" disabled={!box} onClick={() => void sheet()} />
+    </>
+  );
   return (
-    <Docket next={{ word: 'Next: make ready', onClick: () => onStage('make-ready'), disabled: stops }}>
-      <Section title={findings.length === 0 ? 'Proved' : `${findings.length} to look at`}>
+    <Docket tray={tray} next={{ word: 'Next: make ready', onClick: () => onStage('make-ready'), disabled: stops }}>
+      {asking && (
+        <Alert severity="info" variant="outlined">
+          {asking === 'size' ? 'Click two places on outlines. Points of theirs are taken from near by.' : 'Click on the outline that would drop out, then on the one that holds it.'}
+        </Alert>
+      )}
+      {message && (
+        <Alert severity="error" onClose={() => setMessage(null)}>
+          {message}
+        </Alert>
+      )}
+      <Section title={isLooking ? 'Looking' : findings.length === 0 ? 'Proved' : `${findings.length} to look at`}>
         {findings.length === 0 ? (
-          <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: 'primary.main', mt: 0.5 }}>
-            <CheckCircleOutlined />
-            <Typography>Every outline is closed and the size is known.</Typography>
+          <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: isLooking ? 'text.secondary' : 'primary.main', mt: 0.5 }}>
+            {!isLooking && <CheckCircleOutlined />}
+            <Typography>{isLooking ? 'The outlines are being looked over.' : 'Every outline is closed, and nothing would spoil the cut.'}</Typography>
           </Box>
         ) : (
-          <Box sx={{ display: 'grid', gap: 1, mt: 1 }}>
-            {findings.map((finding) => (
-              <FindingRow key={finding.code} finding={finding} onStage={onStage} />
-            ))}
-          </Box>
+          <FindingGroups findings={findings} pieces={pieces} onStage={onStage} />
         )}
       </Section>
+      <PinnedSizes pieces={pieces} />
+      <Holds />
       {box && (
         <Section title="The work as a whole">
-          <Reading name="Pieces">{kept.length}</Reading>
+          <Reading name="Pieces">{pieces.length}</Reading>
           <Reading name="Holes">{sum((m) => m.holes)}</Reading>
           <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
           <Reading name="High">{printBoth(heightOf(box), job.unit)}</Reading>
@@ -52,50 +103,26 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
           <Reading name="Material left">{(sum((m) => m.areaMm2) / 100).toFixed(2)} cm²</Reading>
         </Section>
       )}
+      <Section title="Held against">
+        <Box sx={{ mt: 1 }}>
+          <Measure label="Thinnest web" mm={job.proof.thinnestMm} unit={job.unit} onMm={(thinnestMm) => run({ do: 'prove-by', change: { thinnestMm } })} />
+        </Box>
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
+          {job.setup.cutting.kerfMm > 0
+            ? `Holes and gaps are held against a kerf of ${job.setup.cutting.kerfMm} mm, as set under Make ready.`
+            : 'Set the kerf under Make ready: then holes and gaps are held against it.'}
+        </Typography>
+      </Section>
+      <BoxSize />
+      {job.proof.accepted.length > 0 && (
+        <Section title="Said to be meant so">
+          <Reading name="Findings">
+            <Typography component="button" variant="body2" onClick={() => run({ do: 'prove-by', change: { accepted: [] } })} sx={{ border: 0, bgcolor: 'transparent', color: 'primary.main', cursor: 'pointer', fontWeight: 600, p: 0 }}>
+              {job.proof.accepted.length}: tell them again
+            </Typography>
+          </Reading>
+        </Section>
+      )}
     </Docket>
-  );
-}
-
-const placeOf: Partial<Record<Finding['code'], { stage: StageName; word: string }>> = {
-  'no-picture': { stage: 'bring-in', word: 'Bring in' },
-  'size-unknown': { stage: 'true-up', word: 'True up' },
-  'size-from-file': { stage: 'true-up', word: 'True up' },
-  'marks-disagree': { stage: 'true-up', word: 'True up' },
-  'unit-unknown': { stage: 'bring-in', word: 'Bring in' },
-  'no-pieces': { stage: 'trace', word: 'Trace' },
-  'all-left-out': { stage: 'trace', word: 'Trace' },
-};
-
-function FindingRow({ finding, onStage }: { finding: Finding; onStage: (stage: StageName) => void }) {
-  const job = useJob((s) => s.job);
-  const run = useJob((s) => s.run);
-  const show = () => {
-    const pieces = piecesOf(job).filter((p) => finding.pieceIds.includes(p.id));
-    const box = boxAroundBoxes(pieces.map((p) => measuresOf(p).box));
-    const { screen } = useTable.getState();
-    if (box) setTable({ view: boxInView(box, screen), hoveredPiece: finding.pieceIds[0] ?? null });
-  };
-  const place = placeOf[finding.code];
-  return (
-    <Alert severity={finding.weight === 'stops' ? 'error' : 'warning'} variant="outlined">
-      {finding.message}
-      <Box sx={{ display: 'flex', gap: 1, mt: 0.5 }}>
-        {place && (
-          <Button size="small" onClick={() => onStage(place.stage)}>
-            {place.word}
-          </Button>
-        )}
-        {finding.pieceIds.length > 0 && (
-          <>
-            <Button size="small" onClick={show}>
-              Show
-            </Button>
-            <Button size="small" onClick={() => run({ do: 'leave-out', pieceIds: [...finding.pieceIds], leftOut: true })}>
-              Leave out
-            </Button>
-          </>
-        )}
-      </Box>
-    </Alert>
   );
 }

@@ -1,0 +1,190 @@
+/**
+ * A program on its way to the cutter: lines are sent as far ahead as it takes them, and what it answers is kept, so that the page
+ * can ask how far it is. One program at a time; see docs/cutter-protocol.md.
+ */
+import { type CutterLine, tcpLine } from './cutter-line.ts';
+import { Problem } from './problem.ts';
+
+/** Lines sent ahead of their ok. */
+const mostAhead = 8;
+/** How often the machine is asked where it is, ms. */
+const askEveryMs = 100;
+
+export type CutterMood = 'away' | 'idle' | 'running' | 'pausing' | 'paused' | 'alarm' | 'done' | 'stopped';
+
+interface Burn {
+  readonly line: number;
+  /** x and y in turn, mm. */
+  readonly points: number[];
+}
+
+class CutterSession {
+  mood: CutterMood = 'idle';
+  message = '';
+  x = 0;
+  y = 0;
+  line = 0;
+  readonly burns: Burn[] = [];
+  private sent = 0;
+  private answered = 0;
+  private heldBack = false;
+  private isListing = false;
+  private readonly wire: CutterLine;
+  private readonly timer: NodeJS.Timeout;
+
+  constructor(
+    address: string,
+    readonly jobId: string,
+    readonly lines: readonly string[],
+    timeFactor: number,
+  ) {
+    this.wire = tcpLine(address, { onLine: (line) => this.hear(line), onGone: (why) => this.gone(why) });
+    this.wire.write('@sheet');
+    this.wire.write(`@time ${timeFactor}`);
+    this.mood = 'running';
+    this.timer = setInterval(() => this.look(), askEveryMs);
+    this.send();
+  }
+
+  get isOver(): boolean {
+    return ['away', 'alarm', 'done', 'stopped'].includes(this.mood);
+  }
+
+  private send(): void {
+    while (!this.heldBack && this.sent < this.lines.length && this.sent - this.answered < mostAhead) {
+      this.wire.write(this.lines[this.sent] as string);
+      this.sent++;
+    }
+  }
+
+  private look(): void {
+    this.wire.write('@state');
+    if (this.isListing) return;
+    this.isListing = true;
+    // Of the last stretch known only what has been added.
+    const last = Math.max(0, this.burns.length - 1);
+    this.wire.write(`@burnt ${last} ${(this.burns[last]?.points.length ?? 0) / 2}`);
+  }
+
+  private readonly answers: Readonly<Record<string, (rest: string) => void>> = {
+    ok: () => {
+      this.answered++;
+      this.send();
+    },
+    alarm: (rest) => {
+      const [number, ...why] = rest.split(' ');
+      this.mood = 'alarm';
+      this.message = `The cutter refused line ${number}: ${why.join(' ')}.`;
+    },
+    state: (rest) => {
+      const { mood, x, y, line } = JSON.parse(rest) as { mood: CutterMood; x: number; y: number; line: number };
+      [this.x, this.y, this.line] = [x, y, line];
+      if (!this.isOver && (mood === 'paused' || mood === 'pausing' || mood === 'running')) this.mood = mood;
+    },
+    burnt: (rest) => {
+      this.isListing = false;
+      const { from, skip, burns } = JSON.parse(rest) as { from: number; skip: number; burns: Burn[] };
+      burns.forEach((burn, k) => {
+        const known = this.burns[from + k];
+        if (known) {
+          // What was asked twice is not added twice.
+          if (known.points.length / 2 === (k === 0 ? skip : 0)) known.points.push(...burn.points);
+        } else this.burns[from + k] = burn;
+      });
+      if (this.mood === 'done' || this.mood === 'stopped' || this.mood === 'alarm') this.end();
+    },
+    end: () => {
+      if (!this.isOver) this.finish('done');
+    },
+  };
+
+  private hear(text: string): void {
+    const at = text.indexOf(' ');
+    const [word, rest] = at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at + 1)];
+    this.answers[word]?.(rest);
+  }
+
+  /** The last stretch is asked for before the line is hung up. */
+  private finish(mood: CutterMood): void {
+    this.mood = mood;
+    this.isListing = false;
+    this.look();
+  }
+
+  private end(): void {
+    clearInterval(this.timer);
+    this.wire.hangUp();
+  }
+
+  private gone(why: string): void {
+    clearInterval(this.timer);
+    if (this.isOver) return;
+    [this.mood, this.message] = ['away', why];
+  }
+
+  pause(): void {
+    this.heldBack = true;
+    this.wire.write('@pause');
+  }
+
+  resume(): void {
+    this.heldBack = false;
+    this.wire.write('@resume');
+    this.send();
+  }
+
+  stop(): void {
+    if (this.isOver) return;
+    this.sent = this.lines.length;
+    this.wire.write('@stop');
+    this.message = `Stopped at line ${this.line} of ${this.lines.length}.`;
+    this.finish('stopped');
+  }
+}
+
+/** Kept beside the module, which may be loaded more than once. */
+const kept = globalThis as typeof globalThis & { nuvetCutter?: CutterSession };
+
+const addressOf = (): string => {
+  const address = process.env.NUVET_CUTTER;
+  if (!address) throw new Problem(404, 'no-cutter', 'No cutter is connected to this Nuvet. Set NUVET_CUTTER to its address.');
+  return address;
+};
+
+export const hasCutter = (): boolean => Boolean(process.env.NUVET_CUTTER);
+
+/** @throws Problem 409 while another program is under way */
+export function startCutter(jobId: string, program: string, timeFactor: number): void {
+  const address = addressOf();
+  const before = kept.nuvetCutter;
+  if (before && !before.isOver) throw new Problem(409, 'busy', 'The cutter is at work on another program. Stop that first.');
+  kept.nuvetCutter = new CutterSession(address, jobId, program.trimEnd().split('\n'), timeFactor);
+}
+
+export interface CutterSeen {
+  readonly mood: CutterMood;
+  readonly message: string;
+  readonly line: number;
+  readonly lines: number;
+  readonly x: number;
+  readonly y: number;
+  /** Stretches from the one asked for on; of that one from the place asked for on. */
+  readonly burns: readonly { readonly points: readonly number[] }[];
+}
+
+/** What has happened since; null where nothing was started for this job. */
+export function cutterSince(jobId: string, from: number, skip: number): CutterSeen | null {
+  const session = kept.nuvetCutter;
+  if (session?.jobId !== jobId) return null;
+  const { mood, message, line, lines, x, y, burns } = session;
+  return {
+    mood, message, line, lines: lines.length, x, y,
+    burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
+  }; // biome-ignore format: in one line what is told
+}
+
+export function tellCutter(jobId: string, what: 'pause' | 'resume' | 'stop'): void {
+  const session = kept.nuvetCutter;
+  if (session?.jobId !== jobId) throw new Problem(404, 'not-there', 'Nothing is being cut for this job.');
+  session[what]();
+}

@@ -1,0 +1,64 @@
+'use client';
+/**
+ * What a folded box must measure: held against the panels of its die line.
+ */
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { piecesToProve } from '@nuvet/core/make';
+import { boxChecked, panelsOf } from '@nuvet/core/folding';
+import { useMemo } from 'react';
+import { Section } from '../Docket';
+import { useJob } from '../job-store';
+import { Measure, Row } from '../trace/hand/Rows';
+
+const plainToleranceMm = 0.5;
+
+export function BoxSize() {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const { box } = job.proof;
+  const pieces = useMemo(() => piecesToProve(job), [job]);
+  const hasCreases = pieces.some((p) => p.purpose === 'score');
+  const panels = useMemo(() => (hasCreases ? panelsOf(pieces).panels : []), [hasCreases, pieces]);
+  if (!hasCreases || panels.length < 3) return null;
+  const set = (change: Partial<NonNullable<typeof box>>) => {
+    const before = box ?? { widthMm: 100, depthMm: 100, heightMm: 100, toleranceMm: plainToleranceMm };
+    run({ do: 'prove-by', change: { box: { ...before, ...change } } });
+  };
+  const differences = box ? boxChecked(panels, box, job.making.thicknessMm ?? 0, job.setup.folding.allowance) : [];
+  return (
+    <Section title="The folded box">
+      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
+        {panels.length} panels between cuts and creases.
+      </Typography>
+      {box ? (
+        <>
+          <Row>
+            <Measure label="Width" mm={box.widthMm} unit={job.unit} onMm={(widthMm) => set({ widthMm })} />
+            <Measure label="Depth" mm={box.depthMm} unit={job.unit} onMm={(depthMm) => set({ depthMm })} />
+            <Measure label="Height" mm={box.heightMm} unit={job.unit} onMm={(heightMm) => set({ heightMm })} />
+          </Row>
+          <Box sx={{ mt: 1, display: 'grid', gap: 1 }}>
+            {differences.length === 0 ? (
+              <Alert severity="success" variant="outlined">
+                The panels make this box.
+              </Alert>
+            ) : (
+              differences.map((text) => (
+                <Alert key={text} severity="warning" variant="outlined">
+                  {text}
+                </Alert>
+              ))
+            )}
+          </Box>
+        </>
+      ) : (
+        <Button size="small" onClick={() => set({})}>
+          Say what the box must measure
+        </Button>
+      )}
+    </Section>
+  );
+}

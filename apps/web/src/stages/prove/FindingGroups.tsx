@@ -1,0 +1,164 @@
+'use client';
+/**
+ * The findings, those of one kind together: each with a small picture of its place, a click that goes there, and its buttons.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import type { Piece } from '@nuvet/core/job';
+import { boxAround, type Point, pathBox, polygonOf } from '@nuvet/core/plane';
+import { type Finding, mendCommand } from '@nuvet/core/proof';
+import { nanoid } from 'nanoid';
+import { memo, useState } from 'react';
+import { setMaking, useMaking } from '@/table/making-store';
+import { setTable, useTable } from '@/table/table-store';
+import { boxInView } from '@/table/view';
+import { colours } from '@/ui/theme';
+import { useJob } from '../job-store';
+import { type StageName, stageWords } from '../stage';
+
+const placeOf: Partial<Record<Finding['code'], StageName>> = {
+  'no-picture': 'bring-in',
+  'size-unknown': 'true-up',
+  'size-from-file': 'true-up',
+  'marks-disagree': 'true-up',
+  'unit-unknown': 'bring-in',
+  'no-pieces': 'trace',
+  'all-left-out': 'trace',
+  'too-large': 'make-ready',
+};
+
+const groupWords: Partial<Record<Finding['code'], string>> = {
+  open: 'Not closed',
+  'near-miss': 'Nearly meeting',
+  'purpose-unset': 'Without a purpose',
+  'crosses-itself': 'Crossing themselves',
+  'crosses-another': 'Crossing one another',
+  doubled: 'Cut twice',
+  sliver: 'Slivers',
+  stub: 'Stubs and spurs',
+  'needless-points': 'Needless points',
+  'narrow-hole': 'Narrower than the tool',
+  'thin-web': 'Thin webs',
+  'too-near': 'Too near together',
+  'sharp-corner': 'Too sharp for the tool',
+  'drops-out': 'Dropping out',
+  'inside-another': 'Inside one another',
+  'too-large': 'Larger than the stock',
+  'size-is-off': 'Sizes that are off',
+};
+
+/** Of a kind more than this are shown on request. */
+const mostShown = 4;
+
+export function FindingGroups({ findings, pieces, onStage }: { findings: readonly Finding[]; pieces: readonly Piece[]; onStage: (stage: StageName) => void }) {
+  const codes = [...new Set(findings.map((f) => f.code))];
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5, mt: 1 }}>
+      {codes.map((code) => (
+        <Group key={code} title={groupWords[code] ?? 'The job'} findings={findings.filter((f) => f.code === code)} pieces={pieces} onStage={onStage} />
+      ))}
+    </Box>
+  );
+}
+
+function Group({ title, findings, pieces, onStage }: { title: string; findings: readonly Finding[]; pieces: readonly Piece[]; onStage: (stage: StageName) => void }) {
+  const [isOpen, setOpen] = useState(false);
+  const shown = isOpen ? findings : findings.slice(0, mostShown);
+  const stops = findings.some((f) => f.weight === 'stops');
+  return (
+    <Box component="section" aria-label={title} sx={{ borderLeft: `3px solid ${stops ? colours.madder : colours.brass}`, pl: 1.25 }}>
+      <Typography component="h3" sx={{ fontSize: 13, fontWeight: 650, color: stops ? colours.madder : colours.brass }}>
+        {title}
+        {findings.length > 1 ? ` · ${findings.length}` : ''}
+      </Typography>
+      {shown.map((finding) => (
+        <FindingRow key={finding.key} finding={finding} pieces={pieces} onStage={onStage} />
+      ))}
+      {findings.length > shown.length && (
+        <Button size="small" onClick={() => setOpen(true)}>
+          Show {findings.length - shown.length} more
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: readonly Piece[]; onStage: (stage: StageName) => void }) {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const isLit = useMaking((s) => s.places === finding.places);
+  const stage = placeOf[finding.code];
+  const go = () => {
+    const around = boxAround(finding.places);
+    const { screen } = useTable.getState();
+    if (!around) return;
+    const rim = Math.max(6, 0.3 * Math.max(around.maxX - around.minX, around.maxY - around.minY));
+    setTable({ view: boxInView({ minX: around.minX - rim, minY: around.minY - rim, maxX: around.maxX + rim, maxY: around.maxY + rim }, screen) });
+    setMaking({ places: finding.places });
+  };
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: finding.places.length > 0 ? '52px 1fr' : '1fr', gap: 1.25, py: 0.75 }}>
+      {finding.places.length > 0 && (
+        <Box
+          component="button"
+          aria-label={`Go to: ${finding.message}`}
+          onClick={go}
+          sx={{ p: 0, width: 52, height: 52, cursor: 'zoom-in', bgcolor: colours.sheet, borderRadius: 1, border: `1.5px solid ${isLit ? colours.madder : colours.line}` }}
+        >
+          <PlaceThumbnail place={finding.places[0] as Point} ids={finding.pieceIds} pieces={pieces} />
+        </Box>
+      )}
+      <Box sx={{ minWidth: 0 }}>
+        <Typography variant="body2">{finding.message}</Typography>
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', ml: -0.75 }}>
+          {stage && (
+            <Button size="small" onClick={() => onStage(stage)}>
+              {stageWords[stage]}
+            </Button>
+          )}
+          {finding.mends.map((mend) => (
+            <Button
+              key={mend.word}
+              size="small"
+              color={mend.do === 'accept' ? 'inherit' : 'primary'}
+              onClick={() => {
+                run(mendCommand(job, finding, mend, () => nanoid(10)));
+                setMaking({ places: [] });
+              }}
+            >
+              {mend.word}
+            </Button>
+          ))}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+const side = 49;
+/** The thumbnail shows so much of the sheet round its place, mm, or less of small pieces. */
+const widestMm = 24;
+
+const PlaceThumbnail = memo(function PlaceThumbnail({ place, ids, pieces }: { place: Point; ids: readonly string[]; pieces: readonly Piece[] }) {
+  const own = pieces.filter((p) => ids.includes(p.id));
+  const sizes = own.map((p) => pathBox(p.outer)).map((b) => Math.max(b.maxX - b.minX, b.maxY - b.minY));
+  const span = Math.max(2, Math.min(widestMm, 1.3 * Math.max(...sizes, 0)));
+  const scale = side / span;
+  const at = ({ x, y }: Point) => `${((x - place.x + span / 2) * scale).toFixed(1)} ${((place.y - y + span / 2) * scale).toFixed(1)}`;
+  return (
+    <svg width={side} height={side} viewBox={`0 0 ${side} ${side}`} aria-hidden="true">
+      {own.map((piece) => (
+        <path
+          key={piece.id}
+          d={[piece.outer, ...piece.holes].map((path) => `M${polygonOf(path, 0.4 / scale).map(at).join('L')}${path.closed ? 'Z' : ''}`).join('')}
+          fill={piece.outer.closed ? 'rgba(30, 123, 107, 0.16)' : 'none'}
+          fillRule="evenodd"
+          stroke={colours.verdigris}
+          strokeWidth={1.2}
+        />
+      ))}
+      <circle cx={side / 2} cy={side / 2} r={7} fill="none" stroke={colours.madder} strokeWidth={1.8} />
+    </svg>
+  );
+});

@@ -1,0 +1,44 @@
+'use client';
+/**
+ * The proof sheet: gathers what it says and hands the page over.
+ */
+import { proofRows } from '@nuvet/core/formats';
+import { measuresOf } from '@nuvet/core/job';
+import { fileName, piecesToProve } from '@nuvet/core/make';
+import { type Finding, provedSizes } from '@nuvet/core/proof';
+import dayjs from 'dayjs';
+import { handOver } from '@/ui/hand-over';
+import { maker } from '@/workers/making';
+import { underlayFor } from '../make-ready/underlay';
+import { useJob } from '../job-store';
+import { waysOfMaking } from '../ways';
+
+export function useProofSheet(findings: readonly Finding[], onMessage: (text: string) => void): () => Promise<void> {
+  const job = useJob((s) => s.job);
+  const revision = useJob((s) => s.revision);
+  return async () => {
+    const pieces = piecesToProve(job);
+    const { stock, thicknessMm, way } = job.making;
+    const date = dayjs().format('YYYY-MM-DD');
+    try {
+      const rows = proofRows(pieces.map((p) => ({ ...measuresOf(p), name: p.name, purpose: p.purpose })));
+      const facts = {
+        job: job.name,
+        revision: revision(),
+        date,
+        material: [waysOfMaking[way], stock ?? 'stock not named', thicknessMm ? `${thicknessMm} mm` : ''].filter(Boolean).join(', '),
+        rows,
+        findings: findings.map((f) => f.message),
+        sizes: provedSizes(pieces, job.proof.pinned).map(({ pinned, isMm, holds }) => ({
+          name: pinned.name,
+          text: `${isMm === null ? 'gone' : isMm.toFixed(2)} mm, must be ${pinned.mm.toFixed(2)} ± ${pinned.toleranceMm.toFixed(2)}`,
+          holds,
+        })),
+      };
+      const bytes = await maker().proofSheet(pieces, facts, underlayFor(job));
+      handOver(bytes, fileName(job.setup.fileNames, { job: job.name, what: 'proof', date, revision: revision() }, 'pdf'), 'application/pdf');
+    } catch (error) {
+      onMessage(`The proof sheet could not be made: ${(error as Error).message}`);
+    }
+  };
+}

@@ -1,0 +1,49 @@
+'use client';
+/**
+ * The faults of the job's outlines, looked for in the worker whenever they change; only what changed is sent.
+ */
+import type { Piece } from '@nuvet/core/job';
+import { piecesToProve } from '@nuvet/core/make';
+import { type Finding, findingsOf, limitsOf } from '@nuvet/core/proof';
+import { useEffect, useMemo, useRef } from 'react';
+import { setMaking, useMaking } from '@/table/making-store';
+import { maker } from '@/workers/making';
+import { useJob } from '../job-store';
+
+/** Edits that follow each other more quickly are proved together. */
+const pauseMs = 120;
+
+/** Keeps the faults up to date; stands once in the page. */
+export function useProving(): void {
+  const job = useJob((s) => s.job);
+  const sent = useRef(new Map<string, Piece>());
+  const { trace, drawings, drawn, making, proof } = job;
+  const pieces = useMemo(() => piecesToProve({ trace, drawings, drawn, making, proof }), [trace, drawings, drawn, making, proof]);
+  const { kerfMm, thinnestMm } = limitsOf(job);
+  useEffect(() => {
+    let isWanted = true;
+    const timer = setTimeout(async () => {
+      const changed = pieces.filter((p) => sent.current.get(p.id) !== p);
+      sent.current = new Map(pieces.map((p) => [p.id, p]));
+      const faults = await maker().prove(
+        changed,
+        pieces.map((p) => p.id),
+        { kerfMm, thinnestMm },
+      );
+      if (faults && isWanted) setMaking({ faults });
+    }, pauseMs);
+    return () => {
+      isWanted = false;
+      clearTimeout(timer);
+    };
+  }, [pieces, kerfMm, thinnestMm]);
+  // Another job's faults are not this one's.
+  useEffect(() => () => setMaking({ faults: null, plan: null, tiling: null, burnt: null }), []);
+}
+
+/** All findings as they stand; faults that are not looked for yet are none. */
+export function useFindings(): Finding[] {
+  const job = useJob((s) => s.job);
+  const faults = useMaking((s) => s.faults);
+  return useMemo(() => findingsOf(job, faults ?? []), [job, faults]);
+}

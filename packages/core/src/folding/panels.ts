@@ -1,0 +1,205 @@
+/**
+ * In: a die line. Out: its panels, the faces between cuts and creases, and how they hang together at the creases.
+ * Rests on: faces of a plane graph by turning at every place to the next edge clockwise (as in a doubly connected edge list;
+ * de Berg et al. 2008, chapter 2).
+ */
+import type { Piece } from '../job/schema.ts';
+import { distance, type Point } from '../plane/index.ts';
+import { type DieLine, dieLineOf } from './die-line.ts';
+
+export interface PanelSide {
+  readonly from: Point;
+  readonly to: Point;
+  /** The hinge that this side is, or null for a cut. */
+  readonly hinge: number | null;
+}
+
+export interface Panel {
+  readonly name: string;
+  /** Counter-clockwise, mm on the sheet. */
+  readonly sides: readonly PanelSide[];
+  readonly areaMm2: number;
+}
+
+/** A crease, or a part of one, between two panels. */
+export interface Hinge {
+  readonly pieceId: string;
+  readonly from: Point;
+  readonly to: Point;
+  /** The panel on the left of the way, and that on the right. */
+  readonly left: number;
+  readonly right: number;
+}
+
+export interface Panels {
+  readonly panels: readonly Panel[];
+  readonly hinges: readonly Hinge[];
+}
+
+/** Smaller faces are gaps between lines that nearly meet, square mm. */
+const leastArea = 4;
+
+export const panelsOf = (pieces: readonly Piece[]): Panels => panelsIn(dieLineOf(pieces));
+
+export function panelsIn(line: DieLine): Panels {
+  const faces = facesOf(line).filter((face) => areaOf(face.map((h) => line.places[h.from] as Point)) > leastArea);
+  const sideOf = new Map<string, number>();
+  faces.forEach((face, k) => {
+    for (const h of face) sideOf.set(`${h.from} ${h.to}`, k);
+  });
+  const hinges: Hinge[] = [];
+  const hingeAt = new Map<string, number>();
+  for (const { from, to, crease } of line.edges) {
+    if (crease === null) continue;
+    const [left, right] = [sideOf.get(`${from} ${to}`), sideOf.get(`${to} ${from}`)];
+    if (left === undefined || right === undefined || left === right) continue;
+    const { pieceId } = line.creases[crease] as DieLine['creases'][0];
+    hingeAt.set(`${from} ${to}`, hinges.length);
+    hingeAt.set(`${to} ${from}`, hinges.length);
+    hinges.push({ pieceId, from: line.places[from] as Point, to: line.places[to] as Point, left, right });
+  }
+  const panels = faces.map((face, k): Panel => {
+    const sides = face.map(({ from, to }) => ({
+      from: line.places[from] as Point,
+      to: line.places[to] as Point,
+      hinge: hingeAt.get(`${from} ${to}`) ?? null,
+    }));
+    return { name: `Panel ${k + 1}`, sides, areaMm2: areaOf(sides.map((s) => s.from)) };
+  });
+  return named(panels, hinges);
+}
+
+/** Largest first, so that names say something. */
+function named(panels: readonly Panel[], hinges: readonly Hinge[]): Panels {
+  const order = panels.map((_, k) => k).sort((a, b) => (panels[b] as Panel).areaMm2 - (panels[a] as Panel).areaMm2);
+  const place = new Map(order.map((k, i) => [k, i]));
+  return {
+    panels: order.map((k, i) => ({ ...(panels[k] as Panel), name: `Panel ${i + 1}` })),
+    hinges: hinges.map((h) => ({ ...h, left: place.get(h.left) as number, right: place.get(h.right) as number })),
+  };
+}
+
+interface Half {
+  readonly from: number;
+  readonly to: number;
+}
+
+function facesOf({ places, edges }: DieLine): Half[][] {
+  const leaving = new Map<number, number[]>();
+  const add = (from: number, to: number): void => {
+    leaving.set(from, [...(leaving.get(from) ?? []), to]);
+  };
+  for (const { from, to } of edges) {
+    add(from, to);
+    add(to, from);
+  }
+  const angle = (from: number, to: number): number => {
+    const [p, q] = [places[from] as Point, places[to] as Point];
+    return Math.atan2(q.y - p.y, q.x - p.x);
+  };
+  for (const [from, list] of leaving) list.sort((a, b) => angle(from, a) - angle(from, b));
+  /** At the end of a half edge the next one round the face on its left is the first clockwise from where it came. */
+  const next = ({ from, to }: Half): Half => {
+    const list = leaving.get(to) as number[];
+    const k = list.indexOf(from);
+    return { from: to, to: list[(k - 1 + list.length) % list.length] as number };
+  };
+  const seen = new Set<string>();
+  const faces: Half[][] = [];
+  for (const { from, to } of edges)
+    for (const start of [
+      { from, to },
+      { from: to, to: from },
+    ]) {
+      // biome-ignore format: both ways
+      const face: Half[] = [];
+      for (let half: Half = start; !seen.has(`${half.from} ${half.to}`); half = next(half)) {
+        seen.add(`${half.from} ${half.to}`);
+        face.push(half);
+      }
+      if (face.length > 2) faces.push(withoutSpurs(face));
+    }
+  return faces.filter((face) => face.length > 2);
+}
+
+/** A crease that ends within a panel is walked out and back: both go. */
+function withoutSpurs(face: Half[]): Half[] {
+  const kept: Half[] = [];
+  for (const half of face) {
+    const last = kept.at(-1);
+    if (last && last.from === half.to && last.to === half.from) kept.pop();
+    else kept.push(half);
+  }
+  while (kept.length > 1 && kept[0]?.from === kept.at(-1)?.to && kept[0]?.to === kept.at(-1)?.from) {
+    kept.pop();
+    kept.shift();
+  }
+  return kept;
+}
+
+const areaOf = (points: readonly Point[]): number =>
+  points.reduce((sum, p, k) => {
+    const q = points[(k + 1) % points.length] as Point;
+    return sum + (p.x * q.y - p.y * q.x) / 2;
+  }, 0);
+
+/** How wide and high a panel is, along its longest crease and across it, mm, and how many of either's two ends are creases. */
+export function panelSize({ sides }: Panel): { alongMm: number; acrossMm: number; alongCreases: number; acrossCreases: number } {
+  const creases = sides.filter((s) => s.hinge !== null);
+  const list = creases.length > 0 ? creases : sides;
+  const { from, to } = list.reduce((best, s) => (distance(s.from, s.to) > distance(best.from, best.to) ? s : best));
+  const size = distance(from, to) || 1;
+  const [c, s] = [(to.x - from.x) / size, (to.y - from.y) / size];
+  const measured = (of: (p: Point) => number): [number, number] => {
+    const all = sides.map((side) => of(side.from));
+    const [low, high] = [Math.min(...all), Math.max(...all)];
+    const isAt = (end: number) => creases.some((k) => [k.from, k.to].every((p) => Math.abs(of(p) - end) < 0.1 * (high - low)));
+    return [high - low, Number(isAt(low)) + Number(isAt(high))];
+  };
+  const [alongMm, alongCreases] = measured(({ x, y }) => x * c + y * s);
+  const [acrossMm, acrossCreases] = measured(({ x, y }) => -x * s + y * c);
+  return { alongMm, acrossMm, alongCreases, acrossCreases };
+}
+
+/**
+ * What differs between a box of a stated size, inside, and its panels, in words.
+ * @param allowance what the board takes at a crease, in thicknesses: half of it on either side
+ */
+export function boxChecked(
+  panels: readonly Panel[],
+  { widthMm, depthMm, heightMm, toleranceMm }: { widthMm: number; depthMm: number; heightMm: number; toleranceMm: number },
+  thicknessMm: number,
+  allowance: number,
+): string[] {
+  const taken = (allowance * thicknessMm) / 2;
+  const sizes = panels.map((panel) => {
+    const { alongMm, acrossMm, alongCreases, acrossCreases } = panelSize(panel);
+    return { name: panel.name, a: alongMm - taken * alongCreases, b: acrossMm - taken * acrossCreases };
+  });
+  const wanted = [
+    { what: 'front and back', count: 2, w: widthMm, h: heightMm },
+    { what: 'sides', count: 2, w: depthMm, h: heightMm },
+    { what: 'top or bottom', count: 1, w: widthMm, h: depthMm },
+  ];
+  const used = new Set<string>();
+  return wanted.flatMap(({ what, count, w, h }) => {
+    const off = ({ a, b }: { a: number; b: number }): number =>
+      Math.min(Math.max(Math.abs(a - w), Math.abs(b - h)), Math.max(Math.abs(a - h), Math.abs(b - w)));
+    const best = sizes
+      .filter((s) => !used.has(s.name))
+      .sort((p, q) => off(p) - off(q))
+      .slice(0, count);
+    const told: string[] = [];
+    for (const panel of best) {
+      used.add(panel.name);
+      if (off(panel) <= toleranceMm) continue;
+      const isTurned = Math.abs(panel.a - h) + Math.abs(panel.b - w) < Math.abs(panel.a - w) + Math.abs(panel.b - h);
+      const [x, y] = isTurned ? [panel.b, panel.a] : [panel.a, panel.b];
+      told.push(
+        `For ${what} ${w.toFixed(1)} x ${h.toFixed(1)} mm are needed; the nearest, ${panel.name}, is ${x.toFixed(2)} x ${y.toFixed(2)} mm.`,
+      );
+    }
+    if (best.length < count) told.push(`For ${what} there ${count - best.length === 1 ? 'is a panel' : 'are panels'} missing.`);
+    return told;
+  });
+}
