@@ -6,12 +6,14 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { keptPieces, type Picture, piecesOf, workBoxOf } from '@nuvet/core/job';
+import { type Picture, piecesOf, workBoxOf } from '@nuvet/core/job';
+import { piecesToProve } from '@nuvet/core/make';
 import dynamic from 'next/dynamic';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
 import { setHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
+import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
 import { RuleBar } from '@/table/RuleBar';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { jobWithShaped } from '@/table/use-hand-actions';
@@ -22,6 +24,7 @@ import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { createJobStore, JobStoreContext, useJob } from './job-store';
 import { MakeReady } from './make-ready/MakeReady';
 import { Prove } from './prove/Prove';
+import { useProving } from './prove/use-proof';
 import { type StageName, stages } from './stage';
 import { TopBar } from './TopBar';
 import { ByHand } from './trace/hand/ByHand';
@@ -30,19 +33,21 @@ import { TrueUp } from './true-up/TrueUp';
 
 // The canvas library reaches for the browser as soon as it is loaded.
 const LightTable = dynamic(() => import('@/table/LightTable'), { ssr: false });
+const FoldView = dynamic(() => import('./make-ready/FoldView'), { ssr: false });
 
 interface Props {
   readonly opened: OpenedJob;
   /** The stage that the address asks for. */
   readonly asked: StageName | null;
   readonly scannerService: string | null;
+  readonly hasCutter: boolean;
 }
 
-export function JobPage({ opened, asked, scannerService }: Props) {
+export function JobPage({ opened, asked, scannerService, hasCutter }: Props) {
   const [store] = useState(() => createJobStore(opened));
   return (
     <JobStoreContext value={store}>
-      <Bench asked={asked} scannerService={scannerService} />
+      <Bench asked={asked} scannerService={scannerService} hasCutter={hasCutter} jobId={opened.id} />
     </JobStoreContext>
   );
 }
@@ -64,12 +69,15 @@ function useStage(picture: Picture | null, asked: StageName | null): [StageName,
     });
     takeTool(null);
     takeTray('find');
+    letMakingGo();
+    setMaking({ tray: 'cut' });
     setHand({ chosen: [], datum: null, shows: 'both', hasComb: false });
   }, []);
   const go = (next: StageName) => {
     setStage(next);
     takeTool(null);
     takeHandTool(null);
+    letMakingGo();
     setTable({ hoveredPiece: null, selectedPiece: null, selected: null, asPhotographed: false });
     // Kept in the address, so that a reload comes back to it.
     window.history.replaceState(null, '', `?stage=${next}`);
@@ -107,7 +115,12 @@ function useHidingKey(picture: Picture | null): void {
   );
 }
 
-function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'>) {
+function Bench({
+  asked,
+  scannerService,
+  hasCutter,
+  jobId,
+}: Pick<Props, 'asked' | 'scannerService' | 'hasCutter'> & { readonly jobId: string }) {
   const job = useJob((s) => s.job);
   const activeId = useTable((s) => s.activeId);
   const preview = useTable((s) => s.preview);
@@ -116,15 +129,15 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
   const [stage, onStage] = useStage(picture, asked);
   const isDrawing = stage === 'trace' && picture === null;
   const hasWork = picture !== null || job.drawings.length > 0 || job.drawn.length > 0 || isDrawing;
-  const { drawings, making } = job;
+  const { drawings, making, proof } = job;
   // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
   const shaped = useDeferredValue(useHand((s) => s.shaped));
   const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
   const pieces = useMemo(() => {
     if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
-    const all = { trace: preview ?? trace, drawings, drawn, making };
-    return stage === 'trace' ? piecesOf(all) : keptPieces(all);
-  }, [stage, preview, trace, drawings, drawn, making]);
+    const all = { trace: preview ?? trace, drawings, drawn, making, proof };
+    return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
+  }, [stage, preview, trace, drawings, drawn, making, proof]);
   useHotkeys('mod+z', undo, { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', redo, { preventDefault: true });
   useHotkeys('1,2,3,4,5', (_, { keys }) => {
@@ -133,6 +146,8 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
   });
   useHotkeys('0', () => hasWork && setTable({ view: wholeSheet(workBoxOf(job), useTable.getState().screen) }));
   useHidingKey(picture);
+  useProving();
+  const isFolding = useMaking((s) => s.tray === 'fold') && stage === 'make-ready';
   return (
     <Incoming
       invitation={hasWork ? 'Drop to add it to this job' : 'Drop it on the table'}
@@ -155,8 +170,18 @@ function Bench({ asked, scannerService }: Pick<Props, 'asked' | 'scannerService'
         >
           <TopBar stage={stage} onStage={onStage} />
           <Messages />
-          <StageDocket stage={stage} picture={picture} incoming={incoming} scannerService={scannerService} onStage={onStage} />
-          {hasWork ? (
+          <StageDocket
+            stage={stage}
+            picture={picture}
+            incoming={incoming}
+            scannerService={scannerService}
+            hasCutter={hasCutter}
+            jobId={jobId}
+            onStage={onStage}
+          />
+          {isFolding ? (
+            <FoldView pieces={pieces} />
+          ) : hasWork ? (
             <LightTable active={picture} stage={stage} pieces={pieces} />
           ) : (
             <EmptyTable
@@ -179,12 +204,14 @@ interface StageDocketProps {
   readonly picture: Picture | null;
   readonly incoming: IncomingState;
   readonly scannerService: string | null;
+  readonly hasCutter: boolean;
+  readonly jobId: string;
   readonly onStage: (stage: StageName) => void;
 }
 
-function StageDocket({ stage, picture, incoming, scannerService, onStage }: StageDocketProps) {
+function StageDocket({ stage, picture, incoming, scannerService, hasCutter, jobId, onStage }: StageDocketProps) {
   if (stage === 'prove') return <Prove onStage={onStage} />;
-  if (stage === 'make-ready') return <MakeReady onStage={onStage} />;
+  if (stage === 'make-ready') return <MakeReady onStage={onStage} jobId={jobId} hasCutter={hasCutter} />;
   if (!picture && stage === 'trace') return <ByHand hasPicture={false} onStage={onStage} />;
   if (!picture || stage === 'bring-in')
     return <BringIn picture={picture} incoming={incoming} scannerService={scannerService} onStage={onStage} />;

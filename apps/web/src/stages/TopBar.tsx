@@ -18,6 +18,7 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import { type Saving, useJob } from './job-store';
@@ -26,7 +27,11 @@ import { type StageName, type StageState, stageStates, stages, stageWords } from
 export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
   const activeId = useTable((s) => s.activeId);
-  const states = stageStates(job, activeId);
+  const states = stageStates(
+    job,
+    activeId,
+    useMaking((s) => s.faults),
+  );
   return (
     <Box
       component="header"

@@ -2,8 +2,10 @@
  * The five stages, and what each says of itself in a few words.
  */
 import { fitOf, type Job, keptPieces, type Piece } from '@nuvet/core/job';
-import { findingsOf } from '@nuvet/core/proof';
+import { type Fault, findingsOf } from '@nuvet/core/proof';
 import { type TrueUpFit, worstLeftOver } from '@nuvet/core/trueup';
+
+import { waysOfMaking } from './ways';
 
 export const stages = ['bring-in', 'true-up', 'trace', 'prove', 'make-ready'] as const;
 export type StageName = (typeof stages)[number];
@@ -18,14 +20,14 @@ export const stageWords: Record<StageName, string> = {
 
 export type StageState = { readonly text: string; readonly mood: 'open' | 'good' | 'look' };
 
-/** @param activeId the picture that is worked on */
-export function stageStates(job: Job, activeId: string | null): Record<StageName, StageState> {
+/** @param activeId the picture that is worked on; @param faults null while the outlines are first looked over */
+export function stageStates(job: Job, activeId: string | null, faults: readonly Fault[] | null): Record<StageName, StageState> {
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0];
   const open = (text: string): StageState => ({ text, mood: 'open' });
   if (!picture && job.drawings.length === 0 && job.drawn.length === 0)
     return { 'bring-in': open('no picture yet'), 'true-up': open(''), trace: open(''), prove: open(''), 'make-ready': open('') };
   const kept = keptPieces(job);
-  const findings = findingsOf(job);
+  const findings = findingsOf(job, faults ?? []);
   const stops = findings.some((f) => f.weight === 'stops');
   const pieces = `${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}`;
   return {
@@ -33,12 +35,20 @@ export function stageStates(job: Job, activeId: string | null): Record<StageName
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
     prove: stops
-      ? open('not ready')
+      ? { text: stopsText(findings), mood: 'look' }
       : findings.length > 0
         ? { text: `${findings.length} to look at`, mood: 'look' }
-        : { text: 'nothing to mend', mood: 'good' },
-    'make-ready': stops ? open('waits for the proof') : { text: 'SVG and DXF', mood: 'good' },
+        : faults === null
+          ? open('looking')
+          : { text: 'nothing to mend', mood: 'good' },
+    'make-ready': stops ? open('waits for the proof') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
   };
+}
+
+/** How many findings stand in the way. */
+function stopsText(findings: readonly { weight: 'stops' | 'look' }[]): string {
+  const stops = findings.filter((f) => f.weight === 'stops').length;
+  return findings.length > stops ? `${stops} to mend, ${findings.length - stops} to look at` : `${stops} to mend`;
 }
 
 function broughtIn({ pictures, drawings }: Job): string {

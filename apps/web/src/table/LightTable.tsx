@@ -233,7 +233,7 @@ function drawMaking(
   if (stage !== 'make-ready') return;
   if (making.tray === 'cut' && making.plan) drawPlan(canvas, view, making.plan);
   if (making.tray === 'print' && making.tiling) drawPages(canvas, view, making.tiling, making.draggedPages);
-  if (making.tray === 'cutter' && making.burnt) drawBurnt(canvas, view, making.burnt, job.setup.cutting.kerfMm);
+  if (making.tray === 'cutter' && making.burnt) drawBurnt(canvas, view, pieces, making.burnt, job.setup.cutting.kerfMm);
 }
 
 const none: readonly string[] = [];

@@ -3,7 +3,7 @@
  * What proving and making ready draw over the outlines: places of findings, sizes that must come out, bridges, the way of the
  * tool, pages, the burnt sheet. In screen pixels.
  */
-import type { Job } from '@nuvet/core/job';
+import type { Job, Piece } from '@nuvet/core/job';
 import { printMm } from '@nuvet/core/length';
 import type { CutPlan, Tiling } from '@nuvet/core/make';
 import type { Point } from '@nuvet/core/plane';
@@ -74,9 +74,16 @@ export function drawSizes(canvas: Canvas, view: View, sizes: readonly ProvedSize
 }
 
 /** The ends of each bridge, to be dragged along their outlines. */
-export function drawHolds(canvas: Canvas, view: View, holds: Job['proof']['holds'], dragged: { id: string; end: 'from' | 'to'; at: Point } | null): void {
+export function drawHolds(
+  canvas: Canvas,
+  view: View,
+  holds: Job['proof']['holds'],
+  dragged: { id: string; end: 'from' | 'to'; at: Point } | null,
+): void {
   for (const hold of holds) {
-    const ends = (['from', 'to'] as const).map((end) => toScreen(view, dragged?.id === hold.id && dragged.end === end ? dragged.at : hold[end]));
+    const ends = (['from', 'to'] as const).map((end) =>
+      toScreen(view, dragged?.id === hold.id && dragged.end === end ? dragged.at : hold[end]),
+    );
     const [a, b] = ends as [Point, Point];
     canvas.setLineDash([5, 3]);
     withRim(canvas, colours.ink, 1.2, () => {
@@ -189,8 +196,34 @@ export function drawPages(canvas: Canvas, view: View, tiling: Tiling, dragged: P
   }
 }
 
+/** Once all is cut the pieces lie loose: a little raised, with a shadow. */
+function drawLoose(canvas: Canvas, view: View, pieces: readonly Piece[]): void {
+  const t = sheetToScreen(view);
+  for (const { purpose, outer, holes } of pieces) {
+    if (purpose !== 'cut' || !outer.closed) continue;
+    const whole = new Path2D();
+    for (const path of [outer, ...holes]) whole.addPath(outlinePath2d(path));
+    canvas.save();
+    canvas.transform(t.a, t.b, t.c, t.d, t.e, t.f);
+    canvas.shadowColor = 'rgba(60, 45, 20, 0.45)';
+    canvas.shadowBlur = 9;
+    canvas.shadowOffsetX = 2;
+    canvas.shadowOffsetY = 4;
+    canvas.fillStyle = '#E9D3AE';
+    canvas.fill(whole, 'evenodd');
+    canvas.restore();
+  }
+}
+
 /** What has been burnt into the stock, and the head. */
-export function drawBurnt(canvas: Canvas, view: View, burnt: { stretches: readonly (readonly Point[])[]; head: Point; isOver: boolean }, kerfMm: number): void {
+export function drawBurnt(
+  canvas: Canvas,
+  view: View,
+  pieces: readonly Piece[],
+  burnt: { stretches: readonly (readonly Point[])[]; head: Point; isOver: boolean; isDone: boolean },
+  kerfMm: number,
+): void {
+  if (burnt.isDone) drawLoose(canvas, view, pieces);
   canvas.save();
   canvas.strokeStyle = '#4A2F1B';
   canvas.lineWidth = Math.max(1.4, kerfMm * view.scale);

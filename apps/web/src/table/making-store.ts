@@ -30,7 +30,12 @@ interface MakingState {
   readonly draggedHold: { readonly id: string; readonly end: 'from' | 'to'; readonly at: Point } | null;
   readonly draggedPages: Point | null;
   /** Stretches that the cutter has burnt, on the sheet, and where its head is. */
-  readonly burnt: { readonly stretches: readonly (readonly Point[])[]; readonly head: Point; readonly isOver: boolean } | null;
+  readonly burnt: {
+    readonly stretches: readonly (readonly Point[])[];
+    readonly head: Point;
+    readonly isOver: boolean;
+    readonly isDone: boolean;
+  } | null;
 }
 
 export const useMaking = create<MakingState>(() => ({

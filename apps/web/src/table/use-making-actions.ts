@@ -36,7 +36,8 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
 
   const holdUnder = (screen: Point) => {
     for (const hold of job.proof.holds)
-      for (const end of ['from', 'to'] as const) if (distance(toScreen(view(), hold[end]), screen) <= pickPx) return { id: hold.id, end, at: hold[end] };
+      for (const end of ['from', 'to'] as const)
+        if (distance(toScreen(view(), hold[end]), screen) <= pickPx) return { id: hold.id, end, at: hold[end] };
     return null;
   };
 
@@ -109,7 +110,10 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
     if (asking === 'size') {
       const mm = Number(distance(first, at).toFixed(2));
       const name = `Size ${job.proof.pinned.length + 1}`;
-      run({ do: 'prove-by', change: { pinned: [...job.proof.pinned, { id: nanoid(10), name, of: { kind: 'between', a: first, b: at }, mm, toleranceMm: 0.1 }] } });
+      run({
+        do: 'prove-by',
+        change: { pinned: [...job.proof.pinned, { id: nanoid(10), name, of: { kind: 'between', a: first, b: at }, mm, toleranceMm: 0.1 }] },
+      });
     } else {
       const widthMm = job.proof.holds[0]?.widthMm ?? Math.max(1, job.proof.thinnestMm);
       run({ do: 'prove-by', change: { holds: [...job.proof.holds, { id: nanoid(10), from: first, to: at, widthMm }] } });

@@ -2,10 +2,21 @@
  * The making worker: proves outlines, plans cuts, tiles pages, and writes files that it reads back before it hands them over. The
  * newest request of each kind only.
  */
-import { type Underlay, writePng, writeProofSheet, writeTiles, type ProofFacts } from '@nuvet/core/formats';
+import { type ProofFacts, type Underlay, writePng, writeProofSheet, writeTiles } from '@nuvet/core/formats';
 import type { Piece, Printing, Setup } from '@nuvet/core/job';
-import { type CutPlan, cutPlan, type FileKind, type MadeFile, madeFile, outlinesToWrite, type Tiling, tiled } from '@nuvet/core/make';
-import type { Path, Transform } from '@nuvet/core/plane';
+import {
+  type CutMeasured,
+  type CutPlan,
+  cutMeasured,
+  cutPlan,
+  type FileKind,
+  type MadeFile,
+  madeFile,
+  outlinesToWrite,
+  type Tiling,
+  tiled,
+} from '@nuvet/core/make';
+import type { Path, Point, Transform } from '@nuvet/core/plane';
 import { type Fault, type ProofLimits, Prover } from '@nuvet/core/proof';
 import { expose, transfer } from 'comlink';
 import { zipSync } from 'fflate';
@@ -87,6 +98,14 @@ const maker = {
   async file(kind: FileKind, pieces: readonly Piece[], setup: Setup, plan: CutPlan, title: string, dpi: number): Promise<MadeFile> {
     const made = await madeFile(kind, pieces, { title, setup, plan, dpi });
     return transfer(made, [made.bytes.buffer as ArrayBuffer]);
+  },
+
+  /** How far what the cutter burnt lies from the outlines; stretches on the sheet, mm. */
+  measured(pieces: readonly Piece[], setup: Setup, plan: CutPlan, stretches: readonly (readonly Point[])[]): CutMeasured {
+    const burnt = stretches.flatMap(([start, ...rest]): Path[] =>
+      start && rest.length > 0 ? [{ start, segments: rest.map((to) => ({ kind: 'line', to })), closed: false }] : [],
+    );
+    return cutMeasured(pieces, plan, burnt, setup.cutting.kerfMm);
   },
 
   /** All files in one. */

@@ -1,7 +1,6 @@
 /**
- * The tracing worker: holds a picture's grey pixels and traces them, the newest request only; writes files.
+ * The tracing worker: holds a picture's grey pixels and traces them, the newest request only.
  */
-import { type FilePiece, writeDxf, writeSvg } from '@nuvet/core/formats';
 import {
   fromOriginal,
   type JobTrace,
@@ -333,12 +332,6 @@ const tracer = {
   /** Ends what is under way. */
   stop(): void {
     newest++;
-  },
-
-  /** A file's text from pieces. */
-  write(kind: 'svg' | 'dxf', asked: unknown, title: string): string {
-    const pieces: FilePiece[] = z.array(pieceSchema).parse(asked);
-    return kind === 'svg' ? writeSvg(pieces, title) : writeDxf(pieces, title);
   },
 };
 

@@ -114,13 +114,11 @@ describe('a box’s size', () => {
     expect(told[0]).toMatch(/sides 63.5 x 140.0 mm are needed; the nearest, Panel \d, is 64.40 x 140.00 mm/);
   });
   it('takes the board’s thickness at the creases off', () => {
-    const { panels } = panelsOf(walls(139.1, 64.5, 141));
-    // A board of 2 mm that takes half its thickness at each pair of creases: 1 mm less inside.
-    expect(
-      boxChecked(panels, { widthMm: 138.1, depthMm: 63.5, heightMm: 140, toleranceMm: 0.2 }, 2, 0.5).filter(
-        (t) => !/top|sides|front/.test(t),
-      ),
-    ).toEqual([]);
+    // A board of 2 mm that takes half its thickness at a pair of creases, a quarter of it at one: up to 1 mm less inside.
+    const { panels } = panelsOf(walls(139.1, 64.5, 140.5));
+    const box = { widthMm: 138.1, depthMm: 63.5, heightMm: 140, toleranceMm: 0.55 };
+    expect(boxChecked(panels, box, 2, 0.5).filter((t) => !t.includes('top'))).toEqual([]);
+    expect(boxChecked(panels, box, 0, 0.5).filter((t) => !t.includes('top')).length).toBeGreaterThan(0);
   });
 });
 

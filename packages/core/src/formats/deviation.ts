@@ -30,31 +30,41 @@ export function deviationOf(wanted: readonly Path[], found: readonly Path[]): De
   };
 }
 
-/** How far from the second outlines the first come at most; infinitely where there are none. */
-export function farthest(from: readonly Path[], to: readonly Path[]): { mm: number; at: Point | null } {
-  if (from.length === 0) return { mm: 0, at: null };
-  const steps = to.flatMap(stepsOf);
+/** Tells how far a place lies from outlines; infinitely where there are none. */
+export function distanceTo(paths: readonly Path[]): (p: Point) => number {
+  const steps = paths.flatMap(stepsOf);
   const index = boxIndex(steps.map((s) => segmentBox(s.from, s.segment)), 0); // biome-ignore format: one line
-  if (!index) return { mm: Infinity, at: from[0]?.start ?? null };
-  let worst: { mm: number; at: Point | null } = { mm: 0, at: null };
-  const look = (p: Point): void => {
+  return (p) => {
     let best = Infinity;
-    for (let reach = 0.02; best > reach; reach *= 8) {
+    if (!index) return best;
+    for (let reach = 0.02; best > reach && reach < 1e7; reach *= 8) {
       for (const k of index.search(p.x - reach, p.y - reach, p.x + reach, p.y + reach)) {
         const { from: a, segment } = steps[k] as (typeof steps)[0];
         best = Math.min(best, nearestOnSegment(a, segment, p).distance);
       }
-      if (reach > 1e6) break;
     }
-    if (best > worst.mm) worst = { mm: best, at: p };
+    return best;
   };
-  for (const path of from) {
-    look(path.start);
+}
+
+/** Places along outlines, close enough together that nothing between them is missed. */
+export function* placesAlong(paths: readonly Path[]): Generator<Point> {
+  for (const path of paths) {
+    yield path.start;
     for (const { from: a, segment } of stepsOf(path)) {
-      if (segment.kind === 'line') look(pointOn(a, segment, 0.5));
-      for (const p of chordPoints(a, segment, sampleMm)) look(p);
-      if (segment.kind !== 'line') for (const t of [0.13, 0.37, 0.5, 0.81]) look(pointOn(a, segment, t));
+      for (const t of segment.kind === 'line' ? [0.5] : [0.13, 0.37, 0.5, 0.81]) yield pointOn(a, segment, t);
+      yield* chordPoints(a, segment, sampleMm);
     }
+  }
+}
+
+/** How far from the second outlines the first come at most; infinitely where there are none. */
+export function farthest(from: readonly Path[], to: readonly Path[]): { mm: number; at: Point | null } {
+  const off = distanceTo(to);
+  let worst: { mm: number; at: Point | null } = { mm: 0, at: null };
+  for (const p of placesAlong(from)) {
+    const mm = off(p);
+    if (mm > worst.mm) worst = { mm, at: p };
   }
   return worst;
 }

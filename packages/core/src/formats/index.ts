@@ -1,4 +1,4 @@
-export { type Deviation, deviationOf, farthest } from './deviation.ts';
+export { type Deviation, deviationOf, distanceTo, farthest, placesAlong } from './deviation.ts';
 export { DrawingError, type DrawingRead, type DrawnOutline, piecesOfDrawing } from './drawing.ts';
 export { type DxfWishes, dxfCurveToleranceMm, writeDxf } from './dxf.ts';
 export { readDxf } from './dxf-reading.ts';

@@ -1,3 +1,4 @@
+export { type CutMeasured, cutMeasured } from './cut-measured.ts';
 export { type FileKind, FileRefused, fileKinds, fileName, fileTypes, type MadeFile, madeFile, outlinesToWrite, waysOf } from './files.ts';
 export { heldPieces, holdOutline } from './holds.ts';
 export { type Compensated, kerfCompensated } from './kerf.ts';

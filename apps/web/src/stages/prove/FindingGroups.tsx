@@ -51,18 +51,42 @@ const groupWords: Partial<Record<Finding['code'], string>> = {
 /** Of a kind more than this are shown on request. */
 const mostShown = 4;
 
-export function FindingGroups({ findings, pieces, onStage }: { findings: readonly Finding[]; pieces: readonly Piece[]; onStage: (stage: StageName) => void }) {
+export function FindingGroups({
+  findings,
+  pieces,
+  onStage,
+}: {
+  findings: readonly Finding[];
+  pieces: readonly Piece[];
+  onStage: (stage: StageName) => void;
+}) {
   const codes = [...new Set(findings.map((f) => f.code))];
   return (
     <Box sx={{ display: 'grid', gap: 1.5, mt: 1 }}>
       {codes.map((code) => (
-        <Group key={code} title={groupWords[code] ?? 'The job'} findings={findings.filter((f) => f.code === code)} pieces={pieces} onStage={onStage} />
+        <Group
+          key={code}
+          title={groupWords[code] ?? 'The job'}
+          findings={findings.filter((f) => f.code === code)}
+          pieces={pieces}
+          onStage={onStage}
+        />
       ))}
     </Box>
   );
 }
 
-function Group({ title, findings, pieces, onStage }: { title: string; findings: readonly Finding[]; pieces: readonly Piece[]; onStage: (stage: StageName) => void }) {
+function Group({
+  title,
+  findings,
+  pieces,
+  onStage,
+}: {
+  title: string;
+  findings: readonly Finding[];
+  pieces: readonly Piece[];
+  onStage: (stage: StageName) => void;
+}) {
   const [isOpen, setOpen] = useState(false);
   const shown = isOpen ? findings : findings.slice(0, mostShown);
   const stops = findings.some((f) => f.weight === 'stops');
@@ -94,7 +118,9 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
     const { screen } = useTable.getState();
     if (!around) return;
     const rim = Math.max(6, 0.3 * Math.max(around.maxX - around.minX, around.maxY - around.minY));
-    setTable({ view: boxInView({ minX: around.minX - rim, minY: around.minY - rim, maxX: around.maxX + rim, maxY: around.maxY + rim }, screen) });
+    setTable({
+      view: boxInView({ minX: around.minX - rim, minY: around.minY - rim, maxX: around.maxX + rim, maxY: around.maxY + rim }, screen),
+    });
     setMaking({ places: finding.places });
   };
   return (
@@ -104,7 +130,15 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
           component="button"
           aria-label={`Go to: ${finding.message}`}
           onClick={go}
-          sx={{ p: 0, width: 52, height: 52, cursor: 'zoom-in', bgcolor: colours.sheet, borderRadius: 1, border: `1.5px solid ${isLit ? colours.madder : colours.line}` }}
+          sx={{
+            p: 0,
+            width: 52,
+            height: 52,
+            cursor: 'zoom-in',
+            bgcolor: colours.sheet,
+            borderRadius: 1,
+            border: `1.5px solid ${isLit ? colours.madder : colours.line}`,
+          }}
         >
           <PlaceThumbnail place={finding.places[0] as Point} ids={finding.pieceIds} pieces={pieces} />
         </Box>
@@ -140,7 +174,15 @@ const side = 49;
 /** The thumbnail shows so much of the sheet round its place, mm, or less of small pieces. */
 const widestMm = 24;
 
-const PlaceThumbnail = memo(function PlaceThumbnail({ place, ids, pieces }: { place: Point; ids: readonly string[]; pieces: readonly Piece[] }) {
+const PlaceThumbnail = memo(function PlaceThumbnail({
+  place,
+  ids,
+  pieces,
+}: {
+  place: Point;
+  ids: readonly string[];
+  pieces: readonly Piece[];
+}) {
   const own = pieces.filter((p) => ids.includes(p.id));
   const sizes = own.map((p) => pathBox(p.outer)).map((b) => Math.max(b.maxX - b.minX, b.maxY - b.minY));
   const span = Math.max(2, Math.min(widestMm, 1.3 * Math.max(...sizes, 0)));
@@ -151,7 +193,14 @@ const PlaceThumbnail = memo(function PlaceThumbnail({ place, ids, pieces }: { pl
       {own.map((piece) => (
         <path
           key={piece.id}
-          d={[piece.outer, ...piece.holes].map((path) => `M${polygonOf(path, 0.4 / scale).map(at).join('L')}${path.closed ? 'Z' : ''}`).join('')}
+          d={[piece.outer, ...piece.holes]
+            .map(
+              (path) =>
+                `M${polygonOf(path, 0.4 / scale)
+                  .map(at)
+                  .join('L')}${path.closed ? 'Z' : ''}`,
+            )
+            .join('')}
           fill={piece.outer.closed ? 'rgba(30, 123, 107, 0.16)' : 'none'}
           fillRule="evenodd"
           stroke={colours.verdigris}

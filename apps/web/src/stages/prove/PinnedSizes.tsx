@@ -9,7 +9,7 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import Typography from '@mui/material/Typography';
-import type { PinnedSize, Piece } from '@nuvet/core/job';
+import type { Piece, PinnedSize } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { boxAround } from '@nuvet/core/plane';
 import { provedSizes } from '@nuvet/core/proof';
@@ -33,7 +33,9 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
       {sizes.map(({ pinned, isMm, holds, ends }) => (
         <Box key={pinned.id} role="group" aria-label={pinned.name} sx={{ py: 1, borderBottom: `1px solid ${colours.line}` }}>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
-            <Box sx={{ display: 'grid', color: holds ? colours.verdigris : colours.madder }}>{holds ? <CheckOutlined fontSize="small" /> : <CloseOutlined fontSize="small" />}</Box>
+            <Box sx={{ display: 'grid', color: holds ? colours.verdigris : colours.madder }}>
+              {holds ? <CheckOutlined fontSize="small" /> : <CloseOutlined fontSize="small" />}
+            </Box>
             <SizeName name={pinned.name} onName={(name) => change(pinned.id, { name })} />
             <Typography
               component="button"
@@ -41,9 +43,23 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
               aria-label={`Go to ${pinned.name}`}
               onClick={() => {
                 const box = boxAround(ends);
-                if (box) setTable({ view: boxInView({ minX: box.minX - 5, minY: box.minY - 5, maxX: box.maxX + 5, maxY: box.maxY + 5 }, useTable.getState().screen) });
+                if (box)
+                  setTable({
+                    view: boxInView(
+                      { minX: box.minX - 5, minY: box.minY - 5, maxX: box.maxX + 5, maxY: box.maxY + 5 },
+                      useTable.getState().screen,
+                    ),
+                  });
               }}
-              sx={{ border: 0, bgcolor: 'transparent', cursor: 'zoom-in', fontWeight: 600, color: holds ? 'text.primary' : 'error.main', p: 0, whiteSpace: 'nowrap' }}
+              sx={{
+                border: 0,
+                bgcolor: 'transparent',
+                cursor: 'zoom-in',
+                fontWeight: 600,
+                color: holds ? 'text.primary' : 'error.main',
+                p: 0,
+                whiteSpace: 'nowrap',
+              }}
             >
               {isMm === null ? 'gone' : printBoth(isMm, job.unit)}
             </Typography>
@@ -54,7 +70,13 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
           <Box sx={{ mt: 0.75 }}>
             <Row>
               <Measure label="Must be" mm={pinned.mm} unit={job.unit} onMm={(mm) => change(pinned.id, { mm })} />
-              <Measure label="Give or take" mm={pinned.toleranceMm} unit={job.unit} range="any" onMm={(toleranceMm) => change(pinned.id, { toleranceMm: Math.abs(toleranceMm) })} />
+              <Measure
+                label="Give or take"
+                mm={pinned.toleranceMm}
+                unit={job.unit}
+                range="any"
+                onMm={(toleranceMm) => change(pinned.id, { toleranceMm: Math.abs(toleranceMm) })}
+              />
             </Row>
           </Box>
         </Box>

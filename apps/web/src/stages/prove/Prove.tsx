@@ -54,21 +54,54 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       mm: Number(mm.toFixed(2)),
       toleranceMm: 0.2,
     });
-    run({ do: 'prove-by', change: { pinned: [...job.proof.pinned, pin('Overall width', 'width', widthOf(box)), pin('Overall height', 'height', heightOf(box))] } });
+    run({
+      do: 'prove-by',
+      change: {
+        pinned: [...job.proof.pinned, pin('Overall width', 'width', widthOf(box)), pin('Overall height', 'height', heightOf(box))],
+      },
+    });
   };
   const tray = (
     <>
-      <ToolCard icon={<StraightenOutlined />} word="Pin a size" explanation="Two clicks on outlines: this distance must come out" isInHand={asking === 'size'} disabled={!box} onClick={() => ask('size')} />
-      <ToolCard icon={<ZoomOutMapOutlined />} word="Pin overall" explanation="The width and height of all pieces must come out" disabled={!box} onClick={pinOverall} />
-      <ToolCard icon={<LinkOutlined />} word="Bridge" explanation="Two clicks: a bridge from one outline straight to another" isInHand={asking === 'bridge'} disabled={!box} onClick={() => ask('bridge')} />
-      <ToolCard icon={<DescriptionOutlined />} word="Proof sheet" explanation="One page for the customer or the workshop wall" disabled={!box} onClick={() => void sheet()} />
+      <ToolCard
+        icon={<StraightenOutlined />}
+        word="Pin a size"
+        explanation="Two clicks on outlines: this distance must come out"
+        isInHand={asking === 'size'}
+        disabled={!box}
+        onClick={() => ask('size')}
+      />
+      <ToolCard
+        icon={<ZoomOutMapOutlined />}
+        word="Pin overall"
+        explanation="The width and height of all pieces must come out"
+        disabled={!box}
+        onClick={pinOverall}
+      />
+      <ToolCard
+        icon={<LinkOutlined />}
+        word="Bridge"
+        explanation="Two clicks: a bridge from one outline straight to another"
+        isInHand={asking === 'bridge'}
+        disabled={!box}
+        onClick={() => ask('bridge')}
+      />
+      <ToolCard
+        icon={<DescriptionOutlined />}
+        word="Proof sheet"
+        explanation="One page for the customer or the workshop wall"
+        disabled={!box}
+        onClick={() => void sheet()}
+      />
     </>
   );
   return (
     <Docket tray={tray} next={{ word: 'Next: make ready', onClick: () => onStage('make-ready'), disabled: stops }}>
       {asking && (
         <Alert severity="info" variant="outlined">
-          {asking === 'size' ? 'Click two places on outlines. Points of theirs are taken from near by.' : 'Click on the outline that would drop out, then on the one that holds it.'}
+          {asking === 'size'
+            ? 'Click two places on outlines. Points of theirs are taken from near by.'
+            : 'Click on the outline that would drop out, then on the one that holds it.'}
         </Alert>
       )}
       {message && (
@@ -80,7 +113,9 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
         {findings.length === 0 ? (
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: isLooking ? 'text.secondary' : 'primary.main', mt: 0.5 }}>
             {!isLooking && <CheckCircleOutlined />}
-            <Typography>{isLooking ? 'The outlines are being looked over.' : 'Every outline is closed, and nothing would spoil the cut.'}</Typography>
+            <Typography>
+              {isLooking ? 'The outlines are being looked over.' : 'Every outline is closed, and nothing would spoil the cut.'}
+            </Typography>
           </Box>
         ) : (
           <FindingGroups findings={findings} pieces={pieces} onStage={onStage} />
@@ -105,7 +140,12 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       )}
       <Section title="Held against">
         <Box sx={{ mt: 1 }}>
-          <Measure label="Thinnest web" mm={job.proof.thinnestMm} unit={job.unit} onMm={(thinnestMm) => run({ do: 'prove-by', change: { thinnestMm } })} />
+          <Measure
+            label="Thinnest web"
+            mm={job.proof.thinnestMm}
+            unit={job.unit}
+            onMm={(thinnestMm) => run({ do: 'prove-by', change: { thinnestMm } })}
+          />
         </Box>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
           {job.setup.cutting.kerfMm > 0
@@ -117,7 +157,12 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       {job.proof.accepted.length > 0 && (
         <Section title="Said to be meant so">
           <Reading name="Findings">
-            <Typography component="button" variant="body2" onClick={() => run({ do: 'prove-by', change: { accepted: [] } })} sx={{ border: 0, bgcolor: 'transparent', color: 'primary.main', cursor: 'pointer', fontWeight: 600, p: 0 }}>
+            <Typography
+              component="button"
+              variant="body2"
+              onClick={() => run({ do: 'prove-by', change: { accepted: [] } })}
+              sx={{ border: 0, bgcolor: 'transparent', color: 'primary.main', cursor: 'pointer', fontWeight: 600, p: 0 }}
+            >
               {job.proof.accepted.length}: tell them again
             </Typography>
           </Reading>

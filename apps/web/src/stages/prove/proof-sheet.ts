@@ -9,8 +9,8 @@ import { type Finding, provedSizes } from '@nuvet/core/proof';
 import dayjs from 'dayjs';
 import { handOver } from '@/ui/hand-over';
 import { maker } from '@/workers/making';
-import { underlayFor } from '../make-ready/underlay';
 import { useJob } from '../job-store';
+import { underlayFor } from '../make-ready/underlay';
 import { waysOfMaking } from '../ways';
 
 export function useProofSheet(findings: readonly Finding[], onMessage: (text: string) => void): () => Promise<void> {
@@ -36,7 +36,11 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
         })),
       };
       const bytes = await maker().proofSheet(pieces, facts, underlayFor(job));
-      handOver(bytes, fileName(job.setup.fileNames, { job: job.name, what: 'proof', date, revision: revision() }, 'pdf'), 'application/pdf');
+      handOver(
+        bytes,
+        fileName(job.setup.fileNames, { job: job.name, what: 'proof', date, revision: revision() }, 'pdf'),
+        'application/pdf',
+      );
     } catch (error) {
       onMessage(`The proof sheet could not be made: ${(error as Error).message}`);
     }

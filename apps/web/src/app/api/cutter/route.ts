@@ -7,7 +7,12 @@ import { bodyOf, route } from '@/server/route';
 const longestProgram = 40_000_000;
 
 const wishSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('start'), jobId: z.uuid(), program: z.string().min(1).max(longestProgram), timeFactor: z.number().min(0.01).max(10_000) }),
+  z.strictObject({
+    do: z.literal('start'),
+    jobId: z.uuid(),
+    program: z.string().min(1).max(longestProgram),
+    timeFactor: z.number().min(0.01).max(10_000),
+  }),
   z.strictObject({ do: z.enum(['pause', 'resume', 'stop']), jobId: z.uuid() }),
 ]);
 

@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
 import { personWhoMay } from '@/server/access';
+import { hasCutter } from '@/server/cutter';
 import { openJob } from '@/server/jobs';
 import { Problem } from '@/server/problem';
 import { JobPage } from '@/stages/JobPage';
@@ -22,5 +23,12 @@ export default async function OneJobPage({ params, searchParams }: Asked) {
     throw error;
   });
   const asked = (await searchParams).stage;
-  return <JobPage opened={opened} asked={stages.find((s) => s === asked) ?? null} scannerService={process.env.NUVET_SCANNER ?? null} />;
+  return (
+    <JobPage
+      opened={opened}
+      asked={stages.find((s) => s === asked) ?? null}
+      scannerService={process.env.NUVET_SCANNER ?? null}
+      hasCutter={hasCutter()}
+    />
+  );
 }

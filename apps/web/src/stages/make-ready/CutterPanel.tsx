@@ -1,0 +1,164 @@
+'use client';
+/**
+ * The cutter: the program is sent to it, the sheet burns on the table, and the cut piece is measured against its outline.
+ */
+import PauseOutlined from '@mui/icons-material/PauseOutlined';
+import PlayArrowOutlined from '@mui/icons-material/PlayArrowOutlined';
+import StopOutlined from '@mui/icons-material/StopOutlined';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import type { Piece } from '@nuvet/core/job';
+import type { CutMeasured } from '@nuvet/core/make';
+import { strFromU8 } from 'fflate';
+import { useEffect, useState } from 'react';
+import { maker } from '@/workers/making';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+import { Pick } from '../trace/hand/Rows';
+import { inTime } from './CutPanel';
+import { useCutter } from './use-cutter';
+import { usePlanned } from './use-plan';
+
+const moodWords = {
+  away: 'Not connected',
+  idle: 'Waiting',
+  running: 'Cutting',
+  pausing: 'Slowing down',
+  paused: 'Paused',
+  alarm: 'Stands with an alarm',
+  done: 'Done',
+  stopped: 'Stopped',
+} as const;
+
+const factors = { 1: 'As slow as a real one', 10: '10 times as fast', 100: '100 times as fast', 1000: '1000 times as fast' } as const;
+
+export function CutterPanel({
+  pieces,
+  jobId,
+  hasCutter,
+  isStopped,
+}: {
+  pieces: readonly Piece[];
+  jobId: string;
+  hasCutter: boolean;
+  isStopped: boolean;
+}) {
+  const job = useJob((s) => s.job);
+  const { plan } = usePlanned();
+  const { seen, message, stretches, start, pause, resume, stop } = useCutter(jobId, job.setup.machine, plan);
+  const [factor, setFactor] = useState<keyof typeof factors>(100);
+  const [measured, setMeasured] = useState<CutMeasured | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const mood = seen?.mood ?? 'idle';
+  const isUnderWay = ['running', 'pausing', 'paused'].includes(mood);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once the program has ended, what was burnt is complete
+  useEffect(() => {
+    setMeasured(null);
+    if (mood !== 'done' || !plan) return;
+    const timer = setTimeout(() => void maker().measured(pieces, job.setup, plan, stretches).then(setMeasured), 700);
+    return () => clearTimeout(timer);
+  }, [mood, plan]);
+  const send = async () => {
+    if (!plan) return;
+    setFault(null);
+    try {
+      const { bytes } = await maker().file('gcode', pieces, job.setup, plan, job.name, 600);
+      await start(strFromU8(bytes), factor);
+    } catch (error) {
+      setFault((error as Error).message);
+    }
+  };
+  if (!hasCutter)
+    return (
+      <Alert severity="info" variant="outlined">
+        No cutter is connected to this Nuvet. Take the G-code from Files instead.
+      </Alert>
+    );
+  return (
+    <>
+      <Section title="The cutter">
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.25 }}>
+          A stand-in that cuts a virtual sheet, for trying a job before material is spent.
+        </Typography>
+        <Pick
+          label="Runs"
+          value={String(factor) as `${keyof typeof factors}`}
+          words={factors}
+          onPick={(value) => setFactor(Number(value) as keyof typeof factors)}
+        />
+        {plan && (
+          <Box sx={{ mt: 1 }}>
+            <Reading name="A real one would take about">
+              {inTime(plan.travelSeconds + plan.purposes.reduce((sum, p) => sum + p.seconds, 0))}
+            </Reading>
+          </Box>
+        )}
+        <Box sx={{ display: 'grid', gap: 1, mt: 1 }}>
+          {!isUnderWay ? (
+            <Button
+              variant="contained"
+              size="large"
+              startIcon={<PlayArrowOutlined />}
+              disabled={isStopped || !plan || plan.runs.length === 0}
+              onClick={() => void send()}
+            >
+              Cut it
+            </Button>
+          ) : (
+            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+              {mood === 'paused' || mood === 'pausing' ? (
+                <Button variant="contained" startIcon={<PlayArrowOutlined />} onClick={() => void resume()}>
+                  Go on
+                </Button>
+              ) : (
+                <Button variant="outlined" startIcon={<PauseOutlined />} onClick={() => void pause()}>
+                  Pause
+                </Button>
+              )}
+              <Button variant="outlined" color="error" startIcon={<StopOutlined />} onClick={() => void stop()}>
+                Stop
+              </Button>
+            </Box>
+          )}
+        </Box>
+      </Section>
+      {seen && (
+        <Section title="On the sheet">
+          <Box role="status" aria-label="The cutter">
+            <Reading name={moodWords[mood]}>
+              line {seen.line} of {seen.lines}
+            </Reading>
+          </Box>
+          <LinearProgress
+            variant="determinate"
+            value={mood === 'done' ? 100 : (100 * seen.line) / Math.max(1, seen.lines)}
+            aria-label="Share cut"
+            sx={{ my: 0.75 }}
+          />
+          {seen.message && (
+            <Alert severity={mood === 'stopped' ? 'info' : 'error'} variant="outlined">
+              {seen.message}
+            </Alert>
+          )}
+        </Section>
+      )}
+      {measured && (
+        <Section title="The cut piece, measured">
+          <Reading name="Off its outline by, at most">{measured.largestMm.toFixed(3)} mm</Reading>
+          <Typography variant="caption" color="textSecondary">
+            From the cutter’s own path, half a kerf taken off, along {(100 * measured.share).toFixed(0)} % of the outlines; bridges and
+            hollows that the tool is too round for are left out.
+          </Typography>
+        </Section>
+      )}
+      {(message ?? fault) && (
+        <Alert severity="error" variant="outlined">
+          {message ?? fault}
+        </Alert>
+      )}
+    </>
+  );
+}

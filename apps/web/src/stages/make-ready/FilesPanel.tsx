@@ -1,0 +1,214 @@
+'use client';
+/**
+ * Files: what the machine expects, and each kind of file, read back before it is handed over.
+ */
+import CheckOutlined from '@mui/icons-material/CheckOutlined';
+import DownloadOutlined from '@mui/icons-material/DownloadOutlined';
+import FolderZipOutlined from '@mui/icons-material/FolderZipOutlined';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import CircularProgress from '@mui/material/CircularProgress';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type Job, overallBox, type Piece } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { type CutPlan, type FileKind, fileKinds, fileName, fileTypes, type MadeFile } from '@nuvet/core/make';
+import { heightOf, widthOf } from '@nuvet/core/plane';
+import dayjs from 'dayjs';
+import { useEffect, useState } from 'react';
+import { handOver } from '@/ui/hand-over';
+import { NumberField } from '@/ui/NumberField';
+import { maker } from '@/workers/making';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+import { MachineSection } from './MachineSection';
+import { usePlanned } from './use-plan';
+
+const kinds: Record<FileKind, { word: string; about: string }> = {
+  svg: { word: 'SVG', about: 'One path a piece with its holes; lines, arcs and curves as they are.' },
+  dxf: { word: 'DXF', about: 'A layer a purpose, each outline closed.' },
+  pdf: { word: 'PDF', about: 'One page as large as the work, at true size.' },
+  gcode: { word: 'G-code', about: 'The planned cut: order, leads, bridges, power, speed; true arcs.' },
+  hpgl: { word: 'HPGL', about: 'The planned cut for a knife; a pen a purpose, steps of 0.025 mm.' },
+  png: { word: 'PNG', about: 'The pieces black on white, with their resolution.' },
+};
+
+export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; isStopped: boolean }) {
+  const job = useJob((s) => s.job);
+  const revision = useJob((s) => s.revision);
+  const { plan } = usePlanned();
+  const [dpi, setDpi] = useState(600);
+  const [seen, setSeen] = useState<Partial<Record<FileKind, MadeFile | { fault: string } | 'working'>>>({});
+  const box = overallBox(pieces);
+  // What was made of other outlines, or for another machine, says nothing of these.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a change of any of these is what matters
+  useEffect(() => setSeen({}), [pieces, job.setup, plan]);
+  const isReady = !isStopped && box !== null && plan !== null;
+  const nameOf = (kind: FileKind) =>
+    nameFor(job, kind === 'gcode' || kind === 'hpgl' ? 'cut' : 'outlines', revision(), fileTypes[kind].ending);
+  const make = async (kind: FileKind, by: CutPlan): Promise<MadeFile | null> => {
+    setSeen((s) => ({ ...s, [kind]: 'working' }));
+    try {
+      const made = await maker().file(kind, pieces, job.setup, by, job.name, dpi);
+      setSeen((s) => ({ ...s, [kind]: made }));
+      return made;
+    } catch (error) {
+      setSeen((s) => ({ ...s, [kind]: { fault: (error as Error).message } }));
+      return null;
+    }
+  };
+  const download = async (kind: FileKind) => {
+    const made = plan && (await make(kind, plan));
+    if (made) handOver(made.bytes, nameOf(kind), fileTypes[kind].type);
+  };
+  const all = async () => {
+    if (!plan) return;
+    const files: { name: string; bytes: Uint8Array }[] = [];
+    for (const kind of fileKinds) {
+      const made = await make(kind, plan);
+      if (made) files.push({ name: nameOf(kind), bytes: made.bytes });
+    }
+    if (files.length === 0) return;
+    const bytes = await maker().zipped(files);
+    handOver(bytes, nameFor(job, 'files', revision(), 'zip'), 'application/zip');
+  };
+  return (
+    <>
+      {box && (
+        <Section title="At true size">
+          <Reading name="Pieces">{pieces.length}</Reading>
+          <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
+          <Reading name="High">{printBoth(heightOf(box), job.unit)}</Reading>
+          {job.planScale && (
+            <Typography variant="caption" color="textSecondary">
+              {job.planScale.atRealSize
+                ? `At the real size: the plan is ${job.planScale.text}.`
+                : `As large as the plan, which is ${job.planScale.text}.`}
+            </Typography>
+          )}
+        </Section>
+      )}
+      <MachineSection />
+      <Section title="Files">
+        {fileKinds.map((kind) => (
+          <FileRow key={kind} kind={kind} seen={seen[kind]} isReady={isReady} onDownload={() => void download(kind)} />
+        ))}
+        <Box sx={{ mt: 1 }}>
+          <NumberField
+            label="Resolution of the PNG"
+            value={dpi}
+            digits={0}
+            unit="dpi"
+            onNumber={(n) => n >= 10 && setDpi(Math.min(2400, Math.round(n)))}
+          />
+        </Box>
+      </Section>
+      <Section title="All in one">
+        <NamePattern />
+        <Button
+          fullWidth
+          variant="contained"
+          sx={{ mt: 1 }}
+          startIcon={<FolderZipOutlined />}
+          disabled={!isReady}
+          onClick={() => void all()}
+        >
+          Download all as one zip
+        </Button>
+      </Section>
+    </>
+  );
+}
+
+/** A file's name by the job's pattern. */
+export const nameFor = (job: Job, what: string, revision: number, ending: string): string =>
+  fileName(job.setup.fileNames, { job: job.name, what, date: dayjs().format('YYYY-MM-DD'), revision }, ending);
+
+interface FileRowProps {
+  readonly kind: FileKind;
+  readonly seen: MadeFile | { fault: string } | 'working' | undefined;
+  readonly isReady: boolean;
+  readonly onDownload: () => void;
+}
+
+function FileRow({ kind, seen, isReady, onDownload }: FileRowProps) {
+  const { word, about } = kinds[kind];
+  return (
+    <Box
+      role="group"
+      aria-label={word}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '1fr auto',
+        columnGap: 1,
+        alignItems: 'center',
+        py: 0.75,
+        borderBottom: '1px solid',
+        borderColor: 'divider',
+      }}
+    >
+      <Box>
+        <Typography variant="body2" sx={{ fontWeight: 600 }}>
+          {word}
+        </Typography>
+        <Typography variant="caption" color="textSecondary">
+          {about}
+        </Typography>
+      </Box>
+      <Button
+        size="small"
+        variant="outlined"
+        aria-label={`Download ${word}`}
+        startIcon={seen === 'working' ? <CircularProgress size={14} /> : <DownloadOutlined />}
+        disabled={!isReady || seen === 'working'}
+        onClick={onDownload}
+      >
+        Download
+      </Button>
+      {seen && seen !== 'working' && (
+        <Box sx={{ gridColumn: '1 / -1', mt: 0.5 }}>
+          {'fault' in seen ? (
+            <Alert severity="error" variant="outlined">
+              {seen.fault}
+            </Alert>
+          ) : (
+            <Typography
+              variant="caption"
+              role="status"
+              sx={{ display: 'flex', alignItems: 'center', gap: 0.5, color: 'primary.main', fontWeight: 600 }}
+            >
+              <CheckOutlined sx={{ fontSize: 15 }} />
+              Read back: off by {seen.largestMm < 0.0005 ? '0.000' : seen.largestMm.toFixed(3)} mm at most, {seen.widthMm.toFixed(2)} x{' '}
+              {seen.heightMm.toFixed(2)} mm.
+            </Typography>
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function NamePattern() {
+  const pattern = useJob((s) => s.job.setup.fileNames);
+  const run = useJob((s) => s.run);
+  const [typed, setTyped] = useState(pattern);
+  useEffect(() => setTyped(pattern), [pattern]);
+  return (
+    <TextField
+      fullWidth
+      label="Files are named"
+      value={typed}
+      helperText="{job}, {what}, {date}, {revision}"
+      onChange={(event) => setTyped(event.target.value.slice(0, 120))}
+      onBlur={() =>
+        typed.trim() ? typed.trim() !== pattern && run({ do: 'set-up', change: { fileNames: typed.trim() } }) : setTyped(pattern)
+      }
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') (event.target as HTMLInputElement).blur();
+        event.stopPropagation();
+      }}
+      sx={{ mt: 1 }}
+    />
+  );
+}

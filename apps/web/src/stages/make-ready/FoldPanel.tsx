@@ -1,0 +1,148 @@
+'use client';
+/**
+ * The die line folded up: an angle for all creases and one for each, what runs into what, and the bleed for the printer.
+ */
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import Typography from '@mui/material/Typography';
+import { bleedOutlines, collisions, foldedPanels, foldTree, panelsOf } from '@nuvet/core/folding';
+import type { Piece } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { useMemo, useState } from 'react';
+import { handOver } from '@/ui/hand-over';
+import { NumberField } from '@/ui/NumberField';
+import { maker } from '@/workers/making';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+import { Measure, Row } from '../trace/hand/Rows';
+import { nameFor } from './FilesPanel';
+import { setFold, useFold } from './fold-store';
+import { usePlanned } from './use-plan';
+
+const degrees = (angle: number): number => Math.round((angle * 180) / Math.PI);
+
+export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const revision = useJob((s) => s.revision);
+  const { plan } = usePlanned();
+  const { own, all } = useFold();
+  const [message, setMessage] = useState<string | null>(null);
+  const panels = useMemo(() => panelsOf(pieces), [pieces]);
+  const tree = useMemo(() => foldTree(panels), [panels]);
+  const angles = panels.hinges.map((_, k) => own[k] ?? all);
+  const found = useMemo(() => collisions(panels, foldedPanels(panels, tree, panels.hinges.map((_, k) => own[k] ?? all))), [panels, tree, own, all]); // biome-ignore format: one line
+  const { folding } = job.setup;
+  if (panels.hinges.length === 0)
+    return (
+      <Alert severity="info" variant="outlined">
+        There is nothing to fold: a die line has a closed outline to cut, and creases (purpose “score”) across it.
+      </Alert>
+    );
+  const withBleed = async () => {
+    if (!plan) return;
+    try {
+      const bleed = bleedOutlines(pieces, folding.bleedMm).map((b, k) => ({
+        ...b,
+        id: `bleed-${k}`,
+        leftOut: false,
+        runsOff: false,
+        holes: [...b.holes],
+      }));
+      const flat = { ...job.setup, cutting: { ...job.setup.cutting, kerfMm: 0 } };
+      const { bytes } = await maker().file('pdf', [...pieces, ...bleed], flat, plan, job.name, 600);
+      handOver(bytes, nameFor(job, 'die-line', revision(), 'pdf'), 'application/pdf');
+    } catch (error) {
+      setMessage((error as Error).message);
+    }
+  };
+  return (
+    <>
+      <Section title="Folded">
+        <Reading name="Panels">{panels.panels.length}</Reading>
+        <Reading name="Creases">{panels.hinges.length}</Reading>
+        <FoldSlider label="All creases" angle={all} onAngle={(angle) => setFold({ all: angle, own: {} })} />
+        {found.length > 0 ? (
+          <Alert severity="warning" variant="outlined">
+            {found
+              .slice(0, 3)
+              .map(([a, b]) => `${panels.panels[a]?.name} runs into ${panels.panels[b]?.name}.`)
+              .join(' ')}
+            {found.length > 3 ? ` And ${found.length - 3} more.` : ''}
+          </Alert>
+        ) : (
+          <Typography variant="caption" color="textSecondary">
+            No panel runs into another.
+          </Typography>
+        )}
+      </Section>
+      <Section title="Crease by crease">
+        {panels.hinges.map((hinge, k) => (
+          <Box
+            key={`${hinge.left} ${hinge.right} ${hinge.from.x}`}
+            onMouseEnter={() => setFold({ hovered: k })}
+            onMouseLeave={() => setFold({ hovered: null })}
+          >
+            <FoldSlider
+              label={`${panels.panels[hinge.left]?.name} and ${panels.panels[hinge.right]?.name?.replace('Panel ', '')}, ${printBoth(Math.hypot(hinge.to.x - hinge.from.x, hinge.to.y - hinge.from.y), job.unit)}`}
+              angle={angles[k] as number}
+              onAngle={(angle) => setFold((s) => ({ own: { ...s.own, [k]: angle } }))}
+            />
+          </Box>
+        ))}
+      </Section>
+      <Section title="Board and bleed">
+        <Box sx={{ display: 'grid', gap: 1, mt: 1 }}>
+          <Row>
+            <NumberField
+              label="Taken at creases"
+              value={folding.allowance}
+              digits={2}
+              unit="thicknesses"
+              onNumber={(n) => run({ do: 'set-up', change: { folding: { ...folding, allowance: Math.min(3, Math.max(0, n)) } } })}
+            />
+            <Measure
+              label="Bleed"
+              mm={folding.bleedMm}
+              unit={job.unit}
+              range="any"
+              onMm={(v) => run({ do: 'set-up', change: { folding: { ...folding, bleedMm: Math.max(0, v) } } })}
+            />
+          </Row>
+          <Button size="small" variant="outlined" disabled={!plan} onClick={() => void withBleed()}>
+            Die line with bleed as a PDF
+          </Button>
+          {message && (
+            <Alert severity="error" variant="outlined">
+              {message}
+            </Alert>
+          )}
+        </Box>
+      </Section>
+    </>
+  );
+}
+
+function FoldSlider({ label, angle, onAngle }: { label: string; angle: number; onAngle: (angle: number) => void }) {
+  return (
+    <Box sx={{ px: 0.5 }}>
+      <Box sx={{ display: 'flex', justifyContent: 'space-between' }}>
+        <Typography variant="caption">{label}</Typography>
+        <Typography variant="caption" sx={{ fontWeight: 600 }}>
+          {degrees(angle)}°
+        </Typography>
+      </Box>
+      <Slider
+        size="small"
+        min={-180}
+        max={180}
+        step={1}
+        value={degrees(angle)}
+        aria-label={label}
+        onChange={(_, value) => onAngle(((value as number) * Math.PI) / 180)}
+      />
+    </Box>
+  );
+}

@@ -1,0 +1,254 @@
+'use client';
+/**
+ * The folded die line in space: panels of board with the picture on their outer side, turned with the pointer.
+ */
+import Box from '@mui/material/Box';
+import { foldedPanels, foldTree, type Panels, panelsOf } from '@nuvet/core/folding';
+import type { Job, Piece } from '@nuvet/core/job';
+import { apply, inverse } from '@nuvet/core/plane';
+import { useEffect, useMemo, useRef } from 'react';
+import {
+  AmbientLight,
+  BufferGeometry,
+  CanvasTexture,
+  Color,
+  DirectionalLight,
+  DoubleSide,
+  EdgesGeometry,
+  Float32BufferAttribute,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Matrix4,
+  Mesh,
+  MeshStandardMaterial,
+  PerspectiveCamera,
+  Scene,
+  Shape,
+  ShapeUtils,
+  SRGBColorSpace,
+  Vector2,
+  WebGLRenderer,
+} from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { colours } from '@/ui/theme';
+import type { UnderlaySource } from '@/workers/maker';
+import { useJob } from '../job-store';
+import { useFold } from './fold-store';
+import { underlayFor } from './underlay';
+
+export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const job = useJob((s) => s.job);
+  const { own, all } = useFold();
+  const panels = useMemo(() => panelsOf(pieces), [pieces]);
+  const tree = useMemo(() => foldTree(panels), [panels]);
+  const stage = useRef<Stage | null>(null);
+  const thickness = job.making.thicknessMm ?? 0.5;
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const made = new Stage(element);
+    stage.current = made;
+    return () => {
+      made.dispose();
+      stage.current = null;
+    };
+  }, []);
+  useEffect(() => {
+    stage.current?.show(panels, thickness);
+  }, [panels, thickness]);
+  const source = usePictureSource(job);
+  useEffect(() => {
+    let isWanted = true;
+    if (source)
+      void pictureOf(source).then((picture) => {
+        if (isWanted && picture) stage.current?.dress(picture, source);
+      });
+    return () => {
+      isWanted = false;
+    };
+  }, [source]);
+  useEffect(() => {
+    stage.current?.fold(
+      foldedPanels(
+        panels,
+        tree,
+        panels.hinges.map((_, k) => own[k] ?? all),
+      ),
+    );
+  }, [panels, tree, own, all]);
+  return (
+    <Box
+      ref={frame}
+      role="img"
+      aria-label="The die line folded up"
+      sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground, cursor: 'grab' }}
+    />
+  );
+}
+
+/** Only a picture whose pixels lie straight on the sheet can be laid on the panels. */
+function usePictureSource(job: Job): UnderlaySource | null {
+  const { pictures, trace } = job;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: of the job only these bear on it
+  return useMemo(() => underlayFor(job), [pictures, trace]);
+}
+
+/** Pictures are laid on the panels at most this large, px. */
+const largestPx = 2048;
+
+/** The picture, drawn from its tiles of the level that fits. */
+async function pictureOf({ surfaceId, widthPx, heightPx }: UnderlaySource): Promise<HTMLCanvasElement | null> {
+  const factor = Math.max(1, Math.ceil(Math.max(widthPx, heightPx) / largestPx));
+  const response = await fetch(`/api/pictures/${surfaceId}/colours`);
+  if (!response.ok) return null;
+  const rgb = new Uint8Array(await response.arrayBuffer());
+  const [w, h] = [Math.floor(widthPx / factor), Math.floor(heightPx / factor)];
+  const canvas = document.createElement('canvas');
+  [canvas.width, canvas.height] = [w, h];
+  const context = canvas.getContext('2d');
+  if (!context) return null;
+  const image = context.createImageData(w, h);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const [from, to] = [3 * (y * factor * widthPx + x * factor), 4 * (y * w + x)];
+      for (let c = 0; c < 3; c++) image.data[to + c] = rgb[from + c] as number;
+      image.data[to + 3] = 255;
+    }
+  context.putImageData(image, 0, 0);
+  return canvas;
+}
+
+/** The scene, apart from React: made once, dressed and folded as the job changes. */
+class Stage {
+  private readonly renderer = new WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
+  private readonly scene = new Scene();
+  private readonly camera = new PerspectiveCamera(38, 1, 1, 20_000);
+  private readonly controls: OrbitControls;
+  private readonly group = new Group();
+  private readonly parts: Group[] = [];
+  private readonly outside = new MeshStandardMaterial({ color: new Color('#E2CFA6'), roughness: 0.95, side: DoubleSide });
+  private readonly inside = new MeshStandardMaterial({ color: new Color('#C9B48A'), roughness: 0.95, side: DoubleSide });
+  private readonly observer: ResizeObserver;
+  private waiting = 0;
+  private dressing: { picture: HTMLCanvasElement; source: UnderlaySource } | null = null;
+
+  constructor(private readonly element: HTMLDivElement) {
+    this.renderer.setPixelRatio(window.devicePixelRatio);
+    element.appendChild(this.renderer.domElement);
+    this.renderer.domElement.style.display = 'block';
+    this.scene.background = new Color(colours.ground);
+    this.scene.add(this.group, new AmbientLight(0xffffff, 1.6));
+    const sun = new DirectionalLight(0xffffff, 1.9);
+    sun.position.set(-1, -1.4, 2.4);
+    this.scene.add(sun);
+    this.camera.up.set(0, 0, 1);
+    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
+    this.controls.addEventListener('change', () => this.draw());
+    this.observer = new ResizeObserver(() => this.measure());
+    this.observer.observe(element);
+    this.measure();
+  }
+
+  private measure(): void {
+    const { clientWidth, clientHeight } = this.element;
+    if (clientWidth === 0 || clientHeight === 0) return;
+    this.renderer.setSize(clientWidth, clientHeight);
+    this.camera.aspect = clientWidth / clientHeight;
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  private draw(): void {
+    cancelAnimationFrame(this.waiting);
+    this.waiting = requestAnimationFrame(() => this.renderer.render(this.scene, this.camera));
+  }
+
+  show({ panels }: Panels, thickness: number): void {
+    for (const part of this.parts) this.group.remove(part);
+    this.parts.length = 0;
+    for (const panel of panels) {
+      const corners = panel.sides.map(({ from }) => new Vector2(from.x, from.y));
+      const part = new Group();
+      const faces = new Shape(corners);
+      const flat = ShapeUtils.triangulateShape(faces.getPoints(), []);
+      for (const [z, material] of [
+        [-thickness / 2, this.outside],
+        [thickness / 2, this.inside],
+      ] as const) {
+        const geometry = new BufferGeometry();
+        geometry.setAttribute('position', new Float32BufferAttribute(corners.flatMap((p) => [p.x, p.y, z]), 3)); // biome-ignore format: one line
+        geometry.setAttribute('uv', new Float32BufferAttribute(corners.flatMap(() => [0, 0]), 2)); // biome-ignore format: one line
+        geometry.setIndex(flat.flat());
+        geometry.computeVertexNormals();
+        part.add(new Mesh(geometry, material));
+        part.add(new LineSegments(new EdgesGeometry(geometry), new LineBasicMaterial({ color: 0x6b5a3a })));
+      }
+      part.matrixAutoUpdate = false;
+      this.parts.push(part);
+      this.group.add(part);
+    }
+    this.aim();
+    if (this.dressing) this.dress(this.dressing.picture, this.dressing.source);
+    this.draw();
+  }
+
+  /** Looks at the base panel from the front and above, so far off that all panels, laid flat, would be seen. */
+  private aim(): void {
+    const points = this.parts.flatMap((part) => {
+      const mesh = part.children[0] as Mesh | undefined;
+      const position = mesh?.geometry.getAttribute('position');
+      return position ? Array.from({ length: position.count }, (_, k) => [position.getX(k), position.getY(k)] as const) : [];
+    });
+    if (points.length === 0) return;
+    const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+    const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
+    const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+    this.controls.target.set(cx, cy, size * 0.12);
+    this.camera.position.set(cx - size * 0.55, cy - size * 1.05, size * 0.95);
+    this.controls.update();
+  }
+
+  /** The picture on the outer side, each corner where it lies on the sheet. */
+  dress(picture: HTMLCanvasElement, source: UnderlaySource): void {
+    this.dressing = { picture, source };
+    const back = inverse(source.toSheet);
+    const texture = new CanvasTexture(picture);
+    texture.colorSpace = SRGBColorSpace;
+    texture.anisotropy = 4;
+    this.outside.map?.dispose();
+    this.outside.map = texture;
+    this.outside.color.set(0xffffff);
+    this.outside.needsUpdate = true;
+    for (const part of this.parts) {
+      const { geometry } = part.children[0] as Mesh;
+      const position = geometry.getAttribute('position');
+      const uv = Array.from({ length: position.count }, (_, k) => {
+        const p = apply(back, { x: position.getX(k), y: position.getY(k) });
+        return [p.x / source.widthPx, 1 - p.y / source.heightPx];
+      });
+      geometry.setAttribute('uv', new Float32BufferAttribute(uv.flat(), 2));
+    }
+    this.draw();
+  }
+
+  fold(motions: ReturnType<typeof foldedPanels>): void {
+    this.parts.forEach((part, k) => {
+      const motion = motions[k];
+      if (!motion) return;
+      const { r, t } = motion;
+      part.matrix.copy(new Matrix4().set(r[0], r[1], r[2], t[0], r[3], r[4], r[5], t[1], r[6], r[7], r[8], t[2], 0, 0, 0, 1));
+      part.matrixWorldNeedsUpdate = true;
+    });
+    this.draw();
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.waiting);
+    this.observer.disconnect();
+    this.controls.dispose();
+    this.renderer.dispose();
+    this.renderer.domElement.remove();
+  }
+}

@@ -1,0 +1,95 @@
+'use client';
+/**
+ * A kerf gauge as a job of its own, and reading it: which slot the tab sits in says the kerf.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { kerfGauge, kerfRead, plainGauge, slotsOf } from '@nuvet/core/make';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { z } from 'zod';
+import { ask } from '@/ui/requests';
+import { useJob } from '../job-store';
+import { Pick } from '../trace/hand/Rows';
+
+export function KerfGauge() {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const [isOpen, setOpen] = useState(false);
+  const [message, setMessage] = useState<string | null>(null);
+  const slots = slotsOf(plainGauge);
+  const { cutting } = job.setup;
+  const [slot, setSlot] = useState('');
+  if (!isOpen)
+    return (
+      <Button size="small" onClick={() => setOpen(true)}>
+        Find the kerf with a gauge
+      </Button>
+    );
+  /** A job with comb and tab, cut without any kerf taken off. */
+  const makeJob = async () => {
+    try {
+      const { id } = await ask('POST', '/api/jobs', z.object({ id: z.uuid() }), {
+        name: `Kerf gauge, ${job.making.stock ?? 'stock'}`.slice(0, 120),
+        pictures: [],
+      });
+      const steps = [
+        { step: 'do', command: { do: 'set-making', making: job.making } },
+        { step: 'do', command: { do: 'set-up', change: { cutting: { ...cutting, kerfMm: 0 }, machine: job.setup.machine } } },
+        ...kerfGauge(plainGauge).map(({ name, purpose, outer }) => ({
+          step: 'do',
+          command: {
+            do: 'draw',
+            drawn: { id: nanoid(10), name, purpose, leftOut: false, source: { kind: 'path', path: outer }, live: [] },
+          },
+        })),
+      ];
+      await ask('POST', `/api/jobs/${id}/edits`, z.object({ revision: z.int() }), { base: 1, steps, wanted: false });
+      window.open(`/jobs/${id}?stage=make-ready`, '_blank');
+      setMessage('The gauge is a job of its own, in a new window. Cut it without kerf.');
+    } catch (error) {
+      setMessage((error as Error).message);
+    }
+  };
+  const words = Object.fromEntries([
+    ['', 'not tried yet'],
+    ...slots.map(({ widthMm }, k) => [String(k), `${k} ${k === 1 ? 'tick' : 'ticks'}: ${widthMm.toFixed(2)} mm`]),
+  ]);
+  return (
+    <Box sx={{ display: 'grid', gap: 1 }}>
+      <Typography variant="caption" color="textSecondary">
+        Cut a comb and a tab from this stock. The tab loses one kerf, each slot gains one: the slot that the tab just sits in was drawn two
+        kerfs narrower than the tab. Count its ticks.
+      </Typography>
+      <Button size="small" variant="outlined" onClick={() => void makeJob()}>
+        Make the gauge as a job
+      </Button>
+      <Pick
+        label="The tab just sits in the slot with"
+        value={slot}
+        words={words}
+        onPick={(k) => {
+          setSlot(k);
+          const found = k === '' ? undefined : slots[Number(k)];
+          if (found)
+            run({
+              do: 'set-up',
+              change: { cutting: { ...cutting, kerfMm: Number(kerfRead(plainGauge.tabMm, found.widthMm).toFixed(4)) } },
+            });
+        }}
+      />
+      {slot !== '' && (
+        <Typography variant="body2">
+          ({plainGauge.tabMm} − {slots[Number(slot)]?.widthMm.toFixed(2)}) / 2 = {slots[Number(slot)]?.kerfMm.toFixed(3)} mm. Remember it
+          with the stock, above.
+        </Typography>
+      )}
+      {message && (
+        <Typography variant="caption" role="status">
+          {message}
+        </Typography>
+      )}
+    </Box>
+  );
+}

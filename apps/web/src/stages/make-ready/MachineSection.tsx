@@ -1,0 +1,110 @@
+'use client';
+/**
+ * What the machine expects: unit, direction of y, origin, tolerance; remembered by the machine's name.
+ */
+import Autocomplete from '@mui/material/Autocomplete';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import type { Machine } from '@nuvet/core/job';
+import { useEffect, useState } from 'react';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '../Docket';
+import { useJob } from '../job-store';
+import { Measure, Pick, Row } from '../trace/hand/Rows';
+import { usePresets } from './use-presets';
+
+export function MachineSection() {
+  const { machine } = useJob((s) => s.job.setup);
+  const unit = useJob((s) => s.job.unit);
+  const run = useJob((s) => s.run);
+  const { presets, keep, message } = usePresets();
+  const [name, setName] = useState(machine.name);
+  useEffect(() => setName(machine.name), [machine.name]);
+  const set = (change: Partial<Machine>) => run({ do: 'set-up', change: { machine: { ...machine, ...change } } });
+  const machines = presets.filter((p) => p.kind === 'machine');
+  const call = (next: string) => {
+    const known = machines.find((p) => p.name === next.trim());
+    if (known && known.name !== machine.name) run({ do: 'set-up', change: { machine: known.value } });
+    else if (next.trim() && next.trim() !== machine.name) set({ name: next.trim().slice(0, 60) });
+  };
+  return (
+    <Section title="The machine expects">
+      <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+        <Autocomplete
+          freeSolo
+          options={machines.map((p) => p.name)}
+          inputValue={name}
+          onInputChange={(_, value) => setName(value.slice(0, 60))}
+          onChange={(_, value) => call(value ?? '')}
+          onBlur={() => call(name)}
+          renderInput={(params) => <TextField {...params} label="Machine" onKeyDown={(event) => event.stopPropagation()} />}
+        />
+        <Row>
+          <Pick label="Unit" value={machine.unit} words={{ mm: 'Millimetres', in: 'Inches' }} onPick={(u) => set({ unit: u })} />
+          <Pick label="y grows" value={machine.y} words={{ up: 'Upwards', down: 'Downwards' }} onPick={(y) => set({ y })} />
+        </Row>
+        <Row>
+          <Pick
+            label="0, 0 is"
+            value={machine.origin}
+            words={{ 'lower-left': 'Lower left', 'upper-left': 'Upper left', centre: 'The middle', sheet: 'As on the sheet' }}
+            onPick={(origin) => set({ origin })}
+          />
+          <Measure
+            label="Curves within"
+            mm={machine.toleranceMm}
+            unit={unit}
+            onMm={(mm) => set({ toleranceMm: Math.min(1, Math.max(0.0005, mm)) })}
+          />
+        </Row>
+        <Pick
+          label="Curves in DXF"
+          value={machine.dxf}
+          words={{ arcs: 'Arcs in closed polylines', splines: 'Splines', plain: 'Plain file for old controllers' }}
+          onPick={(dxf) => set({ dxf })}
+        />
+        <Row>
+          <NumberField
+            label="S at full power"
+            value={machine.fullS}
+            digits={0}
+            unit="S"
+            onNumber={(n) => n > 0 && set({ fullS: Math.min(100_000, n) })}
+          />
+          <Pick
+            label="Power"
+            value={machine.followsSpeed ? 'follows' : 'stays'}
+            words={{ follows: 'Follows speed (M4)', stays: 'Stays (M3)' }}
+            onPick={(v) => set({ followsSpeed: v === 'follows' })}
+          />
+        </Row>
+        <Row>
+          <NumberField
+            label="Travels at"
+            value={machine.travelMmPerMin}
+            digits={0}
+            unit="mm/min"
+            onNumber={(n) => n > 0 && set({ travelMmPerMin: Math.min(500_000, n) })}
+          />
+          <NumberField
+            label="Speeds up by"
+            value={machine.accelerationMmPerS2}
+            digits={0}
+            unit="mm/s²"
+            onNumber={(n) => n > 0 && set({ accelerationMmPerS2: Math.min(100_000, n) })}
+          />
+        </Row>
+        <Button size="small" onClick={() => void keep({ kind: 'machine', name: machine.name, value: machine })}>
+          Remember this machine
+        </Button>
+        {message && (
+          <Typography variant="caption" role="status" color="textSecondary">
+            {message}
+          </Typography>
+        )}
+      </Box>
+    </Section>
+  );
+}

@@ -1,0 +1,113 @@
+'use client';
+/**
+ * What it is made from, and what is remembered of that stock.
+ */
+import Autocomplete from '@mui/material/Autocomplete';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type Job, ways } from '@nuvet/core/job';
+import { useEffect, useState } from 'react';
+import { Section } from '../Docket';
+import { useJob } from '../job-store';
+import { Measure, Pick, Row } from '../trace/hand/Rows';
+import { waysOfMaking } from '../ways';
+import { usePresets } from './use-presets';
+
+export function StockSection() {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const { presets, keep, message } = usePresets();
+  const { making, setup } = job;
+  const [stock, setStock] = useState(making.stock ?? '');
+  useEffect(() => setStock(making.stock ?? ''), [making.stock]);
+  const stocks = presets.filter((p) => p.kind === 'stock');
+  const name = (next: string) => {
+    const stockName = next.trim().slice(0, 100) || null;
+    if (stockName === making.stock) return;
+    const known = stocks.find((p) => p.name === stockName)?.value;
+    run({ do: 'set-making', making: { ...making, stock: stockName, ...(known ? { thicknessMm: known.thicknessMm } : {}) } });
+    // A stock that is known brings its kerf and its settings along.
+    if (known)
+      run({
+        do: 'set-up',
+        change: {
+          stockWidthMm: known.widthMm,
+          stockHeightMm: known.heightMm,
+          cutting: { ...setup.cutting, kerfMm: known.kerfMm, strengths: known.strengths },
+        },
+      });
+  };
+  return (
+    <Section title="Made from">
+      <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+        <Pick
+          label="Way of making"
+          value={making.way}
+          words={Object.fromEntries(ways.map((w) => [w, waysOfMaking[w]])) as Record<Job['making']['way'], string>}
+          onPick={(way) => run({ do: 'set-making', making: { ...making, way } })}
+        />
+        <Autocomplete
+          freeSolo
+          options={stocks.map((p) => p.name)}
+          inputValue={stock}
+          onInputChange={(_, value) => setStock(value.slice(0, 100))}
+          onChange={(_, value) => name(value ?? '')}
+          onBlur={() => name(stock)}
+          renderInput={(params) => <TextField {...params} label="Stock" onKeyDown={(event) => event.stopPropagation()} />}
+        />
+        <Row>
+          <Measure
+            label="Measured thickness"
+            mm={making.thicknessMm}
+            unit={job.unit}
+            onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
+            onEmpty={() => run({ do: 'set-making', making: { ...making, thicknessMm: null } })}
+          />
+        </Row>
+        <Row>
+          <Measure
+            label="Sheet wide"
+            mm={setup.stockWidthMm}
+            unit={job.unit}
+            onMm={(stockWidthMm) => run({ do: 'set-up', change: { stockWidthMm } })}
+            onEmpty={() => run({ do: 'set-up', change: { stockWidthMm: null } })}
+          />
+          <Measure
+            label="Sheet high"
+            mm={setup.stockHeightMm}
+            unit={job.unit}
+            onMm={(stockHeightMm) => run({ do: 'set-up', change: { stockHeightMm } })}
+            onEmpty={() => run({ do: 'set-up', change: { stockHeightMm: null } })}
+          />
+        </Row>
+        <Button
+          size="small"
+          disabled={!making.stock}
+          onClick={() =>
+            making.stock &&
+            void keep({
+              kind: 'stock',
+              name: making.stock,
+              value: {
+                thicknessMm: making.thicknessMm,
+                widthMm: setup.stockWidthMm,
+                heightMm: setup.stockHeightMm,
+                kerfMm: setup.cutting.kerfMm,
+                strengths: setup.cutting.strengths,
+              },
+            })
+          }
+        >
+          Remember kerf and settings with this stock
+        </Button>
+        {message && (
+          <Typography variant="caption" role="status" color="textSecondary">
+            {message}
+          </Typography>
+        )}
+      </Box>
+    </Section>
+  );
+}
