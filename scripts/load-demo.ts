@@ -74,7 +74,7 @@ async function load({ name, scene, scan: settings, making, unit, known, check, t
   await keepTrace(traceOnSheet(picture, wish, tracePicture(scan.picture, mmPerPx, wish)));
 }
 
-async function loadPhoto({ name, scene, photo: settings, making, unit, frame, check }: DemoPhoto): Promise<void> {
+async function loadPhoto({ name, scene, photo: settings, making, unit, frame, check, take, box }: DemoPhoto): Promise<void> {
   const photo = photographScene(scene, settings);
   const { widthMm: w, heightMm: h } = scene;
   // The table is left out: only the paper counts.
@@ -85,6 +85,7 @@ async function loadPhoto({ name, scene, photo: settings, making, unit, frame, ch
     { do: 'change-picture', pictureId, change: { crop } },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
+    ...(box ? [{ do: 'prove-by', change: { box } } as const] : []),
   ]);
   const plan = workingPlanOf(picture);
   if (!plan) throw new Error(`${name} is not seen at an angle`);
@@ -100,8 +101,8 @@ async function loadPhoto({ name, scene, photo: settings, making, unit, frame, ch
     greyPicture(flat, plan.widthPx, plan.heightPx),
     crop.map((p) => project(back, p)),
   );
-  const traced = tracePicture(paper, plan.mmPerPx, defaultTraceSettings);
-  await keepTrace(traceOnSheet(picture, defaultTraceSettings, traced, plan));
+  const wish = { ...defaultTraceSettings, take };
+  await keepTrace(traceOnSheet(picture, wish, tracePicture(paper, plan.mmPerPx, wish), plan));
 }
 
 async function loadPrint({ name, sheet, dpi, tiltDegrees, making, known, colours }: DemoPrint): Promise<void> {

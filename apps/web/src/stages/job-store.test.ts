@@ -156,7 +156,7 @@ describe('what the stages say of themselves', () => {
     ],
     stated: [{ text: `${mm}`, value: mm }],
   });
-  const texts = (job: Job) => Object.values(stageStates(job, null)).map((s) => s.text);
+  const texts = (job: Job) => Object.values(stageStates(job, null, [])).map((s) => s.text);
   const marked = (...marks: Picture['marks']): Job => ({ ...first, pictures: [{ ...picture, marks }] });
   it('with nothing brought in, only that', () => expect(texts(emptyJob('x'))).toEqual(['no picture yet', '', '', '', '']));
   it('where the scale comes from, and how far marks are off', () => {

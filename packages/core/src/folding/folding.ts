@@ -54,13 +54,16 @@ export interface FoldTree {
   readonly order: readonly number[];
 }
 
-/** The tree of panels, from the largest outwards; longer creases are hung on first. */
+/** The tree of panels, from the one with most creases outwards, of such the largest; longer creases are hung on first. */
 export function foldTree({ panels, hinges }: Panels): FoldTree {
   const hangs: ({ hinge: number; on: number } | null)[] = panels.map(() => null);
   const order: number[] = [];
   if (panels.length === 0) return { base: 0, hangs, order };
-  const placed = new Set([0]);
-  order.push(0);
+  const creases = panels.map((_, k) => hinges.filter(({ left, right }) => left === k || right === k).length);
+  // Panels come by their size, so that of equal ones the first is the largest.
+  const base = creases.indexOf(Math.max(...creases));
+  const placed = new Set([base]);
+  order.push(base);
   const length = (k: number): number => {
     const h = hinges[k] as Panels['hinges'][0];
     return Math.hypot(h.to.x - h.from.x, h.to.y - h.from.y);
@@ -78,7 +81,7 @@ export function foldTree({ panels, hinges }: Panels): FoldTree {
       isGrowing = true;
     }
   }
-  return { base: 0, hangs, order };
+  return { base, hangs, order };
 }
 
 /**

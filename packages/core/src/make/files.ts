@@ -74,6 +74,8 @@ export const outlinesToWrite = (pieces: readonly Piece[], setup: Setup): FilePie
   );
 
 export async function madeFile(kind: FileKind, pieces: readonly Piece[], wishes: FileWishes): Promise<MadeFile> {
+  const failed = wishes.plan.lost.find((l) => l.isFailure);
+  if (failed && wishes.setup.cutting.kerfMm > 0) throw new FileRefused(`${failed.message} No file was made.`);
   const outlines = outlinesToWrite(pieces, wishes.setup);
   const made = await makers[kind](outlines, wishes);
   const file = {

@@ -4,7 +4,7 @@
  */
 import type { Piece } from '../job/schema.ts';
 import type { Cutting } from '../job/setup.ts';
-import type { Path } from '../plane/index.ts';
+import { type Path, pathArea, pathLength } from '../plane/index.ts';
 import { offsetPiece, plainOffset } from '../shape/index.ts';
 
 export interface Compensated {
@@ -13,6 +13,8 @@ export interface Compensated {
   readonly parts: readonly { readonly outer: Path; readonly holes: readonly Path[] }[];
   /** In plain words, where the tool cannot make what was drawn. */
   readonly lost: string | null;
+  /** Whether the outlines could not be set out rightly: no file is made of them. */
+  readonly isFailure: boolean;
 }
 
 /** Mitres reach out by at most so many half kerfs. */
@@ -21,9 +23,26 @@ const mitreLimit = 4;
 /** Only what is cut through and closed has a side that the tool may take from. */
 export function kerfCompensated(piece: Piece, { kerfMm, corners }: Pick<Cutting, 'kerfMm' | 'corners'>): Compensated {
   const own = { outer: piece.outer, holes: piece.holes };
-  if (!(kerfMm > 0) || piece.purpose !== 'cut' || !piece.outer.closed) return { piece, parts: [own], lost: null };
+  if (!(kerfMm > 0) || piece.purpose !== 'cut' || !piece.outer.closed) return { piece, parts: [own], lost: null, isFailure: false };
   const parts = offsetPiece(own, kerfMm / 2, { ...plainOffset, corners, mitreLimit });
-  return { piece, parts, lost: lostIn(piece, parts) };
+  if (!isSound(piece, parts, kerfMm / 2))
+    return {
+      piece,
+      parts,
+      lost: `The kerf could not be taken off ${piece.name}. Look for crossings and spikes in its outline.`,
+      isFailure: true,
+    };
+  return { piece, parts, lost: lostIn(piece, parts), isFailure: false };
+}
+
+/** Set out by a distance an outline gains at most its length times that, and its corners' sectors (Steiner); mitres a little more. */
+function isSound(piece: Piece, parts: Compensated['parts'], by: number): boolean {
+  const areaOf = (outer: Path, holes: readonly Path[]): number =>
+    Math.abs(pathArea(outer)) - holes.reduce((sum, h) => sum + Math.abs(pathArea(h)), 0);
+  const gained = parts.reduce((sum, part) => sum + areaOf(part.outer, part.holes), 0) - areaOf(piece.outer, piece.holes);
+  const around = [piece.outer, ...piece.holes].reduce((sum, path) => sum + pathLength(path), 0);
+  const corners = [piece.outer, ...piece.holes].reduce((n, path) => n + path.segments.length, 0);
+  return gained > -1e-6 && gained <= around * by + mitreLimit * mitreLimit * corners * by * by + 1e-6;
 }
 
 function lostIn(piece: Piece, parts: Compensated['parts']): string | null {

@@ -27,7 +27,7 @@ export interface Run {
 export interface CutPlan {
   readonly runs: readonly Run[];
   /** What the tool cannot make, in words. */
-  readonly lost: readonly { readonly pieceId: string; readonly message: string }[];
+  readonly lost: readonly { readonly pieceId: string; readonly message: string; readonly isFailure: boolean }[];
   /** Between runs, as drawn and as ordered, mm. */
   readonly travelBeforeMm: number;
   readonly travelMm: number;
@@ -54,13 +54,13 @@ interface Task {
 
 /** Plans the cutting of pieces; yields the share done. */
 export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Machine): Generator<number, CutPlan> {
-  const lost: { pieceId: string; message: string }[] = [];
+  const lost: CutPlan['lost'][number][] = [];
   const tasks: Task[] = [];
   const material: Path[] = [];
   for (const [k, piece] of pieces.entries()) {
     if (piece.purpose === 'guide') continue;
-    const { parts, lost: what } = kerfCompensated(piece, cutting);
-    if (what) lost.push({ pieceId: piece.id, message: what });
+    const { parts, lost: what, isFailure } = kerfCompensated(piece, cutting);
+    if (what) lost.push({ pieceId: piece.id, message: what, isFailure });
     if (piece.purpose === 'cut' && piece.outer.closed) material.push(piece.outer, ...piece.holes);
     tasks.push(...parts.flatMap((part) => tasksOf(piece, part, cutting)));
     if (k % 20 === 19) yield (0.3 * k) / pieces.length;

@@ -183,3 +183,24 @@ export function chordCount(from: Point, s: CubicSegment, tolerance: number): num
   const most = largestBend(from, s);
   return Math.max(1, Math.ceil(Math.sqrt(most / (8 * tolerance))));
 }
+
+/**
+ * Where a cubic crosses itself: the two places, 0 to 1, or null. With B(t) = a t³ + b t² + c t + d two places that are one satisfy
+ * a (p² - q) + b p + c = 0 with p their sum and q their product; p follows from the part of it across a, q from that along a.
+ */
+export function cubicLoop(from: Point, s: CubicSegment): readonly [number, number] | null {
+  const of = (axis: 'x' | 'y') => {
+    const [p, q, r, z] = [from[axis], s.c1[axis], s.c2[axis], s.to[axis]];
+    return { a: z - 3 * r + 3 * q - p, b: 3 * (r - 2 * q + p), c: 3 * (q - p) };
+  };
+  const [x, y] = [of('x'), of('y')];
+  const across = x.b * y.a - y.b * x.a;
+  const square = x.a * x.a + y.a * y.a;
+  if (Math.abs(across) < 1e-12 || square < 1e-18) return null;
+  const p = -(x.c * y.a - y.c * x.a) / across;
+  const q = p * p + ((x.b * p + x.c) * x.a + (y.b * p + y.c) * y.a) / square;
+  const root = p * p - 4 * q;
+  if (!(root > 1e-12)) return null;
+  const [t, u] = [(p - Math.sqrt(root)) / 2, (p + Math.sqrt(root)) / 2];
+  return t > 1e-9 && u < 1 - 1e-9 ? [t, u] : null;
+}

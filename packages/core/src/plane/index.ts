@@ -1,6 +1,7 @@
 export { arcAbout, arcAsCubics, type Circle, circleOf } from './arc.ts';
 export { cubicAsArcs } from './biarc.ts';
 export { type Box, boxAround, boxAroundBoxes, centreOf, heightOf, widthOf } from './box.ts';
+export { cubicLoop } from './cubic.ts';
 export { axesOf, turnsLeft } from './ellipse.ts';
 export {
   circlePath,
@@ -18,6 +19,7 @@ export {
   splitPath,
   stepsOf,
   transformedPath,
+  withoutLoops,
   withPoint,
 } from './path.ts';
 export {

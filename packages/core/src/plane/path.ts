@@ -3,6 +3,7 @@
  * A closed path ends where it starts; its last segment says how it gets back.
  */
 import { type Box, boxAround, boxAroundBoxes } from './box.ts';
+import { cubicLoop } from './cubic.ts';
 import { ellipseHalves } from './ellipse.ts';
 import { distance, type Point } from './point.ts';
 import {
@@ -102,6 +103,22 @@ export function splitPath(path: Path, index: number, t: number): Path[] {
     { start, segments: before, closed: false },
     { start: at, segments: after, closed: false },
   ];
+}
+
+/** A path whose curves do not cross themselves: where one does, its loop goes and a corner is left. */
+export function withoutLoops(path: Path): Path {
+  if (!path.segments.some((s) => s.kind === 'cubic')) return path;
+  let isChanged = false;
+  const segments = stepsOf(path).flatMap(({ from, segment }): Segment[] => {
+    const loop = segment.kind === 'cubic' ? cubicLoop(from, segment) : null;
+    if (!loop) return [segment];
+    isChanged = true;
+    const [t, u] = loop;
+    const [before] = splitSegment(from, segment, t);
+    const [, after] = splitSegment(from, segment, u);
+    return [before, after];
+  });
+  return isChanged ? { ...path, segments } : path;
 }
 
 export function reversedPath(path: Path): Path {

@@ -6,6 +6,7 @@ import {
   cross,
   directionOn,
   distance,
+  nearestOnPath,
   type Path,
   type Point,
   pathArea,
@@ -127,6 +128,8 @@ function passesThrough(other: Path, path: Path, place: CutPlace): boolean {
   if (!other.closed) return false;
   const [before, after] = [walked(path, place, -besideMm), walked(path, place, besideMm)];
   if (!before || !after) return false;
+  // Where both run along each other neither side is left or taken: that is a doubled line.
+  if ([before, after].some((p) => nearestOnPath(other, p).distance < besideMm / 10)) return false;
   return (windingAbout([other], before) !== 0) !== (windingAbout([other], after) !== 0);
 }
 

@@ -163,6 +163,11 @@ describe('each finding', () => {
     expect(proved(after).filter((f) => !proved(job).some((was) => was.code === f.code))).toEqual([]);
   });
 
+  it('a shared stretch of outline is doubled, and no crossing', () => {
+    expect(codesOf([piece(box(0, 0, 40, 30)), piece(box(40, 5, 20, 40))])).toEqual(['doubled']);
+    expect(codesOf([piece(box(0, 0, 40, 30)), piece(box(40, 5, 20, 20))])).toEqual(['doubled']);
+  });
+
   it('can be said to be meant so, and is then told no more, until the place is another', () => {
     const job = jobOf([piece(box(0, 0, 60, 60)), piece(circlePath(p(30, 30), 12), [], 'cut', 'Disc 1')]);
     const [finding] = proved(job);

@@ -6,6 +6,7 @@
 import Flatbush from 'flatbush';
 import { circleOf } from '../plane/arc.ts';
 import type { Box } from '../plane/box.ts';
+import { cubicLoop } from '../plane/cubic.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { cross, distance, dot, type Point, subtract } from '../plane/point.ts';
 import { chordPoints, directionOn, nearestOnSegment, pointOn, segmentBox, segmentLength } from '../plane/segment.ts';
@@ -230,6 +231,11 @@ export function selfCrossings(paths: readonly Path[]): CutPlace[] {
   const found: CutPlace[] = [];
   const index = boxIndex(steps.map((s) => s.box));
   steps.forEach((s, k) => {
+    const loop = s.segment.kind === 'cubic' ? cubicLoop(s.from, s.segment) : null;
+    if (loop) {
+      const at = pointOn(s.from, s.segment, loop[0]);
+      found.push(...loop.map((t): CutPlace => ({ path: s.path, segment: s.index, t, at })));
+    }
     for (const l of index?.search(s.box.minX, s.box.minY, s.box.maxX, s.box.maxY) ?? []) {
       if (l <= k) continue;
       const other = steps[l] as Placed;

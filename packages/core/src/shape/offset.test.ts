@@ -4,8 +4,21 @@ import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
 import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
-import { circlePath, ellipsePath, nearestOnPath, type Path, pathArea, pathLength, pointOn, polygonPath, stepsOf } from '../plane/index.ts';
+import {
+  circlePath,
+  distance,
+  ellipsePath,
+  nearestOnPath,
+  type Path,
+  pathArea,
+  pathLength,
+  pointOn,
+  polygonPath,
+  stepsOf,
+  withoutLoops,
+} from '../plane/index.ts';
 import { bandAbout } from './band.ts';
+import { selfCrossings } from './crossings.ts';
 import { offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
 
 const rectangle = (w: number, h: number): Path =>
@@ -150,4 +163,33 @@ it('a wavy outline, its hollows tighter than the distance, keeps one outline at 
     for (const { from, segment } of stepsOf(made[0]?.outer as Path))
       expect(Math.abs(nearestOnPath(wave, pointOn(from, segment, 0.5)).distance - Math.abs(by))).toBeLessThan(0.02);
   }
+});
+
+describe('a curve that crosses itself', () => {
+  // A spike's tip led into a loop, as fits about very thin tips once were.
+  const looped: Path = {
+    start: { x: 0, y: 0 },
+    segments: [
+      { kind: 'cubic', c1: { x: 14, y: 1 }, c2: { x: 10, y: -2 }, to: { x: 0, y: 3 } },
+      { kind: 'line', to: { x: -10, y: 3 } },
+      { kind: 'line', to: { x: -10, y: 0 } },
+      { kind: 'line', to: { x: 0, y: 0 } },
+    ],
+    closed: true,
+  };
+  it('is found to do so, where both places of the curve are one', () => {
+    const [a, b] = selfCrossings([looped]);
+    const curve = looped.segments[0] as Extract<Path['segments'][0], { kind: 'cubic' }>;
+    expect(a?.segment).toBe(0);
+    expect(distance(pointOn(looped.start, curve, a?.t as number), pointOn(looped.start, curve, b?.t as number))).toBeLessThan(1e-9);
+  });
+  it('is set off without its loop', () => {
+    const plain = withoutLoops(looped);
+    expect(selfCrossings([plain])).toEqual([]);
+    for (const by of [0.3, -0.3]) {
+      const [outline, ...rest] = offsetClosed(looped, by);
+      expect(rest).toEqual([]);
+      expect(Math.sign(pathArea(outline as Path) - pathArea(plain))).toBe(-Math.sign(by));
+    }
+  });
 });

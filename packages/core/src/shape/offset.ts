@@ -7,7 +7,7 @@
  * tolerance.
  */
 import { circleOf } from '../plane/arc.ts';
-import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } from '../plane/path.ts';
 import { cross, crossing, distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
@@ -33,9 +33,10 @@ export const plainOffset: OffsetSettings = { corners: 'round', mitreLimit: 4, to
  * The closed paths at a distance from a closed one: to its left where `by` is positive. Loops that close up vanish.
  * @param by mm
  */
-export function offsetClosed(path: Path, by: number, settings: OffsetSettings = plainOffset): Path[] {
-  if (!path.closed) throw new RangeError('an open line has no offset that closes; lay a band about it');
-  if (by === 0) return [path];
+export function offsetClosed(outline: Path, by: number, settings: OffsetSettings = plainOffset): Path[] {
+  if (!outline.closed) throw new RangeError('an open line has no offset that closes; lay a band about it');
+  if (by === 0) return [outline];
+  const path = withoutLoops(outline);
   return keptLoops(rawOffset(path, by, settings), [path], by, settings);
 }
 

@@ -2,9 +2,9 @@
  * In: paths and places on them. Out: the paths cut there into runs, and runs joined again into paths.
  * Ends of runs are the very places that were given, so that what meets there meets exactly.
  */
-import { type Path, stepsOf } from '../plane/path.ts';
+import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
-import { type Segment, splitSegment } from '../plane/segment.ts';
+import { pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { type CutPlace, samePlaceMm } from './crossings.ts';
 
 /** A path cut at places on it (for `path` 0 of a list of one), in order of travel; uncut it comes back whole. */
@@ -18,7 +18,7 @@ export function runsOf(path: Path, places: readonly CutPlace[]): Path[] {
   let isStartCut = false;
   stepsOf(path).forEach(({ from, segment }, k) => {
     let [rest, start, gone] = [segment, from, 0];
-    for (const { t, at } of withoutDoubles(cuts[k] as { t: number; at: Point }[])) {
+    for (const { t, at } of withoutDoubles({ from, segment }, cuts[k] as { t: number; at: Point }[])) {
       if (distance(at, from) <= samePlaceMm) {
         if (k === 0) isStartCut = true;
         else if ((runs.at(-1)?.segments.length ?? 0) > 0) cutHere(from);
@@ -49,10 +49,15 @@ export function runsOf(path: Path, places: readonly CutPlace[]): Path[] {
 
 const endedAt = (segment: Segment, at: Point): Segment => ({ ...segment, to: at });
 
-function withoutDoubles(cuts: readonly { t: number; at: Point }[]): { t: number; at: Point }[] {
+/** Places that are told twice once; a curve that comes back to the same place on its way has been there twice. */
+function withoutDoubles({ from, segment }: Step, cuts: readonly { t: number; at: Point }[]): { t: number; at: Point }[] {
   return [...cuts]
     .sort((a, b) => a.t - b.t)
-    .filter(({ at }, k, all) => k === 0 || distance(at, (all[k - 1] as { at: Point }).at) > samePlaceMm);
+    .filter(({ t, at }, k, all) => {
+      const before = all[k - 1];
+      if (!before || distance(at, before.at) > samePlaceMm) return true;
+      return distance(pointOn(from, segment, (t + before.t) / 2), at) > 10 * samePlaceMm;
+    });
 }
 
 export const endOf = (path: Path): Point => path.segments.at(-1)?.to ?? path.start;

@@ -4,7 +4,7 @@
  * their crossing, and everything else joins with one tangent.
  */
 
-import type { Path } from '../plane/path.ts';
+import { type Path, withoutLoops } from '../plane/path.ts';
 import { crossing, distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { type Bend, type BendEnd, costOf, fitBend } from './bends.ts';
@@ -40,7 +40,8 @@ interface Join {
 export function outlineAlong(contour: Float64Array, softness: number, leastRoughness: number, tolerancePx: number): Path {
   const course = new Course(contour);
   const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
-  return wholeFigure(course, grain) ?? assembled(course, grain, partsOf(course, grain, findCorners(course, grain)));
+  // About the tip of a spike a curve may be led into a loop: there is a corner instead.
+  return wholeFigure(course, grain) ?? withoutLoops(assembled(course, grain, partsOf(course, grain, findCorners(course, grain))));
 }
 
 /** An end of an open course: where the path must end, or null where the course itself says it. */
@@ -73,7 +74,9 @@ export function openPathAlong(
     stops.slice(1).flatMap((to, k) => partsOfRun(course, grain, stops[k] as number, to, (i) => spoilt.get(i) ?? 0)),
   );
   const joins = parts.slice(1).map((part, k) => joinAfter(course, grain, parts[k] as Part, part, spoilt));
-  return open(course, grain, parts, [{ at: start, direction: null, spoilt: 1 }, ...joins, { at: end, direction: null, spoilt: 1 }]);
+  return withoutLoops(
+    open(course, grain, parts, [{ at: start, direction: null, spoilt: 1 }, ...joins, { at: end, direction: null, spoilt: 1 }]),
+  );
 }
 
 /** Straight parts in a row that are one straight edge all told made one. */

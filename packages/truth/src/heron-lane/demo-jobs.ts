@@ -16,6 +16,7 @@ import { lanternBox } from './lantern-box.ts';
 import { millRaceBlock } from './mill-race-block.ts';
 import { otterFloat } from './otter-float.ts';
 import { riverWheel } from './river-wheel.ts';
+import { cartonBox, seedCarton } from './seed-carton.ts';
 
 export interface DemoJob {
   readonly name: string;
@@ -40,6 +41,10 @@ export interface DemoPhoto {
   /** The scene's four marks and what was typed for their width and height. */
   readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] };
   readonly check: string;
+  /** What in the photograph is traced. */
+  readonly take: Take;
+  /** What the folded box must measure. */
+  readonly box?: NonNullable<Job['proof']['box']>;
 }
 
 /** A print in several colours, each of which is done otherwise. */
@@ -80,6 +85,18 @@ export const demoPhotos: readonly DemoPhoto[] = [
     unit: 'mm',
     frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
     check: 'plate',
+    take: 'shape',
+  },
+  {
+    name: 'Seed-packet carton',
+    scene: seedCarton,
+    photo: { widthPx: 3600, heightPx: 2700, tiltDegrees: 19, leanDegrees: 80, turnDegrees: 2, seed: 41 },
+    making: { way: 'paper', stock: 'Folding board', thicknessMm: 0.4 },
+    unit: 'mm',
+    frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
+    check: 'front',
+    take: 'network',
+    box: { ...cartonBox, toleranceMm: 0.5 },
   },
 ];
 

@@ -16,6 +16,7 @@ import { printBoth } from '@nuvet/core/length';
 import { type CutPlan, type FileKind, fileKinds, fileName, fileTypes, type MadeFile } from '@nuvet/core/make';
 import { heightOf, widthOf } from '@nuvet/core/plane';
 import dayjs from 'dayjs';
+import { strToU8 } from 'fflate';
 import { useEffect, useState } from 'react';
 import { handOver } from '@/ui/hand-over';
 import { NumberField } from '@/ui/NumberField';
@@ -103,6 +104,19 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
             onNumber={(n) => n >= 10 && setDpi(Math.min(2400, Math.round(n)))}
           />
         </Box>
+      </Section>
+      <Section title="The job itself">
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
+          All that was marked, drawn and set up, as an open document; the nuvet command proves and makes from it.
+        </Typography>
+        <Button
+          fullWidth
+          variant="outlined"
+          startIcon={<DownloadOutlined />}
+          onClick={() => handOver(strToU8(JSON.stringify(job, null, 1)), nameFor(job, 'job', revision(), 'json'), 'application/json')}
+        >
+          Download the job’s document
+        </Button>
       </Section>
       <Section title="All in one">
         <NamePattern />

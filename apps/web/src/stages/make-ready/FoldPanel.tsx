@@ -33,7 +33,7 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
   const panels = useMemo(() => panelsOf(pieces), [pieces]);
   const tree = useMemo(() => foldTree(panels), [panels]);
   const angles = panels.hinges.map((_, k) => own[k] ?? all);
-  const found = useMemo(() => collisions(panels, foldedPanels(panels, tree, panels.hinges.map((_, k) => own[k] ?? all))), [panels, tree, own, all]); // biome-ignore format: one line
+  const found = useMemo(() => collisions(panels, foldedPanels(panels, tree, panels.hinges.map((_, k) => -(own[k] ?? all)))), [panels, tree, own, all]); // biome-ignore format: one line
   const { folding } = job.setup;
   if (panels.hinges.length === 0)
     return (

@@ -2,13 +2,14 @@
 /**
  * The folded die line in space: panels of board with the picture on their outer side, turned with the pointer.
  */
-import Box from '@mui/material/Box';
+import Frame from '@mui/material/Box';
 import { foldedPanels, foldTree, type Panels, panelsOf } from '@nuvet/core/folding';
 import type { Job, Piece } from '@nuvet/core/job';
 import { apply, inverse } from '@nuvet/core/plane';
 import { useEffect, useMemo, useRef } from 'react';
 import {
   AmbientLight,
+  Box3,
   BufferGeometry,
   CanvasTexture,
   Color,
@@ -28,6 +29,7 @@ import {
   ShapeUtils,
   SRGBColorSpace,
   Vector2,
+  Vector3,
   WebGLRenderer,
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
@@ -74,12 +76,13 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
       foldedPanels(
         panels,
         tree,
-        panels.hinges.map((_, k) => own[k] ?? all),
+        // The printed side is seen, and comes to lie outside.
+        panels.hinges.map((_, k) => -(own[k] ?? all)),
       ),
     );
   }, [panels, tree, own, all]);
   return (
-    <Box
+    <Frame
       ref={frame}
       role="img"
       aria-label="The die line folded up"
@@ -132,6 +135,7 @@ class Stage {
   private readonly inside = new MeshStandardMaterial({ color: new Color('#C9B48A'), roughness: 0.95, side: DoubleSide });
   private readonly observer: ResizeObserver;
   private waiting = 0;
+  private isAimed = false;
   private dressing: { picture: HTMLCanvasElement; source: UnderlaySource } | null = null;
 
   constructor(private readonly element: HTMLDivElement) {
@@ -174,8 +178,8 @@ class Stage {
       const faces = new Shape(corners);
       const flat = ShapeUtils.triangulateShape(faces.getPoints(), []);
       for (const [z, material] of [
-        [-thickness / 2, this.outside],
-        [thickness / 2, this.inside],
+        [thickness / 2, this.outside],
+        [-thickness / 2, this.inside],
       ] as const) {
         const geometry = new BufferGeometry();
         geometry.setAttribute('position', new Float32BufferAttribute(corners.flatMap((p) => [p.x, p.y, z]), 3)); // biome-ignore format: one line
@@ -189,25 +193,25 @@ class Stage {
       this.parts.push(part);
       this.group.add(part);
     }
-    this.aim();
+    this.isAimed = false;
     if (this.dressing) this.dress(this.dressing.picture, this.dressing.source);
     this.draw();
   }
 
-  /** Looks at the base panel from the front and above, so far off that all panels, laid flat, would be seen. */
+  /** Looks at what is folded from the front and above, so far off that all of it is seen. */
   private aim(): void {
-    const points = this.parts.flatMap((part) => {
-      const mesh = part.children[0] as Mesh | undefined;
-      const position = mesh?.geometry.getAttribute('position');
-      return position ? Array.from({ length: position.count }, (_, k) => [position.getX(k), position.getY(k)] as const) : [];
-    });
-    if (points.length === 0) return;
-    const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
-    const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
-    const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
-    this.controls.target.set(cx, cy, size * 0.12);
-    this.camera.position.set(cx - size * 0.55, cy - size * 1.05, size * 0.95);
+    const box = new Box3();
+    for (const part of this.parts) {
+      const position = (part.children[0] as Mesh).geometry.getAttribute('position');
+      for (let k = 0; k < position.count; k++) box.expandByPoint(new Vector3().fromBufferAttribute(position, k).applyMatrix4(part.matrix));
+    }
+    if (box.isEmpty()) return;
+    const centre = box.getCenter(new Vector3());
+    const size = box.getSize(new Vector3()).length();
+    this.controls.target.copy(centre);
+    this.camera.position.set(centre.x - size * 0.55, centre.y - size * 0.95, centre.z + size * 0.85);
     this.controls.update();
+    this.isAimed = true;
   }
 
   /** The picture on the outer side, each corner where it lies on the sheet. */
@@ -241,6 +245,7 @@ class Stage {
       part.matrix.copy(new Matrix4().set(r[0], r[1], r[2], t[0], r[3], r[4], r[5], t[1], r[6], r[7], r[8], t[2], 0, 0, 0, 1));
       part.matrixWorldNeedsUpdate = true;
     });
+    if (!this.isAimed) this.aim();
     this.draw();
   }
 
