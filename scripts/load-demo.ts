@@ -74,7 +74,19 @@ async function load({ name, scene, scan: settings, making, unit, known, check, t
   await keepTrace(traceOnSheet(picture, wish, tracePicture(scan.picture, mmPerPx, wish)));
 }
 
-async function loadPhoto({ name, scene, photo: settings, making, unit, frame, check, take, box }: DemoPhoto): Promise<void> {
+async function loadPhoto({
+  name,
+  scene,
+  photo: settings,
+  making,
+  unit,
+  frame,
+  check,
+  take,
+  threshold,
+  onlyLargest,
+  box,
+}: DemoPhoto): Promise<void> {
   const photo = photographScene(scene, settings);
   const { widthMm: w, heightMm: h } = scene;
   // The table is left out: only the paper counts.
@@ -101,8 +113,10 @@ async function loadPhoto({ name, scene, photo: settings, making, unit, frame, ch
     greyPicture(flat, plan.widthPx, plan.heightPx),
     crop.map((p) => project(back, p)),
   );
-  const wish = { ...defaultTraceSettings, take };
-  await keepTrace(traceOnSheet(picture, wish, tracePicture(paper, plan.mmPerPx, wish), plan));
+  const wish = { ...defaultTraceSettings, take, threshold };
+  const trace = traceOnSheet(picture, wish, tracePicture(paper, plan.mmPerPx, wish), plan);
+  const isPrint = ({ purpose }: (typeof trace.pieces)[0], k: number) => onlyLargest === true && k > 0 && purpose === 'cut';
+  await keepTrace({ ...trace, pieces: trace.pieces.map((piece, k) => (isPrint(piece, k) ? { ...piece, leftOut: true } : piece)) });
 }
 
 async function loadPrint({ name, sheet, dpi, tiltDegrees, making, known, colours }: DemoPrint): Promise<void> {

@@ -22,7 +22,7 @@ export interface DieLine {
 /** Chords of the outline leave it by at most this, mm. */
 const chordMm = 0.05;
 /** A crease is led on over a gap this wide, or as wide as a share of its length, whichever is more, mm. */
-const leastReachMm = 3;
+const leastReachMm = 6;
 const reachShare = 0.12;
 const mostReachMm = 8;
 /** Places nearer than this are one, mm. */

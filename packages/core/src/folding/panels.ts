@@ -161,6 +161,9 @@ export function panelSize({ sides }: Panel): { alongMm: number; acrossMm: number
   return { alongMm, acrossMm, alongCreases, acrossCreases };
 }
 
+/** A lid may be so much narrower than the box that it closes, mm: common practice. */
+const closurePlayMm = 4;
+
 /**
  * What differs between a box of a stated size, inside, and its panels, in words.
  * @param allowance what the board takes at a crease, in thicknesses: half of it on either side
@@ -177,14 +180,16 @@ export function boxChecked(
     return { name: panel.name, a: alongMm - taken * alongCreases, b: acrossMm - taken * acrossCreases };
   });
   const wanted = [
-    { what: 'front and back', count: 2, w: widthMm, h: heightMm },
-    { what: 'sides', count: 2, w: depthMm, h: heightMm },
-    { what: 'top or bottom', count: 1, w: widthMm, h: depthMm },
+    { what: 'front and back', count: 2, w: widthMm, h: heightMm, play: 0 },
+    { what: 'sides', count: 2, w: depthMm, h: heightMm, play: 0 },
+    { what: 'top or bottom', count: 1, w: widthMm, h: depthMm, play: closurePlayMm },
   ];
   const used = new Set<string>();
-  return wanted.flatMap(({ what, count, w, h }) => {
+  return wanted.flatMap(({ what, count, w, h, play }) => {
+    /** What closes the box may be narrower than it, so that it goes in. */
+    const away = (is: number, wish: number): number => Math.max(is - wish, wish - is - play);
     const off = ({ a, b }: { a: number; b: number }): number =>
-      Math.min(Math.max(Math.abs(a - w), Math.abs(b - h)), Math.max(Math.abs(a - h), Math.abs(b - w)));
+      Math.min(Math.max(away(a, w), Math.abs(b - h)), Math.max(Math.abs(a - h), away(b, w)));
     const best = sizes
       .filter((s) => !used.has(s.name))
       .sort((p, q) => off(p) - off(q))

@@ -41,8 +41,11 @@ export interface DemoPhoto {
   /** The scene's four marks and what was typed for their width and height. */
   readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] };
   readonly check: string;
-  /** What in the photograph is traced. */
+  /** What in the photograph is traced, and what counts as ink. */
   readonly take: Take;
+  readonly threshold: JobTraceSettings['threshold'];
+  /** Whether only the largest outline is meant to be cut, and the rest is print. */
+  readonly onlyLargest?: boolean;
   /** What the folded box must measure. */
   readonly box?: NonNullable<Job['proof']['box']>;
 }
@@ -86,6 +89,7 @@ export const demoPhotos: readonly DemoPhoto[] = [
     frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
     check: 'plate',
     take: 'shape',
+    threshold: 'auto',
   },
   {
     name: 'Seed-packet carton',
@@ -96,7 +100,10 @@ export const demoPhotos: readonly DemoPhoto[] = [
     frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
     check: 'front',
     take: 'network',
-    box: { ...cartonBox, toleranceMm: 0.5 },
+    // Lines alone are too little ink to part it from the paper by.
+    threshold: 'local',
+    onlyLargest: true,
+    box: { ...cartonBox, toleranceMm: 0.8 },
   },
 ];
 

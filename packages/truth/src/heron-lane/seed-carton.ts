@@ -10,7 +10,8 @@ import { curveThrough } from '../shapes.ts';
 const penMm = 0.8;
 export const cartonBox = { widthMm: 60, depthMm: 24, heightMm: 84 } as const;
 const { widthMm: w, depthMm: d, heightMm: h } = cartonBox;
-const [glueMm, dustMm, tuckMm, marginMm] = [12, 16, 12, 0.6];
+/** Flaps stand off the corners of the panels, so that the pen leaves a gap between them. */
+const [glueMm, dustMm, tuckMm, marginMm] = [12, 16, 12, 1.6];
 const [left, bottom] = [58, 63];
 /** Back, side, front, side. */
 const xs = [0, w, w + d, 2 * w + d, 2 * (w + d)].map((x) => left + x) as [number, number, number, number, number];
@@ -22,8 +23,8 @@ const closure = (from: number, to: number, y: number, way: 1 | -1): Point[] => {
   return [
     { x: from + inward, y },
     { x: from + inward, y: y + way * d },
-    { x: from + 5 * inward, y: y + way * (d + tuckMm) },
-    { x: to - 5 * inward, y: y + way * (d + tuckMm) },
+    { x: from + 3 * inward, y: y + way * (d + tuckMm) },
+    { x: to - 3 * inward, y: y + way * (d + tuckMm) },
     { x: to - inward, y: y + way * d },
     { x: to - inward, y },
   ];
@@ -32,13 +33,14 @@ const closure = (from: number, to: number, y: number, way: 1 | -1): Point[] => {
 /** A flap that keeps the dust out, its shoulders cut away. */
 const dust = (from: number, to: number, y: number, way: 1 | -1): Point[] => {
   const inward = Math.sign(to - from) * 4;
+  const foot = Math.sign(to - from) * marginMm;
   return [
-    { x: from, y },
+    { x: from + foot, y },
     { x: from + inward, y: y + way * 4 },
     { x: from + inward, y: y + way * dustMm },
     { x: to - inward, y: y + way * dustMm },
     { x: to - inward, y: y + way * 4 },
-    { x: to, y },
+    { x: to - foot, y },
   ];
 };
 
@@ -49,6 +51,8 @@ const outline: Path = (() => {
     ...closure(xs[0], xs[1], top, 1),
     ...dust(xs[1], xs[2], top, 1),
     ...dust(xs[3], xs[4], top, 1),
+    { x: xs[4], y: top },
+    { x: xs[4], y: bottom },
     ...dust(xs[4], xs[3], bottom, -1),
     ...closure(xs[3], xs[2], bottom, -1),
     ...dust(xs[2], xs[1], bottom, -1),
@@ -88,7 +92,7 @@ export const seedCarton: Scene = {
   name: 'seed-carton',
   widthMm: 297,
   heightMm: 210,
-  pieces: [penStroke(outline, penMm), ...creases.flatMap(([from, to]) => dashedStroke(from, to, 4, 2.2, penMm))],
+  pieces: [penStroke(outline, penMm), ...creases.flatMap(([from, to]) => dashedStroke(from, to, 2.6, 1.6, penMm))],
   print: [penStroke(leaf, 0.5), penStroke(stalk, 0.5)].flatMap(({ outer, holes }) => [outer, ...holes]),
   marks: {
     sheet: [

@@ -30,7 +30,7 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
   const [seen, setSeen] = useState<Omit<Seen, 'burns'> | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const stretches = useRef<Point[][]>([]);
-  const [_tick, setTick] = useState(0);
+  const [tick, setTick] = useState(0);
   const box = plan?.box ?? null;
 
   const look = useCallback(async (): Promise<boolean> => {
@@ -61,6 +61,7 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
   }, [jobId, machine, box]);
 
   // Also after a reload what is under way goes on being shown.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a program that is started anew is looked at anew
   useEffect(() => {
     let isWanted = true;
     void (async () => {
@@ -73,7 +74,7 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
     return () => {
       isWanted = false;
     };
-  }, [look]);
+  }, [look, tick]);
 
   const tell = async (body: object) => {
     setMessage(null);
