@@ -57,8 +57,9 @@ describe('a picture that cannot be one', async () => {
     await page.goto(`${address}/jobs/${blank.id}?stage=trace`);
     await page.getByText('No shape was found. Move the threshold, or lower the smallest size.').waitFor();
     await page.getByRole('button', { name: /^Make ready/ }).click();
+    await page.getByRole('button', { name: 'Files', exact: true }).click();
     await page.getByText('Nothing is traced yet').waitFor();
-    expect(await page.getByRole('button', { name: 'Download SVG' }).count()).toBe(0);
+    expect(await page.getByRole('button', { name: 'Download SVG' }).isEnabled()).toBe(false);
   });
 });
 

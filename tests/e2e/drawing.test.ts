@@ -81,6 +81,7 @@ const typeInto = async (label: string | RegExp, text: string): Promise<void> => 
 async function dxfOf(id: string): Promise<{ closed: number; open: number; width: number; height: number }> {
   await settled(page);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Files').click();
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Download DXF').click()]);
   const file = (await download.path()) as string;
   expect(readFileSync(file, 'utf8')).toContain('AC1015');

@@ -72,6 +72,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   await page.getByRole('button', { name: 'Next: prove' }).click();
   await page.getByText('Every outline is closed and the size is known.').waitFor();
   await page.getByRole('button', { name: 'Next: make ready' }).click();
+  await page.getByRole('button', { name: 'Files', exact: true }).click();
   const svg = svgSeen(readFileSync(await downloaded('Download SVG'), 'utf8'));
   const [dxf] = dxfSeenByEzdxf(await downloaded('Download DXF'));
   for (const [width, height] of [[svg.widthMm, svg.heightMm], dxf?.max ?? []] as const) {
@@ -97,7 +98,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   expect(deviationOf(read, home).rmsMm).toBeLessThan(0.1);
 
   await page.reload();
-  await page.getByText('Download SVG').waitFor();
+  await page.getByRole('button', { name: 'Download SVG' }).waitFor();
   await page.getByRole('button', { name: /^True up/ }).click();
   expect(await page.getByLabel('Its true length').inputValue()).toBe('6in');
   expect(await page.getByText(/^−2\.[23]\d°$/).count()).toBe(1);

@@ -110,6 +110,7 @@ describe('the trace', () => {
     for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowLeft');
     await expect.poll(async () => (await job()).trace?.settings.threshold).toBeTypeOf('number');
     await page.getByRole('button', { name: /^Make ready/ }).click();
+    await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download DXF' }).click()]);
     expect(download.suggestedFilename()).toBe('Otter-at-the-table.dxf');
     expect(errors).toEqual([]);

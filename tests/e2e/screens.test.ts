@@ -62,12 +62,14 @@ describe('the rarer controls', () => {
     await settled(page);
     expect((await job()).trace?.pieces.map((p) => p.purpose)).toEqual(['cut', 'engrave']);
     await page.getByRole('button', { name: /^Make ready/ }).click();
+    await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download SVG' }).click()]);
     const seen = svgSeen(readFileSync((await download.path()) as string, 'utf8'));
     expect(seen.groups).toEqual(['cut', 'engrave']);
     expect(seen.paths).toHaveLength(2);
   });
   it('way of making, stock and thickness are kept', async () => {
+    await page.getByRole('button', { name: 'Cut', exact: true }).click();
     await page.getByLabel('Way of making').click();
     await page.getByRole('option', { name: 'Foam' }).click();
     await page.getByLabel('Stock').fill('Insulation board');

@@ -266,6 +266,7 @@ describe('documents', () => {
     await card.getByText('3 outlines, 2 open').waitFor();
     await card.getByText('inches').waitFor();
     await page.getByRole('button', { name: /^Make ready/ }).click();
+    await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download SVG' }).click()]);
     const path = join(tmpdir(), `nuvet-tray-${process.pid}.svg`);
     writeFileSync(path, readFileSync(await download.path()));

@@ -16,7 +16,7 @@ export interface DxfSeen {
   layers: string[];
   min: [number, number];
   max: [number, number];
-  outlines: { type: string; layer: string; closed: boolean; points: [number, number, number][] }[];
+  outlines: { type: string; layer: string; closed: boolean; points: [number, number, number][]; along: [number, number][] }[];
 }
 
 /** What ezdxf sees; throws where it refuses a file. */

@@ -5,6 +5,14 @@ import sys
 
 import ezdxf
 from ezdxf import bbox
+from ezdxf.path import make_path
+
+
+def along(entity):
+    # A rational spline made a path would only be approximated.
+    if entity.dxftype() == "SPLINE":
+        return entity.construction_tool().approximate(600)
+    return make_path(entity).flattening(0.001, 16)
 
 
 def read(file):
@@ -16,8 +24,10 @@ def read(file):
             {
                 "type": entity.dxftype(),
                 "layer": entity.dxf.layer,
-                "closed": bool(getattr(entity, "closed", False)),
+                "closed": bool(getattr(entity, "closed", False) or getattr(entity, "is_closed", False)),
                 "points": [list(p) for p in entity.get_points("xyb")] if entity.dxftype() == "LWPOLYLINE" else [],
+                # Places along it, as ezdxf itself works splines, bulges and ellipses out.
+                "along": [[p.x, p.y] for p in along(entity)],
             }
         )
     box = bbox.extents(document.modelspace())

@@ -28,7 +28,9 @@ export class Machine {
   private readonly queue: Move[] = [];
   private speed = 0;
   private along = 0;
+  /** How far the move under way has left places behind, 0 to 1, and whether the last place moves with the head. */
   private marked = 0;
+  private isMoving = false;
   at: Place = { x: 0, y: 0 };
   readonly burns: Burn[] = [];
   /** The program's line that is under way. */
@@ -60,7 +62,7 @@ export class Machine {
   /** Stands still where it is; what was queued is forgotten. */
   halt(): void {
     this.queue.length = 0;
-    [this.speed, this.along, this.marked] = [0, 0, 0];
+    [this.speed, this.along, this.marked, this.isMoving] = [0, 0, 0, false];
   }
 
   /** Lets time pass, in seconds. */
@@ -145,25 +147,30 @@ export class Machine {
     this.at = move.to;
     this.line = move.line;
     this.queue.shift();
-    [this.along, this.marked] = [0, 0];
+    [this.along, this.marked, this.isMoving] = [0, 0, false];
   }
 
-  /** Keeps what is burnt up to a place on the move under way. */
+  /**
+   * Keeps what is burnt up to a place on the move under way. The last place is where the head is now and moves along with it;
+   * arcs leave places behind, near enough for their chords.
+   */
   private mark(move: Move, t: number): void {
     if (!move.burns) return;
-    const start = placeOn(move, this.marked);
     const last = this.burns.at(-1);
-    const end = last?.points.at(-1);
+    const start = placeOn(move, this.marked);
+    const end = last?.points.at(this.isMoving ? -2 : -1);
     const goesOn = end !== undefined && Math.hypot(end.x - start.x, end.y - start.y) < 1e-6;
     const burn = goesOn && last ? last : { line: move.line, points: [start] };
     if (burn !== last) this.burns.push(burn);
-    const parts = move.arc
-      ? Math.max(
-          1,
-          Math.ceil((Math.abs(move.arc.sweep) * (t - this.marked)) / (2 * Math.acos(Math.max(-1, 1 - chordMm / move.arc.radius)))),
-        )
-      : 1;
-    for (let k = 1; k <= parts; k++) burn.points.push(placeOn(move, this.marked + ((t - this.marked) * k) / parts));
-    this.marked = t;
+    else if (this.isMoving) burn.points.pop();
+    const { arc } = move;
+    const widest = arc ? (2 * Math.acos(Math.max(-1, 1 - chordMm / arc.radius))) / Math.abs(arc.sweep) : 1;
+    while (t - this.marked > widest) {
+      this.marked += widest;
+      burn.points.push(placeOn(move, this.marked));
+    }
+    burn.points.push(placeOn(move, t));
+    this.isMoving = t < 1;
+    if (!this.isMoving) this.marked = 1;
   }
 }

@@ -61,9 +61,9 @@ class CutterSession {
     this.wire.write('@state');
     if (this.isListing) return;
     this.isListing = true;
-    // Of the last stretch known only what has been added.
+    // Of the last stretch known only what has been added; its last place may have moved on.
     const last = Math.max(0, this.burns.length - 1);
-    this.wire.write(`@burnt ${last} ${(this.burns[last]?.points.length ?? 0) / 2}`);
+    this.wire.write(`@burnt ${last} ${placesBefore(this.burns[last]?.points.length ?? 0)}`);
   }
 
   private readonly answers: Readonly<Record<string, (rest: string) => void>> = {
@@ -87,8 +87,8 @@ class CutterSession {
       burns.forEach((burn, k) => {
         const known = this.burns[from + k];
         if (known) {
-          // What was asked twice is not added twice.
-          if (known.points.length / 2 === (k === 0 ? skip : 0)) known.points.push(...burn.points);
+          known.points.length = Math.min(known.points.length, 2 * (k === 0 ? skip : 0));
+          for (const value of burn.points) known.points.push(value);
         } else this.burns[from + k] = burn;
       });
       if (this.mood === 'done' || this.mood === 'stopped' || this.mood === 'alarm') this.end();
@@ -141,6 +141,9 @@ class CutterSession {
     this.finish('stopped');
   }
 }
+
+/** Of so many numbers, how many places lie before the last one. */
+const placesBefore = (numbers: number): number => Math.max(0, numbers / 2 - 1);
 
 /** Kept beside the module, which may be loaded more than once. */
 const kept = globalThis as typeof globalThis & { nuvetCutter?: CutterSession };

@@ -54,14 +54,14 @@ export interface FoldTree {
   readonly order: readonly number[];
 }
 
-/** The tree of panels, from the one with most creases outwards, of such the largest; longer creases are hung on first. */
+/** The tree of panels, from the largest that has three creases or more outwards; longer creases are hung on first. */
 export function foldTree({ panels, hinges }: Panels): FoldTree {
   const hangs: ({ hinge: number; on: number } | null)[] = panels.map(() => null);
   const order: number[] = [];
   if (panels.length === 0) return { base: 0, hangs, order };
   const creases = panels.map((_, k) => hinges.filter(({ left, right }) => left === k || right === k).length);
-  // Panels come by their size, so that of equal ones the first is the largest.
-  const base = creases.indexOf(Math.max(...creases));
+  // Panels come by their size.
+  const base = creases.findIndex((n) => n >= Math.min(3, Math.max(...creases)));
   const placed = new Set([base]);
   order.push(base);
   const length = (k: number): number => {

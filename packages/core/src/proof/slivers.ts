@@ -8,13 +8,13 @@ import {
   dot,
   nearestOnSegment,
   type Path,
-  type Point,
   pathArea,
   pathLength,
   type Segment,
   type Step,
   stepsOf,
 } from '../plane/index.ts';
+import { withoutNeedless } from '../shape/index.ts';
 import { type Fault, isBody, mm, pathsOf, replaced } from './fault.ts';
 import { closesUp } from './narrow.ts';
 
@@ -63,7 +63,9 @@ export function stubFaults(piece: Piece): Fault[] {
   const found = pathsOf(piece).map((path) => ({ path, joints: spursOf(path) }));
   const places = found.flatMap(({ path, joints }) => joints.map((k) => (path.segments[k] as Segment).to));
   if (places.length === 0) return [];
-  const [outer, ...holes] = found.map(({ path, joints }) => (joints.length > 0 ? withoutNeedless(withoutSpurs(path)).path : path));
+  const [outer, ...holes] = found.map(({ path, joints }) =>
+    joints.length > 0 ? withoutNeedless(withoutSpurs(path), needlessMm).path : path,
+  );
   return [
     {
       code: 'stub',
@@ -113,7 +115,7 @@ function withoutSpurs(path: Path): Path {
 }
 
 export function needlessPointFaults(piece: Piece): Fault[] {
-  const found = pathsOf(piece).map(withoutNeedless);
+  const found = pathsOf(piece).map((path) => withoutNeedless(path, needlessMm));
   const places = found.flatMap(({ gone }) => gone);
   if (places.length === 0) return [];
   const [outer, ...holes] = found.map(({ path }) => path);
@@ -127,48 +129,4 @@ export function needlessPointFaults(piece: Piece): Fault[] {
       mends: [replaced(piece, 'Take them away', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'Leave them' }],
     },
   ];
-}
-
-const isShort = ({ from, segment }: Step): boolean =>
-  distance(from, segment.to) < needlessMm &&
-  (segment.kind === 'line' || pathLength({ start: from, segments: [segment], closed: false }) < needlessMm);
-
-/** Whether all the points between lie on the straight from one to the other, in order. */
-function lieOnLine(from: Point, between: readonly Point[], to: Point): boolean {
-  const whole: Segment = { kind: 'line', to };
-  let before = 0;
-  return between.every((p) => {
-    const near = nearestOnSegment(from, whole, p);
-    const isNext = near.t > before && near.t < 1;
-    before = near.t;
-    return isNext && near.distance < needlessMm;
-  });
-}
-
-/** A path without the points that change nothing: steps of no length, and points on a straight. */
-function withoutNeedless(path: Path): { path: Path; gone: Point[] } {
-  const kept: (Step & { readonly through: readonly Point[] })[] = [];
-  const gone: Point[] = [];
-  const isStraight = (a: Step, b: Step): boolean => a.segment.kind === 'line' && b.segment.kind === 'line';
-  for (const step of stepsOf(path)) {
-    const last = kept.at(-1);
-    if (last && isShort(step)) {
-      kept[kept.length - 1] = { ...last, segment: { ...last.segment, to: step.segment.to } };
-      gone.push(step.from);
-    } else if (last && isStraight(last, step) && lieOnLine(last.from, [...last.through, step.from], step.segment.to)) {
-      kept[kept.length - 1] = { from: last.from, segment: step.segment, through: [...last.through, step.from] };
-      gone.push(step.from);
-    } else kept.push({ ...step, through: [] });
-  }
-  const [first, last] = [kept[0], kept.at(-1)];
-  if (path.closed && first && last && kept.length > 3 && isStraight(last, first)) {
-    const through = [...last.through, first.from, ...first.through];
-    if (lieOnLine(last.from, through, first.segment.to)) {
-      gone.push(first.from);
-      kept.shift();
-      kept[kept.length - 1] = { from: last.from, segment: first.segment, through };
-    }
-  }
-  if (gone.length === 0) return { path, gone };
-  return { path: { start: (kept[0] as Step).from, segments: kept.map((s) => s.segment), closed: path.closed }, gone };
 }

@@ -32,6 +32,7 @@ export {
 export { carriedToStrip, type FlatSettings, type FlatStrip, layFlat, onCurve, stationOf } from './lay-flat.ts';
 export { counterClockwise, type Followed, followed, type LiveStep } from './live.ts';
 export { merged } from './merging.ts';
+export { withoutNeedless } from './needless.ts';
 export { type CornerKind, cornerKinds, type OffsetSettings, offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
 export {
   arcThrough,

@@ -7,6 +7,7 @@
 import { type Path, withoutLoops } from '../plane/path.ts';
 import { crossing, distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
+import { withoutNeedless } from '../shape/needless.ts';
 import { type Bend, type BendEnd, costOf, fitBend } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
@@ -41,8 +42,13 @@ export function outlineAlong(contour: Float64Array, softness: number, leastRough
   const course = new Course(contour);
   const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
   // About the tip of a spike a curve may be led into a loop: there is a corner instead.
-  return wholeFigure(course, grain) ?? withoutLoops(assembled(course, grain, partsOf(course, grain, findCorners(course, grain))));
+  const found = wholeFigure(course, grain);
+  if (found) return found;
+  return withoutNeedless(withoutLoops(assembled(course, grain, partsOf(course, grain, findCorners(course, grain)))), needlessPx).path;
 }
+
+/** A point between two straights that lies so near to their line changes nothing. */
+const needlessPx = 0.03;
 
 /** An end of an open course: where the path must end, or null where the course itself says it. */
 export type PathEnd = Point | null;

@@ -32,7 +32,7 @@ export function KerfGauge() {
     try {
       const { id } = await ask('POST', '/api/jobs', z.object({ id: z.uuid() }), {
         name: `Kerf gauge, ${job.making.stock ?? 'stock'}`.slice(0, 120),
-        pictures: [],
+        pictureIds: [],
       });
       const steps = [
         { step: 'do', command: { do: 'set-making', making: job.making } },

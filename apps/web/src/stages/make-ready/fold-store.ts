@@ -11,5 +11,5 @@ interface FoldState {
   readonly hovered: number | null;
 }
 
-export const useFold = create<FoldState>(() => ({ own: {}, all: Math.PI / 4, hovered: null }));
+export const useFold = create<FoldState>(() => ({ own: {}, all: Math.PI / 3, hovered: null }));
 export const setFold = useFold.setState;

@@ -36,7 +36,8 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
   const look = useCallback(async (): Promise<boolean> => {
     if (!box) return true;
     const from = Math.max(0, stretches.current.length - 1);
-    const skip = stretches.current[from]?.length ?? 0;
+    // The last place known may have moved on.
+    const skip = Math.max(0, (stretches.current[from]?.length ?? 0) - 1);
     try {
       const answer = await ask('GET', `/api/cutter?job=${jobId}&from=${from}&skip=${skip}`, seenSchema);
       if (!answer) return false;
@@ -46,8 +47,10 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
           apply(toSheet, { x: points[2 * j] as number, y: points[2 * j + 1] as number }),
         );
         const known = stretches.current[from + k];
-        if (known) known.push(...places);
-        else stretches.current[from + k] = places;
+        if (known) {
+          known.length = Math.min(known.length, k === 0 ? skip : 0);
+          for (const place of places) known.push(place);
+        } else stretches.current[from + k] = places;
       });
       const { burns: _, ...rest } = answer;
       setSeen(rest);
