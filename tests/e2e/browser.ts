@@ -9,6 +9,8 @@ export function startBrowser(): Promise<Browser> {
     args: [
       '--no-sandbox',
       '--disable-gpu',
+      // WebGL drawn by the processor.
+      '--enable-unsafe-swiftshader',
       '--disable-quic',
       '--no-first-run',
       '--disable-background-networking',

@@ -3,10 +3,11 @@
  * The folded die line in space: panels of board with the picture on their outer side, turned with the pointer.
  */
 import Frame from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
 import { foldedPanels, foldTree, type Panels, panelsOf } from '@nuvet/core/folding';
 import type { Job, Piece } from '@nuvet/core/job';
 import { apply, inverse } from '@nuvet/core/plane';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   AmbientLight,
   Box3,
@@ -46,16 +47,23 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
   const panels = useMemo(() => panelsOf(pieces), [pieces]);
   const tree = useMemo(() => foldTree(panels), [panels]);
   const stage = useRef<Stage | null>(null);
+  const [isBlind, setBlind] = useState(false);
   const thickness = job.making.thicknessMm ?? 0.5;
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
-    const made = new Stage(element);
-    stage.current = made;
-    return () => {
-      made.dispose();
-      stage.current = null;
-    };
+    try {
+      const made = new Stage(element);
+      stage.current = made;
+      return () => {
+        made.dispose();
+        stage.current = null;
+      };
+    } catch {
+      // Without WebGL the docket still tells what runs into what.
+      setBlind(true);
+      return undefined;
+    }
   }, []);
   useEffect(() => {
     stage.current?.show(panels, thickness);
@@ -87,7 +95,13 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
       role="img"
       aria-label="The die line folded up"
       sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground, cursor: 'grab' }}
-    />
+    >
+      {isBlind && (
+        <Typography color="textSecondary" sx={{ p: 4 }}>
+          This browser cannot draw in space: WebGL is switched off. What runs into what stands in the docket all the same.
+        </Typography>
+      )}
+    </Frame>
   );
 }
 

@@ -1,0 +1,244 @@
+/** Making ready as a person would: files that say how exact they are, pages, a folded carton, the stand-in cutter. */
+import { readFileSync } from 'node:fs';
+import type { Job } from '@nuvet/core/job';
+import { circlePath, type Path, type Point, polygonPath, reversedPath } from '@nuvet/core/plane';
+import { demoJobs } from '@nuvet/truth';
+import { unzipSync } from 'fflate';
+import { PDFDocument } from 'pdf-lib';
+import type { Browser, Download, Page } from 'playwright-core';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { svgSeen } from '../unit/outside-readers.ts';
+import { freshPage, settled, startBrowser } from './browser.ts';
+import { address, json } from './server.ts';
+
+let browser: Browser;
+let page: Page;
+const errors: string[] = [];
+beforeAll(async () => {
+  browser = await startBrowser();
+  page = await freshPage(browser, (text) => errors.push(text));
+});
+afterAll(async () => {
+  await browser?.close();
+  expect(errors).toEqual([]);
+});
+
+const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });
+const p = (x: number, y: number): Point => ({ x, y });
+const box = (x: number, y: number, w: number, h: number): Path => polygonPath([p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)]);
+
+async function newJob(
+  name: string,
+  paths: readonly Path[] = [box(0, 0, 120, 80), reversedPath(circlePath(p(60, 40), 20))],
+): Promise<string> {
+  const { body } = await json('POST', '/api/jobs', { name, pictureIds: [] });
+  const { id } = body as { id: string };
+  const drawn = { id: 'plate', name: 'Plate', purpose: 'cut', leftOut: false, source: { kind: 'paths', paths }, live: [] };
+  await json('POST', `/api/jobs/${id}/edits`, { base: 1, steps: [{ step: 'do', command: { do: 'draw', drawn } }], wanted: false });
+  return id;
+}
+const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const typed = async (label: string | RegExp, value: string): Promise<void> => {
+  const field = page.getByRole('textbox', { name: label }).first();
+  await field.fill(value);
+  await field.press('Enter');
+};
+const downloaded = async (name: string): Promise<{ name: string; bytes: Buffer }> => {
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button(name).click()]);
+  return { name: download.suggestedFilename(), bytes: readFileSync((await download.path()) as string) };
+};
+async function openDemo(name: string, tray: string): Promise<void> {
+  await page.goto(address);
+  await page.getByText(name).first().click();
+  await page.waitForURL(/jobs\//);
+  await page.goto(`${page.url().split('?')[0]}?stage=make-ready`);
+  await button(tray).click();
+}
+
+it('a kerf moves the outlines; each file says how far it is off; all come in one zip, named by the pattern', async () => {
+  const id = await newJob('Weir plate');
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await page.getByText(/2 ways, the inner ones first/).waitFor();
+  await typed(/^Kerf/, '0.2');
+  await page.getByText(/Outer outlines lie 0.1 mm out/).waitFor();
+  await button('Files').click();
+  const svg = await downloaded('Download SVG');
+  expect(svg.name).toBe('Weir-plate-outlines.svg');
+  const seen = svgSeen(svg.bytes.toString());
+  expect([seen.widthMm, seen.heightMm]).toEqual([120.2, 80.2]);
+  await page.getByRole('group', { name: 'SVG' }).getByText('Read back: off by 0.000 mm at most, 120.20 x 80.20 mm.').waitFor();
+  await page.getByLabel('Files are named').fill('{job}_{what}_r{revision}');
+  await page.getByLabel('Files are named').press('Enter');
+  await settled(page);
+  const zip = await downloaded('Download all as one zip');
+  expect(zip.name).toMatch(/^Weir-plate_files_r\d+\.zip$/);
+  const files = unzipSync(zip.bytes);
+  expect(
+    Object.keys(files)
+      .map((f) => f.split('.').at(-1))
+      .sort(),
+  ).toEqual(['dxf', 'gcode', 'hpgl', 'pdf', 'png', 'svg']);
+  const { width, height, density } = await sharp(
+    Buffer.from(Object.entries(files).find(([f]) => f.endsWith('.png'))?.[1] ?? []),
+  ).metadata();
+  expect(density).toBe(600);
+  expect(((width ?? 0) / 600) * 25.4).toBeCloseTo(122.2, 0);
+  expect(((height ?? 0) / 600) * 25.4).toBeCloseTo(82.2, 0);
+  // The job itself, as its document.
+  const document = JSON.parse((await downloaded('Download the job’s document')).bytes.toString()) as Job;
+  expect(document).toEqual(await jobOf(id));
+});
+
+it('kerf and settings are remembered with the stock, the machine by its name, and come back in another job', async () => {
+  const first = await newJob('First');
+  await page.goto(`${address}/jobs/${first}?stage=make-ready`);
+  await page.getByRole('combobox', { name: 'Stock' }).fill('Heron ply');
+  await page.getByRole('combobox', { name: 'Stock' }).press('Enter');
+  await typed('Measured thickness', '3.1');
+  await typed(/^Kerf/, '0.14');
+  await settled(page);
+  await button('Remember kerf and settings with this stock').click();
+  await page.getByText('Heron ply is remembered.').waitFor();
+  await button('Files').click();
+  await page.getByRole('combobox', { name: 'Machine' }).fill('Barn laser');
+  await page.getByRole('combobox', { name: 'Machine' }).press('Enter');
+  await page.getByRole('combobox', { name: '0, 0 is' }).click();
+  await page.getByRole('option', { name: 'Upper left' }).click();
+  await settled(page);
+  await button('Remember this machine').click();
+  await page.getByText('Barn laser is remembered.').waitFor();
+  const second = await newJob('Second');
+  await page.goto(`${address}/jobs/${second}?stage=make-ready`);
+  await page.getByRole('combobox', { name: 'Stock' }).fill('Heron ply');
+  await page.getByRole('combobox', { name: 'Stock' }).press('Enter');
+  await expect.poll(async () => (await jobOf(second)).setup.cutting.kerfMm).toBe(0.14);
+  expect((await jobOf(second)).making.thicknessMm).toBe(3.1);
+  await button('Files').click();
+  await page.getByRole('combobox', { name: 'Machine' }).fill('Barn laser');
+  await page.getByRole('combobox', { name: 'Machine' }).press('Enter');
+  await expect.poll(async () => (await jobOf(second)).setup.machine.origin).toBe('upper-left');
+});
+
+it('a kerf gauge is a job of its own, and its reading sets the kerf', async () => {
+  const id = await newJob('For a gauge');
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Find the kerf with a gauge').click();
+  const [gauge] = await Promise.all([page.context().waitForEvent('page'), button('Make the gauge as a job').click()]);
+  await gauge.waitForURL(/jobs\//);
+  const made = await jobOf(gauge.url().split('/jobs/')[1]?.split('?')[0] as string);
+  await gauge.close();
+  expect(made.drawn.filter((d) => d.purpose === 'cut').length).toBe(2);
+  expect(made.setup.cutting.kerfMm).toBe(0);
+  await page.getByRole('combobox', { name: 'The tab just sits in the slot with' }).click();
+  await page.getByRole('option', { name: '3 ticks: 9.70 mm' }).click();
+  await page.getByText('(10 − 9.70) / 2 = 0.150 mm').waitFor();
+  await expect.poll(async () => (await jobOf(id)).setup.cutting.kerfMm).toBe(0.15);
+});
+
+it('full-size pages: the fewest are found, they are dragged as a whole, and the PDF has them with a map first', async () => {
+  const id = await newJob('Big ring', [circlePath(p(0, 0), 180), reversedPath(circlePath(p(0, 0), 150))]);
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Print').click();
+  const count = async () => Number(await page.getByText('Pages with lines').locator('xpath=following-sibling::*').textContent());
+  await page.getByText('Laid so that they are fewest.').waitFor();
+  const fewest = await count();
+  const file = await downloaded('Download the pages');
+  expect((await PDFDocument.load(file.bytes)).getPageCount()).toBe(fewest + 1);
+  const table = await page.getByRole('application', { name: 'Light table' }).boundingBox();
+  if (!table) throw new Error('there is no light table');
+  const [x, y] = [table.x + table.width / 2, table.y + table.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 60, y + 45, { steps: 6 });
+  await page.mouse.up();
+  await page.getByText('Laid by hand.').waitFor();
+  await expect.poll(count).toBeGreaterThanOrEqual(fewest);
+  expect((await jobOf(id)).setup.printing.place).not.toBeNull();
+  await button('Lay them for the fewest').click();
+  await expect.poll(count).toBe(fewest);
+  await typed('Margin', '140');
+  await page.getByText('Margins and overlap leave no room on this paper.').waitFor();
+});
+
+it('the seed-packet carton folds up: thirteen panels of the right size, and nothing runs into anything once it is closed', async () => {
+  await openDemo('Seed-packet carton', 'Fold');
+  const view = page.getByRole('img', { name: 'The die line folded up' });
+  await view.locator('canvas').waitFor();
+  await page.getByText('Panels').first().waitFor();
+  const all = page.getByRole('slider', { name: 'All creases' });
+  await all.focus();
+  await all.press('Home');
+  for (let k = 0; k < 27; k++) await all.press('PageUp');
+  await page.getByText('90°').first().waitFor();
+  await page.getByText('No panel runs into another.').waitFor();
+  // The picture shows it: board and print stand out from the ground.
+  await page.waitForTimeout(2500);
+  const { data, info } = await sharp(await view.screenshot())
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  let other = 0;
+  for (let k = 0; k < data.length; k += 3)
+    if (Math.abs((data[k] as number) - 0xf5) + Math.abs((data[k + 1] as number) - 0xf1) + Math.abs((data[k + 2] as number) - 0xe8) > 30)
+      other++;
+  expect(other / (info.width * info.height)).toBeGreaterThan(0.05);
+  await page.getByRole('button', { name: /^Prove/ }).click();
+  await page.getByText('The panels make this box.').waitFor();
+  await typed('Depth', '27');
+  await page
+    .getByText(/For sides 27.0 x 84.0 mm are needed; the nearest, Panel \d, is 2\d/)
+    .first()
+    .waitFor();
+  await button('Undo').click();
+});
+
+describe('the stand-in cutter', () => {
+  const cut = async (name: string, between: () => Promise<void> = async () => {}): Promise<number> => {
+    await openDemo(name, 'Cut');
+    await typed(/^Kerf/, '0.1');
+    await page.getByText(/Outer outlines lie 0.05 mm out|ways, the inner ones first/).waitFor();
+    await button('Cutter').click();
+    await page.getByRole('combobox', { name: 'Runs' }).click();
+    await page.getByRole('option', { name: '1000 times as fast' }).click();
+    await button('Cut it').click();
+    await between();
+    await page.getByRole('status', { name: 'The cutter' }).getByText('Done').waitFor({ timeout: 90_000 });
+    await page.getByText('Off its outline by, at most').waitFor({ timeout: 60_000 });
+    return Number.parseFloat(
+      (await page.getByText('Off its outline by, at most').locator('xpath=following-sibling::*').textContent()) ?? '',
+    );
+  };
+
+  it.each([...demoJobs.map((d) => d.name), 'Festival badge', 'Ferry bell bracket', 'Seed-packet carton'])(
+    'cuts %s within 0.02 mm and the tolerance',
+    async (name) => {
+      expect(await cut(name)).toBeLessThanOrEqual(0.02 + 0.005);
+    },
+  );
+
+  it('pauses, goes on where it stood, stops, and cuts again', async () => {
+    await openDemo('River-wheel badge', 'Cutter');
+    const status = page.getByRole('status', { name: 'The cutter' });
+    await page.getByRole('combobox', { name: 'Runs' }).click();
+    await page.getByRole('option', { name: '10 times as fast', exact: true }).click();
+    await button('Cut it').click();
+    await status.getByText('Cutting').waitFor();
+    await button('Pause').click();
+    await status.getByText('Paused').waitFor();
+    const line = await status.textContent();
+    await page.waitForTimeout(700);
+    expect(await status.textContent()).toBe(line);
+    // A reload changes nothing for the cutter.
+    await page.reload();
+    await button('Cutter').click();
+    await status.getByText('Paused').waitFor();
+    await button('Go on').click();
+    await status.getByText('Cutting').waitFor();
+    await page.waitForTimeout(500);
+    await button('Stop').click();
+    await status.getByText('Stopped').waitFor();
+    await page.getByText(/Stopped at line \d+ of \d+/).waitFor();
+    expect(await cut('River-wheel badge')).toBeLessThanOrEqual(0.025);
+  });
+});
