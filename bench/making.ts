@@ -3,8 +3,8 @@
  * jsts, and how exactly the files of the demo jobs say what was proved.
  */
 import { defaultTraceSettings, type Piece, plainSetup } from '@nuvet/core/job';
-import { fileKinds, kerfCompensated, madeFile, orderedStops, plannedCut, type Stop, travelOf } from '@nuvet/core/make';
-import { circlePath, type Path, type Point, pathArea, polygonPath, transformedPath } from '@nuvet/core/plane';
+import { fileKinds, kerfCompensated, madeFile, orderedStops, plannedCut, type Stop } from '@nuvet/core/make';
+import { circlePath, distance, type Path, type Point, pathArea, polygonPath, transformedPath } from '@nuvet/core/plane';
 import { Prover } from '@nuvet/core/proof';
 import { pathThrough } from '@nuvet/core/shape';
 import { tracePicture } from '@nuvet/core/trace';
@@ -168,26 +168,38 @@ function searched(stops: readonly Stop[], home: Point, first: readonly number[],
   const random = randomFrom(17);
   const n = stops.length;
   let order = [...first];
-  let now = travelOf(stops, order, home);
-  let best = Math.min(now, travelOf(stops, first, home));
+  let now = leastTravel(stops, order, home);
+  let best = now;
   if (n < 3) return best;
   const reach = Math.max(1, Math.sqrt(n));
   const end = performance.now() + seconds * 1000;
   const hot = now / n;
   for (let _round = 0; performance.now() < end; _round++) {
     const share = 1 - (end - performance.now()) / (seconds * 1000);
-    const heat = hot * 0.6 * (1 - share) ** 2 + 1e-9;
+    const heat = hot * 0.15 * (1 - share) ** 2 + 1e-9;
     for (let k = 0; k < 200; k++) {
       const i = Math.floor(random() * n);
       const e = Math.min(n - 1, i + Math.floor(random() * reach * 2));
       const next = random() < 0.5 ? turned(order, i, e) : moved(order, i, e, Math.floor(random() * n));
       if (!isAllowed(stops, next)) continue;
-      const travel = travelOf(stops, next, home);
+      const travel = leastTravel(stops, next, home);
       if (travel < now || random() < Math.exp((now - travel) / heat)) [order, now] = [next, travel];
       best = Math.min(best, now);
     }
   }
   return best;
+}
+
+/** The travel of an order with each line that may be turned round gone along the better way. */
+function leastTravel(stops: readonly Stop[], order: readonly number[], home: Point): number {
+  let [at, turnedAt, sum, turnedSum] = [home, home, 0, 0];
+  for (const k of order) {
+    const { entry, exit, isReversible } = stops[k] as Stop;
+    const next = Math.min(sum + distance(at, entry), turnedSum + distance(turnedAt, entry));
+    const turnedNext = isReversible ? Math.min(sum + distance(at, exit), turnedSum + distance(turnedAt, exit)) : Infinity;
+    [at, turnedAt, sum, turnedSum] = [exit, entry, next, turnedNext];
+  }
+  return Math.min(sum, turnedSum);
 }
 
 const turned = (order: readonly number[], i: number, e: number): number[] => [

@@ -28,7 +28,8 @@ class CutterSession {
   private sent = 0;
   private answered = 0;
   private heldBack = false;
-  private isListing = false;
+  /** Listings of what is burnt that are asked for and not answered. */
+  private listings = 0;
   private readonly wire: CutterLine;
   private readonly timer: NodeJS.Timeout;
 
@@ -59,8 +60,8 @@ class CutterSession {
 
   private look(): void {
     this.wire.write('@state');
-    if (this.isListing) return;
-    this.isListing = true;
+    if (this.listings > 0 && !this.isOver) return;
+    this.listings++;
     // Of the last stretch known only what has been added; its last place may have moved on.
     const last = Math.max(0, this.burns.length - 1);
     this.wire.write(`@burnt ${last} ${placesBefore(this.burns[last]?.points.length ?? 0)}`);
@@ -73,8 +74,8 @@ class CutterSession {
     },
     alarm: (rest) => {
       const [number, ...why] = rest.split(' ');
-      this.mood = 'alarm';
       this.message = `The cutter refused line ${number}: ${why.join(' ')}.`;
+      this.finish('alarm');
     },
     state: (rest) => {
       const { mood, x, y, line } = JSON.parse(rest) as { mood: CutterMood; x: number; y: number; line: number };
@@ -82,7 +83,7 @@ class CutterSession {
       if (!this.isOver && (mood === 'paused' || mood === 'pausing' || mood === 'running')) this.mood = mood;
     },
     burnt: (rest) => {
-      this.isListing = false;
+      this.listings--;
       const { from, skip, burns } = JSON.parse(rest) as { from: number; skip: number; burns: Burn[] };
       burns.forEach((burn, k) => {
         const known = this.burns[from + k];
@@ -91,7 +92,7 @@ class CutterSession {
           for (const value of burn.points) known.points.push(value);
         } else this.burns[from + k] = burn;
       });
-      if (this.mood === 'done' || this.mood === 'stopped' || this.mood === 'alarm') this.end();
+      if (this.isOver && this.listings === 0) this.end();
     },
     end: () => {
       if (!this.isOver) this.finish('done');
@@ -107,7 +108,6 @@ class CutterSession {
   /** The last stretch is asked for before the line is hung up. */
   private finish(mood: CutterMood): void {
     this.mood = mood;
-    this.isListing = false;
     this.look();
   }
 

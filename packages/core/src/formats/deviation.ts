@@ -37,11 +37,13 @@ export function distanceTo(paths: readonly Path[]): (p: Point) => number {
   return (p) => {
     let best = Infinity;
     if (!index) return best;
-    for (let reach = 0.02; best > reach && reach < 1e7; reach *= 8) {
+    for (let reach = 0.02; reach < 1e7; reach *= 8) {
       for (const k of index.search(p.x - reach, p.y - reach, p.x + reach, p.y + reach)) {
         const { from: a, segment } = steps[k] as (typeof steps)[0];
         best = Math.min(best, nearestOnSegment(a, segment, p).distance);
       }
+      // Only what lies within what was searched is nearest for certain.
+      if (best <= reach) break;
     }
     return best;
   };

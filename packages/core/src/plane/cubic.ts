@@ -189,11 +189,8 @@ export function chordCount(from: Point, s: CubicSegment, tolerance: number): num
  * a (p² - q) + b p + c = 0 with p their sum and q their product; p follows from the part of it across a, q from that along a.
  */
 export function cubicLoop(from: Point, s: CubicSegment): readonly [number, number] | null {
-  const of = (axis: 'x' | 'y') => {
-    const [p, q, r, z] = [from[axis], s.c1[axis], s.c2[axis], s.to[axis]];
-    return { a: z - 3 * r + 3 * q - p, b: 3 * (r - 2 * q + p), c: 3 * (q - p) };
-  };
-  const [x, y] = [of('x'), of('y')];
+  const x = powersOf(from.x, s.c1.x, s.c2.x, s.to.x);
+  const y = powersOf(from.y, s.c1.y, s.c2.y, s.to.y);
   const across = x.b * y.a - y.b * x.a;
   const square = x.a * x.a + y.a * y.a;
   if (Math.abs(across) < 1e-12 || square < 1e-18) return null;
@@ -204,3 +201,9 @@ export function cubicLoop(from: Point, s: CubicSegment): readonly [number, numbe
   const [t, u] = [(p - Math.sqrt(root)) / 2, (p + Math.sqrt(root)) / 2];
   return t > 1e-9 && u < 1 - 1e-9 ? [t, u] : null;
 }
+
+const powersOf = (p: number, q: number, r: number, z: number): { a: number; b: number; c: number } => ({
+  a: z - 3 * r + 3 * q - p,
+  b: 3 * (r - 2 * q + p),
+  c: 3 * (q - p),
+});

@@ -49,7 +49,20 @@ export interface Placed extends Border {
 }
 
 export const placedBorders = (paths: readonly Path[]): Placed[] =>
-  paths.flatMap((path, p) => bordersOf(path).map((border) => ({ ...border, path: p })));
+  paths.flatMap((path, p) =>
+    // Told one by one: this is done for every segment several times over.
+    bordersOf(path).map(({ from, segment, index, along, length, box, chord, isGentle }) => ({
+      from,
+      segment,
+      index,
+      along,
+      length,
+      box,
+      chord,
+      isGentle,
+      path: p,
+    })),
+  );
 
 /** Whether one of two segments of a path, in order, follows the other; `last` is the last one's index. */
 export const areNeighbours = (a: Placed, b: Placed, isClosed: boolean, last: number): boolean =>

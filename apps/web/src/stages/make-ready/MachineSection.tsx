@@ -19,15 +19,17 @@ export function MachineSection() {
   const { machine } = useJob((s) => s.job.setup);
   const unit = useJob((s) => s.job.unit);
   const run = useJob((s) => s.run);
-  const { presets, keep, message } = usePresets();
+  const { presets, keep, named, message } = usePresets();
   const [name, setName] = useState(machine.name);
   useEffect(() => setName(machine.name), [machine.name]);
   const set = (change: Partial<Machine>) => run({ do: 'set-up', change: { machine: { ...machine, ...change } } });
   const machines = presets.filter((p) => p.kind === 'machine');
-  const call = (next: string) => {
-    const known = machines.find((p) => p.name === next.trim());
-    if (known && known.name !== machine.name) run({ do: 'set-up', change: { machine: known.value } });
-    else if (next.trim() && next.trim() !== machine.name) set({ name: next.trim().slice(0, 60) });
+  const call = async (next: string) => {
+    const wanted = next.trim().slice(0, 60);
+    if (!wanted || wanted === machine.name) return;
+    const known = await named('machine', wanted);
+    if (known?.kind === 'machine') run({ do: 'set-up', change: { machine: known.value } });
+    else set({ name: wanted });
   };
   return (
     <Section title="The machine expects">
@@ -37,8 +39,8 @@ export function MachineSection() {
           options={machines.map((p) => p.name)}
           inputValue={name}
           onInputChange={(_, value) => setName(value.slice(0, 60))}
-          onChange={(_, value) => call(value ?? '')}
-          onBlur={() => call(name)}
+          onChange={(_, value) => void call(value ?? '')}
+          onBlur={() => void call(name)}
           renderInput={(params) => <TextField {...params} label="Machine" onKeyDown={(event) => event.stopPropagation()} />}
         />
         <Row>

@@ -18,26 +18,21 @@ import { usePresets } from './use-presets';
 export function StockSection() {
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
-  const { presets, keep, message } = usePresets();
+  const { presets, keep, named, message } = usePresets();
   const { making, setup } = job;
   const [stock, setStock] = useState(making.stock ?? '');
   useEffect(() => setStock(making.stock ?? ''), [making.stock]);
   const stocks = presets.filter((p) => p.kind === 'stock');
-  const name = (next: string) => {
+  const name = async (next: string) => {
     const stockName = next.trim().slice(0, 100) || null;
     if (stockName === making.stock) return;
-    const known = stocks.find((p) => p.name === stockName)?.value;
-    run({ do: 'set-making', making: { ...making, stock: stockName, ...(known ? { thicknessMm: known.thicknessMm } : {}) } });
-    // A stock that is known brings its kerf and its settings along.
-    if (known)
-      run({
-        do: 'set-up',
-        change: {
-          stockWidthMm: known.widthMm,
-          stockHeightMm: known.heightMm,
-          cutting: { ...setup.cutting, kerfMm: known.kerfMm, strengths: known.strengths },
-        },
-      });
+    run({ do: 'set-making', making: { ...making, stock: stockName } });
+    const known = stockName ? await named('stock', stockName) : undefined;
+    if (known?.kind !== 'stock') return;
+    // A stock that is known brings its thickness, its kerf and its settings along.
+    const { thicknessMm, widthMm, heightMm, kerfMm, strengths } = known.value;
+    run({ do: 'set-making', making: { ...making, stock: stockName, thicknessMm } });
+    run({ do: 'set-up', change: { stockWidthMm: widthMm, stockHeightMm: heightMm, cutting: { ...setup.cutting, kerfMm, strengths } } });
   };
   return (
     <Section title="Made from">
@@ -53,8 +48,8 @@ export function StockSection() {
           options={stocks.map((p) => p.name)}
           inputValue={stock}
           onInputChange={(_, value) => setStock(value.slice(0, 100))}
-          onChange={(_, value) => name(value ?? '')}
-          onBlur={() => name(stock)}
+          onChange={(_, value) => void name(value ?? '')}
+          onBlur={() => void name(stock)}
           renderInput={(params) => <TextField {...params} label="Stock" onKeyDown={(event) => event.stopPropagation()} />}
         />
         <Row>

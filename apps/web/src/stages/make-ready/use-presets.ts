@@ -3,7 +3,7 @@
  * What the workshop remembers of its stocks and machines.
  */
 import { machineSchema, stockPresetSchema } from '@nuvet/core/job';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import { ask } from '@/ui/requests';
 
@@ -16,8 +16,18 @@ export type Preset = z.infer<typeof presetSchema>;
 export function usePresets() {
   const [presets, setPresets] = useState<readonly Preset[]>([]);
   const [message, setMessage] = useState<string | null>(null);
+  const coming = useRef<Promise<readonly Preset[]>>(Promise.resolve([]));
   useEffect(() => {
-    void ask('GET', '/api/presets', z.array(presetSchema)).then(setPresets, (error: Error) => setMessage(error.message));
+    coming.current = ask('GET', '/api/presets', z.array(presetSchema)).then(
+      (found) => {
+        setPresets(found);
+        return found;
+      },
+      (error: Error) => {
+        setMessage(error.message);
+        return [];
+      },
+    );
   }, []);
   const keep = async (preset: Preset) => {
     try {
@@ -30,5 +40,10 @@ export function usePresets() {
       setMessage((error as Error).message);
     }
   };
-  return { presets, keep, message };
+  /** One that is named before the list has come is waited for. */
+  const named = async (kind: Preset['kind'], name: string): Promise<Preset | undefined> => {
+    const isIt = (p: Preset) => p.kind === kind && p.name === name;
+    return presets.find(isIt) ?? (await coming.current).find(isIt);
+  };
+  return { presets, keep, named, message };
 }
