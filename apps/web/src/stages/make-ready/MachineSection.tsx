@@ -34,15 +34,18 @@ export function MachineSection() {
   return (
     <Section title="The machine expects">
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-        <Autocomplete
-          freeSolo
-          options={machines.map((p) => p.name)}
-          inputValue={name}
-          onInputChange={(_, value) => setName(value.slice(0, 60))}
-          onChange={(_, value) => void call(value ?? '')}
-          onBlur={() => void call(name)}
-          renderInput={(params) => <TextField {...params} label="Machine" onKeyDown={(event) => event.stopPropagation()} />}
-        />
+        {/* Keys typed here are no commands; the list of names needs them first. */}
+        <Box onKeyDown={(event) => event.stopPropagation()}>
+          <Autocomplete
+            freeSolo
+            options={machines.map((p) => p.name)}
+            inputValue={name}
+            onInputChange={(_, value) => setName(value.slice(0, 60))}
+            onChange={(_, value) => void call(value ?? '')}
+            onBlur={() => void call(name)}
+            renderInput={(params) => <TextField {...params} label="Machine" />}
+          />
+        </Box>
         <Row>
           <Pick label="Unit" value={machine.unit} words={{ mm: 'Millimetres', in: 'Inches' }} onPick={(u) => set({ unit: u })} />
           <Pick label="y grows" value={machine.y} words={{ up: 'Upwards', down: 'Downwards' }} onPick={(y) => set({ y })} />

@@ -43,15 +43,18 @@ export function StockSection() {
           words={Object.fromEntries(ways.map((w) => [w, waysOfMaking[w]])) as Record<Job['making']['way'], string>}
           onPick={(way) => run({ do: 'set-making', making: { ...making, way } })}
         />
-        <Autocomplete
-          freeSolo
-          options={stocks.map((p) => p.name)}
-          inputValue={stock}
-          onInputChange={(_, value) => setStock(value.slice(0, 100))}
-          onChange={(_, value) => void name(value ?? '')}
-          onBlur={() => void name(stock)}
-          renderInput={(params) => <TextField {...params} label="Stock" onKeyDown={(event) => event.stopPropagation()} />}
-        />
+        {/* Keys typed here are no commands; the list of names needs them first. */}
+        <Box onKeyDown={(event) => event.stopPropagation()}>
+          <Autocomplete
+            freeSolo
+            options={stocks.map((p) => p.name)}
+            inputValue={stock}
+            onInputChange={(_, value) => setStock(value.slice(0, 100))}
+            onChange={(_, value) => void name(value ?? '')}
+            onBlur={() => void name(stock)}
+            renderInput={(params) => <TextField {...params} label="Stock" />}
+          />
+        </Box>
         <Row>
           <Measure
             label="Measured thickness"
