@@ -283,8 +283,9 @@ describe('PDF, drawn by pdfjs-dist', () => {
     for (const page of [1, 2]) {
       const { grey, width, height } = await rendered(bytes, page, 300);
       const px = 300 / 25.4;
-      const left = page === 1 ? 12 : plainSetup.printing.marginMm + 6;
-      const low = page === 1 ? Math.max(plainSetup.printing.marginMm, 8) + 2 : plainSetup.printing.marginMm + 6;
+      const { marginMm, overlapMm } = plainSetup.printing;
+      const left = page === 1 ? 12 : marginMm + overlapMm / 2 + 5;
+      const low = page === 1 ? Math.max(marginMm, 8) + 2 : marginMm + overlapMm / 2 + 5;
       // Its ticks stand 1.5 mm to either side; where nothing but they stands, their middle by their darkness.
       const row = Math.round(height - (low + 5 - 1.1) * px);
       const middleNear = (x: number): number => {

@@ -39,6 +39,8 @@ export interface Underlay {
 }
 
 const markMm = 4;
+/** How far within its cell a page has its bars and its name, mm. */
+const barInsetMm = 5;
 
 export async function writeTiles(
   pieces: readonly FilePiece[],
@@ -75,9 +77,11 @@ export async function writeTiles(
     drawPieces(page, pieces, at);
     drawMarks(page, tile, at);
     page.pushOperators(popGraphicsState());
-    drawCheckBars(page, font, marginMm + 6, marginMm + 6);
-    write(page, bold, tile.name, marginMm + 6, tiling.paper.heightMm - marginMm - 9, 16);
-    write(page, font, title, marginMm + 22, tiling.paper.heightMm - marginMm - 8, 8, quietInk);
+    // Within the page's own cell, beside its marks.
+    const edge = marginMm + (tile.cell.minX - tile.window.minX) + barInsetMm;
+    drawCheckBars(page, font, edge, edge);
+    write(page, bold, tile.name, edge, tiling.paper.heightMm - edge - 4, 16);
+    write(page, font, title, edge + 16, tiling.paper.heightMm - edge - 3, 8, quietInk);
   }
   return pdf.save();
 }
