@@ -70,7 +70,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   expect(await page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').count()).toBe(1);
 
   await page.getByRole('button', { name: 'Next: prove' }).click();
-  await page.getByText('Every outline is closed and the size is known.').waitFor();
+  await page.getByText('nothing would spoil the cut').waitFor();
   await page.getByRole('button', { name: 'Next: make ready' }).click();
   await page.getByRole('button', { name: 'Files', exact: true }).click();
   const svg = svgSeen(readFileSync(await downloaded('Download SVG'), 'utf8'));

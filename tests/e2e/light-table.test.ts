@@ -112,7 +112,7 @@ describe('the trace', () => {
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download DXF' }).click()]);
-    expect(download.suggestedFilename()).toBe('Otter-at-the-table.dxf');
+    expect(download.suggestedFilename()).toBe('Otter-at-the-table-outlines.dxf');
     expect(errors).toEqual([]);
   });
   it('takes what is meant: middles with creases, one edge of a line, this one alone; and makes a piece exactly mirrored', async () => {
