@@ -228,7 +228,11 @@ await button('Fold').click();
 await page.getByRole('img', { name: 'The die line folded up' }).locator('canvas').waitFor();
 const all = page.getByRole('slider', { name: 'All creases' });
 await all.focus();
-for (let k = 0; k < 22; k++) await all.press('ArrowRight');
+for (let k = 0; k < 30; k++) await all.press('ArrowRight');
+// The lid a little open.
+const lid = page.getByRole('slider', { name: /^Panel 5 and 1/ });
+await lid.focus();
+for (let k = 0; k < 48; k++) await lid.press('ArrowLeft');
 await page.mouse.move(700, 785);
 await page.waitForTimeout(4000);
 await take('folded');

@@ -16,6 +16,7 @@ type Canvas = CanvasRenderingContext2D;
 const strokes: Record<Purpose, { colour: string; width: number; dash: number[] }> = {
   cut: { colour: colours.verdigris, width: 1.8, dash: [] },
   score: { colour: colours.brass, width: 1.8, dash: [14, 5] },
+  perforate: { colour: colours.slate, width: 1.8, dash: [5, 5] },
   engrave: { colour: colours.plum, width: 2, dash: [2, 4] },
   pocket: { colour: colours.plum, width: 2.6, dash: [] },
   stitch: { colour: colours.indigo, width: 1.8, dash: [9, 4, 2, 4] },

@@ -15,6 +15,7 @@ export const colours = {
   brass: '#8A6512',
   plum: '#7A4B86',
   indigo: '#35508F',
+  slate: '#2F6F8F',
 } as const;
 
 export const theme = createTheme({

@@ -214,6 +214,7 @@ const turnedTo = (path: Path, sign: 1 | -1): Path => (Math.sign(pathArea(path)) 
 /** What a layer's or an element's name says it is for. */
 export function purposeNamed(name: string): Purpose | null {
   const words: readonly (readonly [RegExp, Purpose])[] = [
+    [/perf|tear/i, 'perforate'],
     [/score|crease|fold|bend/i, 'score'],
     [/engrav|etch/i, 'engrave'],
     [/pocket/i, 'pocket'],

@@ -24,12 +24,14 @@ type Tag = readonly [code: number, value: string | number];
 const lineTypes: Record<string, { text: string; pattern: readonly number[] }> = {
   CONTINUOUS: { text: 'Solid line', pattern: [] },
   NUVET_LONG_DASH: { text: 'Long dash', pattern: [4, -1.5] },
+  NUVET_SHORT_DASH: { text: 'Short dash', pattern: [1.5, -1.5] },
   NUVET_DOT: { text: 'Dotted', pattern: [0, -0.8] },
   NUVET_DASH_DOT: { text: 'Dash dot', pattern: [3, -1, 0, -1] },
 };
 const layers: Record<Purpose, { lineType: keyof typeof lineTypes; colour: number }> = {
   cut: { lineType: 'CONTINUOUS', colour: 7 },
   score: { lineType: 'NUVET_LONG_DASH', colour: 33 },
+  perforate: { lineType: 'NUVET_SHORT_DASH', colour: 144 },
   engrave: { lineType: 'NUVET_DOT', colour: 196 },
   pocket: { lineType: 'CONTINUOUS', colour: 196 },
   stitch: { lineType: 'NUVET_DASH_DOT', colour: 154 },

@@ -15,7 +15,7 @@ import { pathAsLines } from './simple-segments.ts';
 /** Of a plotter unit, mm. */
 export const plotterUnitMm = 0.025;
 /** A pen for each purpose. */
-const pens: Record<Purpose, number> = { cut: 1, score: 2, engrave: 3, pocket: 4, stitch: 5, guide: 6 };
+const pens: Record<Purpose, number> = { cut: 1, score: 2, engrave: 3, pocket: 4, stitch: 5, guide: 6, perforate: 7 };
 /** The hardest that FS can say, by common practice grams. */
 const mostForce = 200;
 

@@ -33,6 +33,7 @@ const arcToleranceMm = 0.0005;
 const strokes: Record<Purpose, { colour: [number, number, number]; widthMm: number; dash: number[] }> = {
   cut: { colour: [0x1e, 0x7b, 0x6b], widthMm: 0.2, dash: [] },
   score: { colour: [0xa8, 0x7b, 0x1d], widthMm: 0.2, dash: [4, 1.5] },
+  perforate: { colour: [0x2f, 0x6f, 0x8f], widthMm: 0.2, dash: [1.5, 1.5] },
   engrave: { colour: [0x7a, 0x4b, 0x86], widthMm: 0.2, dash: [0.3, 0.8] },
   pocket: { colour: [0x7a, 0x4b, 0x86], widthMm: 0.3, dash: [] },
   stitch: { colour: [0x35, 0x50, 0x8f], widthMm: 0.2, dash: [3, 1, 0.3, 1] },

@@ -17,6 +17,7 @@ import { type FilePiece, placedAtOrigin } from './placement.ts';
 const strokes: Record<Purpose, { colour: string; width: number; dash?: string }> = {
   cut: { colour: '#1E7B6B', width: 0.2 },
   score: { colour: '#A87B1D', width: 0.2, dash: '4 1.5' },
+  perforate: { colour: '#2F6F8F', width: 0.2, dash: '1.5 1.5' },
   engrave: { colour: '#7A4B86', width: 0.2, dash: '0.3 0.8' },
   pocket: { colour: '#7A4B86', width: 0.3 },
   stitch: { colour: '#35508F', width: 0.2, dash: '3 1 0.3 1' },

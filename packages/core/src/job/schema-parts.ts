@@ -20,7 +20,7 @@ export const pathSchema = z
   .strictObject({ start: pointSchema, segments: z.array(segmentSchema).min(1).max(100_000).readonly(), closed: z.boolean() })
   .readonly();
 
-export const purposes = ['cut', 'score', 'engrave', 'pocket', 'stitch', 'guide'] as const;
+export const purposes = ['cut', 'score', 'perforate', 'engrave', 'pocket', 'stitch', 'guide'] as const;
 export type Purpose = (typeof purposes)[number];
 
 export const pieceSchema = z.strictObject({

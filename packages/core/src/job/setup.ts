@@ -58,6 +58,7 @@ export type Strength = z.infer<typeof strengthSchema>;
 export const plainStrengths: Record<(typeof purposes)[number], Strength> = {
   cut: { strength: 0.8, speedMmPerMin: 900, passes: 1 },
   score: { strength: 0.25, speedMmPerMin: 2400, passes: 1 },
+  perforate: { strength: 0.8, speedMmPerMin: 900, passes: 1 },
   engrave: { strength: 0.2, speedMmPerMin: 3000, passes: 1 },
   pocket: { strength: 0.35, speedMmPerMin: 3000, passes: 1 },
   stitch: { strength: 0.2, speedMmPerMin: 2400, passes: 1 },
@@ -104,6 +105,8 @@ export const cuttingSchema = z.strictObject({
   hatch: z
     .strictObject({ angle: finite, spacingMm: finite.positive().max(100), airMm: finite.nonnegative().max(100) })
     .default({ angle: 0, spacingMm: 0.3, airMm: 2 }),
+  /** Of a perforation what is cut and what is left, in turn, mm. */
+  perforation: z.strictObject({ cutMm: finite.positive().max(100), leftMm: finite.positive().max(100) }).default({ cutMm: 3, leftMm: 1 }),
   strengths: z.partialRecord(z.enum(purposes), strengthSchema).default({}),
 });
 export type Cutting = z.infer<typeof cuttingSchema>;

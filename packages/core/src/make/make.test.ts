@@ -13,7 +13,7 @@ import { trapezoid, travelTime } from './motion.ts';
 import { orderedStops, type Stop, travelOf } from './order.ts';
 import { toMachine } from './placement.ts';
 import { plannedCut } from './plan.ts';
-import { ledInAndOut, partAlong, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+import { ledInAndOut, partAlong, perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const box = (x: number, y: number, w: number, h: number): Path => polygonPath([p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)]);
@@ -190,6 +190,22 @@ function scattered(n: number, seed: number): Stop[] {
     return { entry, exit: entry, isReversible: false, before: null };
   });
 }
+
+describe('a perforation', () => {
+  it('of an open line begins and ends with a cut, and leaves just what was asked between', () => {
+    const line: Path = { start: p(0, 0), segments: [{ kind: 'line', to: p(31, 0) }], closed: false };
+    const cuts = perforated(line, { cutMm: 3, leftMm: 1 });
+    expect(cuts.length).toBe(8);
+    expect(cuts[0]?.start.x).toBe(0);
+    expect(cuts.at(-1)?.segments.at(-1)?.to.x).toBeCloseTo(31, 9);
+    for (let k = 1; k < cuts.length; k++) expect((cuts[k]?.start.x ?? 0) - (cuts[k - 1]?.segments[0]?.to.x ?? 0)).toBeCloseTo(1, 9);
+  });
+  it('of a closed line goes round it evenly', () => {
+    const cuts = perforated(circlePath(p(0, 0), 10), { cutMm: 3, leftMm: 1 });
+    expect(cuts.length).toBe(16);
+    expect(cuts.reduce((sum, c) => sum + pathLength(c), 0)).toBeCloseTo(20 * Math.PI - 16, 9);
+  });
+});
 
 describe('the order of cutting', () => {
   it('visits every stop once and keeps what must come before', () => {

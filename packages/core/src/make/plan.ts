@@ -12,7 +12,7 @@ import { kerfCompensated } from './kerf.ts';
 import { legsOf, travelTime } from './motion.ts';
 import { type Ordered, orderedStops, type Stop, travelOf } from './order.ts';
 import { originOn } from './placement.ts';
-import { ledInAndOut, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+import { ledInAndOut, perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
 
 /** One way with the tool on. */
 export interface Run {
@@ -38,7 +38,7 @@ export interface CutPlan {
 }
 
 /** What marks the surface comes first and what parts it last, so that nothing has moved yet (common practice). */
-const turns: readonly Purpose[] = ['engrave', 'pocket', 'stitch', 'score', 'cut'];
+const turns: readonly Purpose[] = ['engrave', 'pocket', 'stitch', 'score', 'perforate', 'cut'];
 
 /** Something that is made in one go: a loop, a line, the lines of an area; the ways it may begin. */
 interface Task {
@@ -124,6 +124,8 @@ function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cu
     const lines = part.outer.closed ? hatchLines([part.outer, ...part.holes], cutting.hatch.angle, cutting.hatch.spacingMm) : [part.outer];
     return lines.length > 0 ? [task({ runs: lines, airMm: cutting.hatch.airMm })] : [];
   }
+  if (purpose === 'perforate')
+    return [part.outer, ...part.holes].map((path) => task({ runs: perforated(path, cutting.perforation), isReversible: true }));
   const closed = [...part.holes.map((hole) => ({ path: way(hole, false), isOuter: false })), { path: part.outer, isOuter: true }];
   return closed.map(({ path, isOuter }) =>
     path.closed ? task({ loop: isOuter ? way(path, true) : path, isOuter }) : task({ runs: [path], isReversible: true }),

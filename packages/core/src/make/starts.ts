@@ -145,6 +145,15 @@ export function withoutTabs(path: Path, places: readonly number[], gapMm: number
   });
 }
 
+/** The parts of a line that are cut where it is perforated: evenly, what is left between just as wide as asked, an open line's ends cut. */
+export function perforated(path: Path, { cutMm, leftMm }: Cutting['perforation']): Path[] {
+  const length = path.closed ? pathLength(path) : pathLength(path) + leftMm;
+  const count = Math.max(1, Math.round(length / (cutMm + leftMm)));
+  const pitch = length / count;
+  if (pitch <= leftMm) return [path];
+  return Array.from({ length: count }, (_, k) => partAlong(path, k * pitch, (k + 1) * pitch - leftMm));
+}
+
 /** Leads shorter than this are not worth having, mm. */
 const leastLead = 0.1;
 

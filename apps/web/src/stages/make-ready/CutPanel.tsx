@@ -21,6 +21,7 @@ import { stopPlanning, usePlanned } from './use-plan';
 const purposeWords: Record<Purpose, string> = {
   cut: 'Cut',
   score: 'Score',
+  perforate: 'Perforate',
   engrave: 'Engrave',
   pocket: 'Fill (pocket)',
   stitch: 'Stitch',
@@ -113,6 +114,26 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
           <StartPlace cutting={cutting} onCutting={set} />
         </Box>
       </Section>
+      {purposes.includes('perforate') && (
+        <Section title="Perforation">
+          <Box sx={{ mt: 1 }}>
+            <Row>
+              <Measure
+                label="Cut"
+                mm={cutting.perforation.cutMm}
+                unit={job.unit}
+                onMm={(cutMm) => set({ perforation: { ...cutting.perforation, cutMm } })}
+              />
+              <Measure
+                label="Left between"
+                mm={cutting.perforation.leftMm}
+                unit={job.unit}
+                onMm={(leftMm) => set({ perforation: { ...cutting.perforation, leftMm } })}
+              />
+            </Row>
+          </Box>
+        </Section>
+      )}
       {purposes.includes('pocket') && (
         <Section title="Lines that fill areas">
           <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>

@@ -4,7 +4,7 @@
  */
 import Frame from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { foldedPanels, foldTree, type Panels, panelsOf } from '@nuvet/core/folding';
+import { collisions, foldedPanels, foldTree, type Panels, panelsOf } from '@nuvet/core/folding';
 import type { Job, Piece } from '@nuvet/core/job';
 import { apply, inverse } from '@nuvet/core/plane';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -80,14 +80,13 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
     };
   }, [source]);
   useEffect(() => {
-    stage.current?.fold(
-      foldedPanels(
-        panels,
-        tree,
-        // The printed side is seen, and comes to lie outside.
-        panels.hinges.map((_, k) => -(own[k] ?? all)),
-      ),
+    // The printed side is seen, and comes to lie outside.
+    const motions = foldedPanels(
+      panels,
+      tree,
+      panels.hinges.map((_, k) => -(own[k] ?? all)),
     );
+    stage.current?.fold(motions, new Set(collisions(panels, motions).flat()));
   }, [panels, tree, own, all]);
   return (
     <Frame
@@ -136,6 +135,8 @@ async function pictureOf({ surfaceId, widthPx, heightPx }: UnderlaySource): Prom
   context.putImageData(image, 0, 0);
   return canvas;
 }
+
+const edgeColour = '#6B5A3A';
 
 /** The scene, apart from React: made once, dressed and folded as the job changes. */
 class Stage {
@@ -201,7 +202,7 @@ class Stage {
         geometry.setIndex(flat.flat());
         geometry.computeVertexNormals();
         part.add(new Mesh(geometry, material));
-        part.add(new LineSegments(new EdgesGeometry(geometry), new LineBasicMaterial({ color: 0x6b5a3a })));
+        part.add(new LineSegments(new EdgesGeometry(geometry), new LineBasicMaterial({ color: edgeColour })));
       }
       part.matrixAutoUpdate = false;
       this.parts.push(part);
@@ -251,13 +252,16 @@ class Stage {
     this.draw();
   }
 
-  fold(motions: ReturnType<typeof foldedPanels>): void {
+  /** Panels that run into others have their edges in madder. */
+  fold(motions: ReturnType<typeof foldedPanels>, colliding: ReadonlySet<number>): void {
     this.parts.forEach((part, k) => {
       const motion = motions[k];
       if (!motion) return;
       const { r, t } = motion;
       part.matrix.copy(new Matrix4().set(r[0], r[1], r[2], t[0], r[3], r[4], r[5], t[1], r[6], r[7], r[8], t[2], 0, 0, 0, 1));
       part.matrixWorldNeedsUpdate = true;
+      for (const child of part.children)
+        if (child instanceof LineSegments) child.material.color.set(colliding.has(k) ? colours.madder : edgeColour);
     });
     if (!this.isAimed) this.aim();
     this.draw();

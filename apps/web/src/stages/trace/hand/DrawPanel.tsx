@@ -136,6 +136,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
 const purposeWords: Record<Purpose, string> = {
   cut: 'cut',
   score: 'score',
+  perforate: 'perforate',
   engrave: 'engrave',
   pocket: 'pocket',
   stitch: 'stitch',

@@ -1,0 +1,3 @@
+import { measureMaking } from './making.ts';
+
+await measureMaking(60);
