@@ -1,6 +1,6 @@
 /** Drawing and correcting by hand, as a new user would; every DXF read back: closed, the right count, the right sizes. */
 import { readFileSync } from 'node:fs';
-import { type Drawn, drawnPieces, fitOf, type Job, type Picture } from '@nuvet/core/job';
+import { type Drawn, drawnPieces, fitOf, type Picture } from '@nuvet/core/job';
 import { apply, type Path, type Point, pathArea, pathBox } from '@nuvet/core/plane';
 import { plateScene, pngOf, scanScene } from '@nuvet/truth';
 import type { Browser, Download, Page } from 'playwright-core';
@@ -8,7 +8,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { placementOf, toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { dxfSeenByEzdxf } from '../unit/outside-readers.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, jobWith, json } from './server.ts';
+import { address, jobOf, jobWith, json } from './server.ts';
 
 let browser: Browser;
 let page: Page;
@@ -21,7 +21,6 @@ afterAll(async () => browser?.close());
 
 const table = () => page.getByRole('application', { name: 'Light table' });
 const button = (name: string) => page.getByRole('button', { name, exact: true });
-const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
 
 /** The sheet that a job without pictures shows. */
 const emptySheet = { minX: 0, minY: 0, maxX: 200, maxY: 150 };

@@ -1,7 +1,7 @@
 /** Making ready as a person would: files that say how exact they are, pages, a folded carton, the stand-in cutter. */
 import { readFileSync } from 'node:fs';
 import type { Job } from '@nuvet/core/job';
-import { circlePath, type Path, type Point, polygonPath, reversedPath } from '@nuvet/core/plane';
+import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/plane';
 import { demoJobs } from '@nuvet/truth';
 import { unzipSync } from 'fflate';
 import { PDFDocument } from 'pdf-lib';
@@ -10,7 +10,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { svgSeen } from '../unit/outside-readers.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, json } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
 
 let browser: Browser;
 let page: Page;
@@ -26,19 +26,10 @@ afterAll(async () => {
 
 const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });
 const p = (x: number, y: number): Point => ({ x, y });
-const box = (x: number, y: number, w: number, h: number): Path => polygonPath([p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)]);
-
-async function newJob(
+const newJob = (
   name: string,
-  paths: readonly Path[] = [box(0, 0, 120, 80), reversedPath(circlePath(p(60, 40), 20))],
-): Promise<string> {
-  const { body } = await json('POST', '/api/jobs', { name, pictureIds: [] });
-  const { id } = body as { id: string };
-  const drawn = { id: 'plate', name: 'Plate', purpose: 'cut', leftOut: false, source: { kind: 'paths', paths }, live: [] };
-  await json('POST', `/api/jobs/${id}/edits`, { base: 1, steps: [{ step: 'do', command: { do: 'draw', drawn } }], wanted: false });
-  return id;
-}
-const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+  paths: readonly Path[] = [boxPath(0, 0, 120, 80), reversedPath(circlePath(p(60, 40), 20))],
+): Promise<string> => jobOfOutlines(name, [{ name: 'Plate', paths }]);
 const typed = async (label: string | RegExp, value: string): Promise<void> => {
   const field = page.getByRole('textbox', { name: label }).first();
   await field.fill(value);

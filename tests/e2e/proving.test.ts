@@ -1,13 +1,12 @@
 /** Proving a job as a person at the bench would: findings mended by their buttons, sizes pinned, bridges dragged, a proof sheet. */
 import { readFileSync } from 'node:fs';
-import type { Job } from '@nuvet/core/job';
-import { circlePath, type Path, type Point, polygonPath, reversedPath } from '@nuvet/core/plane';
+import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/plane';
 import { PDFDocument } from 'pdf-lib';
 import type { Browser, Download, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, json } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
 
 let browser: Browser;
 let page: Page;
@@ -23,29 +22,11 @@ afterAll(async () => {
 
 const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });
 const p = (x: number, y: number): Point => ({ x, y });
-const box = (x: number, y: number, w: number, h: number): Path => polygonPath([p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)]);
 const line = (x0: number, y0: number, x1: number, y1: number): Path => ({
   start: p(x0, y0),
   segments: [{ kind: 'line', to: p(x1, y1) }],
   closed: false,
 });
-
-/** A job of drawn outlines. */
-async function jobOfOutlines(
-  name: string,
-  outlines: readonly { name: string; purpose?: string; paths: readonly Path[] }[],
-): Promise<string> {
-  const { body } = await json('POST', '/api/jobs', { name, pictureIds: [] });
-  const { id } = body as { id: string };
-  const steps = outlines.map(({ name: what, purpose = 'cut', paths }, k) => ({
-    step: 'do',
-    command: { do: 'draw', drawn: { id: `d${k}`, name: what, purpose, leftOut: false, source: { kind: 'paths', paths }, live: [] } },
-  }));
-  const done = await json('POST', `/api/jobs/${id}/edits`, { base: 1, steps, wanted: false });
-  expect(done.status).toBe(200);
-  return id;
-}
-const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
 
 async function inWindow(of: { minX: number; minY: number; maxX: number; maxY: number }, at: Point): Promise<Point> {
   const frame = await page.getByRole('application', { name: 'Light table' }).boundingBox();
@@ -56,9 +37,9 @@ async function inWindow(of: { minX: number; minY: number; maxX: number; maxY: nu
 
 it('each finding says what and where, a click goes there, a button mends it, and the verdict stands at the top', async () => {
   const id = await jobOfOutlines('Weir gate', [
-    { name: 'Gate', paths: [box(0, 0, 120, 80), reversedPath(circlePath(p(60, 40), 20))] },
+    { name: 'Gate', paths: [boxPath(0, 0, 120, 80), reversedPath(circlePath(p(60, 40), 20))] },
     { name: 'Hub', paths: [circlePath(p(60, 40), 12)] },
-    { name: 'Twin', paths: [box(120, 10, 40, 30)] },
+    { name: 'Twin', paths: [boxPath(120, 10, 40, 30)] },
     { name: 'Fold', paths: [line(10, 70, 50, 70)] },
   ]);
   await page.goto(`${address}/jobs/${id}?stage=prove`);
@@ -87,7 +68,7 @@ it('each finding says what and where, a click goes there, a button mends it, and
 
 it('a bridge is dragged along its outlines, and all are made as wide as is typed', async () => {
   const id = await jobOfOutlines('Ring', [
-    { name: 'Plate', paths: [box(0, 0, 100, 80), reversedPath(circlePath(p(50, 40), 30))] },
+    { name: 'Plate', paths: [boxPath(0, 0, 100, 80), reversedPath(circlePath(p(50, 40), 30))] },
     { name: 'Boss', paths: [circlePath(p(50, 40), 18)] },
   ]);
   await page.goto(`${address}/jobs/${id}?stage=prove`);
@@ -119,7 +100,7 @@ it('a bridge is dragged along its outlines, and all are made as wide as is typed
 });
 
 it('a size that must come out is pinned by two clicks, typed, told when it is off, and holds once it is right', async () => {
-  const id = await jobOfOutlines('Shelf', [{ name: 'Board', paths: [box(0, 0, 138.4, 63.5)] }]);
+  const id = await jobOfOutlines('Shelf', [{ name: 'Board', paths: [boxPath(0, 0, 138.4, 63.5)] }]);
   await page.goto(`${address}/jobs/${id}?stage=prove`);
   await page.getByText('nothing would spoil the cut').waitFor();
   await button('Pin a size').click();
@@ -147,8 +128,8 @@ it('a size that must come out is pinned by two clicks, typed, told when it is of
 
 it('stock that is too small is told; the proof sheet is one page that names the job, its pieces and what was found', async () => {
   const id = await jobOfOutlines('Mill sign', [
-    { name: 'Sign', paths: [box(0, 0, 500, 200)] },
-    { name: 'Sliver', paths: [box(0, 210, 60, 0.1)] },
+    { name: 'Sign', paths: [boxPath(0, 0, 500, 200)] },
+    { name: 'Sliver', paths: [boxPath(0, 210, 60, 0.1)] },
   ]);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await page.getByLabel('Sheet wide').fill('400');

@@ -1,3 +1,6 @@
+import type { Job } from '@nuvet/core/job';
+import { type Path, polygonPath } from '@nuvet/core/plane';
+
 /** The running application that the end-to-end tests speak to. */
 export const address = process.env.NUVET_ADDRESS ?? 'http://127.0.0.1:3000';
 
@@ -23,3 +26,30 @@ export async function jobWith(
   const { body } = await json('POST', '/api/jobs', { name, pictureIds: [picture.id] });
   return { id: (body as { id: string }).id, picture };
 }
+
+/** A job of outlines drawn by hand; its id. */
+export async function jobOfOutlines(
+  name: string,
+  outlines: readonly { readonly name: string; readonly purpose?: string; readonly paths: readonly Path[] }[],
+): Promise<string> {
+  const { body } = await json('POST', '/api/jobs', { name, pictureIds: [] });
+  const { id } = body as { id: string };
+  const steps = outlines.map(({ name: what, purpose = 'cut', paths }, k) => ({
+    step: 'do',
+    command: { do: 'draw', drawn: { id: `d${k}`, name: what, purpose, leftOut: false, source: { kind: 'paths', paths }, live: [] } },
+  }));
+  const done = await json('POST', `/api/jobs/${id}/edits`, { base: 1, steps, wanted: false });
+  if (done.status !== 200) throw new Error(`the outlines were refused: ${JSON.stringify(done.body)}`);
+  return id;
+}
+
+export const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+
+/** An upright box by its lower left corner. */
+export const boxPath = (x: number, y: number, width: number, height: number): Path =>
+  polygonPath([
+    { x, y },
+    { x: x + width, y },
+    { x: x + width, y: y + height },
+    { x, y: y + height },
+  ]);

@@ -10,11 +10,11 @@ import type { Point } from '@nuvet/core/plane';
 import type { ProvedSize } from '@nuvet/core/proof';
 import { colours } from '@/ui/theme';
 import { outlinePath2d } from './drawing';
+import { drawWord } from './drawing-words';
 import { sheetToScreen, toScreen, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;
 const pale = 'rgba(255, 253, 248, 0.95)';
-const font = '600 12.5px "Figtree Variable", sans-serif';
 
 function withRim(canvas: Canvas, colour: string, width: number, trace: () => void): void {
   for (const [style, size] of [
@@ -27,22 +27,6 @@ function withRim(canvas: Canvas, colour: string, width: number, trace: () => voi
     trace();
     canvas.stroke();
   }
-}
-
-function word(canvas: Canvas, text: string, at: Point, colour: string): void {
-  canvas.font = font;
-  const width = canvas.measureText(text).width + 12;
-  canvas.fillStyle = pale;
-  canvas.beginPath();
-  canvas.roundRect(at.x - width / 2, at.y - 11, width, 22, 5);
-  canvas.fill();
-  canvas.strokeStyle = colour;
-  canvas.lineWidth = 1;
-  canvas.stroke();
-  canvas.fillStyle = colours.ink;
-  canvas.textAlign = 'center';
-  canvas.textBaseline = 'middle';
-  canvas.fillText(text, at.x, at.y + 0.5);
 }
 
 /** A ring at each place of the finding that is looked at. */
@@ -69,7 +53,7 @@ export function drawSizes(canvas: Canvas, view: View, sizes: readonly ProvedSize
         canvas.lineTo(p.x + nx, p.y + ny);
       }
     });
-    word(canvas, `${printMm(isMm)} mm`, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, colour);
+    drawWord(canvas, `${printMm(isMm)} mm`, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, colour);
   }
 }
 
@@ -192,7 +176,7 @@ export function drawPages(canvas: Canvas, view: View, tiling: Tiling, dragged: P
     canvas.lineWidth = 1.5;
     canvas.strokeRect(...corner(cell));
     const [x, y] = corner(cell);
-    word(canvas, name, { x: x + 24, y: y + 20 }, colours.indigo);
+    drawWord(canvas, name, { x: x + 24, y: y + 20 }, colours.indigo);
   }
 }
 

@@ -8,6 +8,7 @@ import { printBoth } from '@nuvet/core/length';
 import { asCubics, type Box, circleOf, directionOn, dot, heightOf, type Path, type Point, stepsOf, widthOf } from '@nuvet/core/plane';
 import { centreOfRim } from '@nuvet/core/trueup';
 import { colours } from '@/ui/theme';
+import { drawWord } from './drawing-words';
 import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;
@@ -335,7 +336,8 @@ export function drawMark(canvas: Canvas, mark: ShownMark): void {
 
 const wordPlace = (points: readonly Point[]): Point => {
   const [a, b] = points.length === 2 ? points : [points[0], points[1] ?? points[0]];
-  return { x: ((a?.x ?? 0) + (b?.x ?? 0)) / 2, y: ((a?.y ?? 0) + (b?.y ?? 0)) / 2 };
+  // Above the middle of its line.
+  return { x: ((a?.x ?? 0) + (b?.x ?? 0)) / 2, y: ((a?.y ?? 0) + (b?.y ?? 0)) / 2 - 21 };
 };
 
 /** What the next click would take: one ring and its word. */
@@ -356,22 +358,6 @@ export function drawSnap(canvas: Canvas, at: Point, word: string): void {
   canvas.fillStyle = colours.madder;
   canvas.fillText(word, at.x - 14 - canvas.measureText(word).width, at.y + 4);
   canvas.restore();
-}
-
-function drawWord(canvas: Canvas, word: string, at: Point, colour: string): void {
-  canvas.font = '600 13px "Figtree Variable", sans-serif';
-  const width = canvas.measureText(word).width + 14;
-  canvas.fillStyle = 'rgba(255, 253, 248, 0.95)';
-  canvas.beginPath();
-  canvas.roundRect(at.x - width / 2, at.y - 32, width, 22, 6);
-  canvas.fill();
-  canvas.strokeStyle = colour;
-  canvas.lineWidth = 1;
-  canvas.stroke();
-  canvas.fillStyle = colours.ink;
-  canvas.textAlign = 'center';
-  canvas.textBaseline = 'middle';
-  canvas.fillText(word, at.x, at.y - 20.5);
 }
 
 /** The overall width and height of a box of the sheet, as dimension lines beside it. */

@@ -2,17 +2,15 @@
 /**
  * What the machine expects: unit, direction of y, origin, tolerance; remembered by the machine's name.
  */
-import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Machine } from '@nuvet/core/job';
-import { useEffect, useState } from 'react';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Pick, Row } from '../trace/hand/Rows';
+import { PresetName } from './PresetName';
 import { usePresets } from './use-presets';
 
 export function MachineSection() {
@@ -20,8 +18,6 @@ export function MachineSection() {
   const unit = useJob((s) => s.job.unit);
   const run = useJob((s) => s.run);
   const { presets, keep, named, message } = usePresets();
-  const [name, setName] = useState(machine.name);
-  useEffect(() => setName(machine.name), [machine.name]);
   const set = (change: Partial<Machine>) => run({ do: 'set-up', change: { machine: { ...machine, ...change } } });
   const machines = presets.filter((p) => p.kind === 'machine');
   const call = async (next: string) => {
@@ -34,18 +30,13 @@ export function MachineSection() {
   return (
     <Section title="The machine expects">
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-        {/* Keys typed here are no commands; the list of names needs them first. */}
-        <Box onKeyDown={(event) => event.stopPropagation()}>
-          <Autocomplete
-            freeSolo
-            options={machines.map((p) => p.name)}
-            inputValue={name}
-            onInputChange={(_, value) => setName(value.slice(0, 60))}
-            onChange={(_, value) => void call(value ?? '')}
-            onBlur={() => void call(name)}
-            renderInput={(params) => <TextField {...params} label="Machine" />}
-          />
-        </Box>
+        <PresetName
+          label="Machine"
+          name={machine.name}
+          known={machines.map((p) => p.name)}
+          longest={60}
+          onName={(next) => void call(next)}
+        />
         <Row>
           <Pick label="Unit" value={machine.unit} words={{ mm: 'Millimetres', in: 'Inches' }} onPick={(u) => set({ unit: u })} />
           <Pick label="y grows" value={machine.y} words={{ up: 'Upwards', down: 'Downwards' }} onPick={(y) => set({ y })} />

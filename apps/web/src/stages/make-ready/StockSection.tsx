@@ -2,17 +2,15 @@
 /**
  * What it is made from, and what is remembered of that stock.
  */
-import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type Job, ways } from '@nuvet/core/job';
-import { useEffect, useState } from 'react';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Pick, Row } from '../trace/hand/Rows';
 import { waysOfMaking } from '../ways';
+import { PresetName } from './PresetName';
 import { usePresets } from './use-presets';
 
 export function StockSection() {
@@ -20,8 +18,6 @@ export function StockSection() {
   const run = useJob((s) => s.run);
   const { presets, keep, named, message } = usePresets();
   const { making, setup } = job;
-  const [stock, setStock] = useState(making.stock ?? '');
-  useEffect(() => setStock(making.stock ?? ''), [making.stock]);
   const stocks = presets.filter((p) => p.kind === 'stock');
   const name = async (next: string) => {
     const stockName = next.trim().slice(0, 100) || null;
@@ -43,18 +39,13 @@ export function StockSection() {
           words={Object.fromEntries(ways.map((w) => [w, waysOfMaking[w]])) as Record<Job['making']['way'], string>}
           onPick={(way) => run({ do: 'set-making', making: { ...making, way } })}
         />
-        {/* Keys typed here are no commands; the list of names needs them first. */}
-        <Box onKeyDown={(event) => event.stopPropagation()}>
-          <Autocomplete
-            freeSolo
-            options={stocks.map((p) => p.name)}
-            inputValue={stock}
-            onInputChange={(_, value) => setStock(value.slice(0, 100))}
-            onChange={(_, value) => void name(value ?? '')}
-            onBlur={() => void name(stock)}
-            renderInput={(params) => <TextField {...params} label="Stock" />}
-          />
-        </Box>
+        <PresetName
+          label="Stock"
+          name={making.stock ?? ''}
+          known={stocks.map((p) => p.name)}
+          longest={100}
+          onName={(next) => void name(next)}
+        />
         <Row>
           <Measure
             label="Measured thickness"
