@@ -380,9 +380,9 @@ export function drawOverallSize(canvas: Canvas, view: View, box: Box, unit: 'mm'
     canvas.lineTo(bx, by);
   }
   canvas.stroke();
-  drawWord(canvas, printBoth(widthOf(box), unit), { x: (low.x + high.x) / 2, y: below + 20.5 }, colours.line);
+  drawWord(canvas, printBoth(widthOf(box), unit), { x: (low.x + high.x) / 2, y: below }, colours.line);
   canvas.translate(beside, (low.y + high.y) / 2);
   canvas.rotate(-Math.PI / 2);
-  drawWord(canvas, printBoth(heightOf(box), unit), { x: 0, y: 20.5 }, colours.line);
+  drawWord(canvas, printBoth(heightOf(box), unit), { x: 0, y: 0 }, colours.line);
   canvas.restore();
 }

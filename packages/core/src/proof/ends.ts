@@ -50,7 +50,13 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
       message: `${piece.name} is an open line, and nobody said what it is for.`,
       pieceIds: [piece.id],
       places,
-      mends: [as('score', 'A crease'), as('perforate', 'A perforation'), as('engrave', 'Engrave'), { do: 'accept', word: 'Cut along it' }, close],
+      mends: [
+        as('score', 'A crease'),
+        as('perforate', 'A perforation'),
+        as('engrave', 'Engrave'),
+        { do: 'accept', word: 'Cut along it' },
+        close,
+      ],
     },
   ];
 }

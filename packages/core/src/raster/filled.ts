@@ -1,11 +1,11 @@
 /**
  * In: areas, in pixels. Out: a grey picture of them, dark on white, each pixel as dark as the share of it that is covered.
  * Rests on: signed areas gathered along each row and summed up from left to right, as font rasterisers do (R. Levien 2016,
- * font-rs; from memory); chords leave arcs and curves by at most a fiftieth of a pixel.
+ * font-rs; from memory); chords leave arcs and curves by at most a 250th of a pixel.
  */
 import { type Path, polygonOf } from '../plane/path.ts';
 
-const chordPx = 0.02;
+const chordPx = 0.004;
 
 /**
  * @param paths closed, in pixels, x right, y down; holes run the other way round than what is about them

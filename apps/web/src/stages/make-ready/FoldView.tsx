@@ -137,6 +137,7 @@ async function pictureOf({ surfaceId, widthPx, heightPx }: UnderlaySource): Prom
 }
 
 const edgeColour = '#6B5A3A';
+const flapStepMm = 0.1;
 
 /** The scene, apart from React: made once, dressed and folded as the job changes. */
 class Stage {
@@ -187,7 +188,9 @@ class Stage {
   show({ panels }: Panels, thickness: number): void {
     for (const part of this.parts) this.group.remove(part);
     this.parts.length = 0;
-    for (const panel of panels) {
+    for (const [k, panel] of panels.entries()) {
+      // Smaller flaps go in under larger ones, where they would lie in one plane.
+      const under = -flapStepMm * k;
       const corners = panel.sides.map(({ from }) => new Vector2(from.x, from.y));
       const part = new Group();
       const faces = new Shape(corners);
@@ -197,7 +200,7 @@ class Stage {
         [-thickness / 2, this.inside],
       ] as const) {
         const geometry = new BufferGeometry();
-        geometry.setAttribute('position', new Float32BufferAttribute(corners.flatMap((p) => [p.x, p.y, z]), 3)); // biome-ignore format: one line
+        geometry.setAttribute('position', new Float32BufferAttribute(corners.flatMap((p) => [p.x, p.y, z + under]), 3)); // biome-ignore format: one line
         geometry.setAttribute('uv', new Float32BufferAttribute(corners.flatMap(() => [0, 0]), 2)); // biome-ignore format: one line
         geometry.setIndex(flat.flat());
         geometry.computeVertexNormals();
