@@ -35,7 +35,9 @@ export function stageStates(job: Job, activeId: string | null, faults: readonly 
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
     prove: stops
-      ? { text: stopsText(findings), mood: 'look' }
+      ? kept.length === 0
+        ? open('not ready')
+        : { text: stopsText(findings), mood: 'look' }
       : findings.length > 0
         ? { text: `${findings.length} to look at`, mood: 'look' }
         : faults === null
