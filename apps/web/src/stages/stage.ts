@@ -34,23 +34,18 @@ export function stageStates(job: Job, activeId: string | null, faults: readonly 
     'bring-in': picture || job.drawings.length > 0 ? { text: broughtIn(job), mood: 'good' } : open('no picture'),
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
-    prove: stops
-      ? kept.length === 0
-        ? open('not ready')
-        : { text: stopsText(findings), mood: 'look' }
-      : findings.length > 0
-        ? { text: `${findings.length} to look at`, mood: 'look' }
-        : faults === null
-          ? open('looking')
-          : { text: 'nothing to mend', mood: 'good' },
+    prove: kept.length === 0 && stops ? open('not ready') : proveState(findings, faults === null),
     'make-ready': stops ? open('waits for the proof') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
   };
 }
 
-/** How many findings stand in the way. */
-function stopsText(findings: readonly { weight: 'stops' | 'look' }[]): string {
+/** What stands in the way first, then what should be looked at. */
+function proveState(findings: readonly { weight: 'stops' | 'look' }[], isLooking: boolean): StageState {
   const stops = findings.filter((f) => f.weight === 'stops').length;
-  return findings.length > stops ? `${stops} to mend, ${findings.length - stops} to look at` : `${stops} to mend`;
+  const looks = findings.length - stops;
+  const said = [stops > 0 ? `${stops} to mend` : '', looks > 0 ? `${looks} to look at` : ''].filter(Boolean).join(', ');
+  if (said) return { text: said, mood: 'look' };
+  return isLooking ? { text: 'looking', mood: 'open' } : { text: 'nothing to mend', mood: 'good' };
 }
 
 function broughtIn({ pictures, drawings }: Job): string {

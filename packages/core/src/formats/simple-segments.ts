@@ -1,9 +1,9 @@
 /**
- * In: a path. Out: it told with lines and circular arcs only, or with straight lines only, within a tolerance; what is a line or
- * an arc already stays exact.
+ * In: a segment or a path. Out: it told with lines and circular arcs only, or with straight lines only, within a tolerance; what
+ * is a line or an arc already stays exact.
  */
 import { cubicAsArcs } from '../plane/biarc.ts';
-import { type Path, polygonOf, stepsOf } from '../plane/path.ts';
+import { type Path, polygonOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import { type ArcSegment, asCubics, type LineSegment, type Segment } from '../plane/segment.ts';
 
@@ -19,11 +19,6 @@ export function segmentAsArcs(from: Point, segment: Segment, tolerance: number):
     return arcs;
   });
 }
-
-export const pathAsArcs = (path: Path, tolerance: number): Path => ({
-  ...path,
-  segments: stepsOf(path).flatMap(({ from, segment }) => segmentAsArcs(from, segment, tolerance)),
-});
 
 /** A closed path comes back to its start. */
 export function pathAsLines(path: Path, tolerance: number): Point[] {

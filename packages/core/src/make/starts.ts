@@ -10,7 +10,6 @@ import {
   nearestOnPath,
   type Path,
   type Point,
-  pathArea,
   pathLength,
   pointOn,
   type Segment,
@@ -222,6 +221,3 @@ function isInWaste(lead: Path, at: Point, material: readonly Path[]): boolean {
     return windingAbout(material, p) === 0;
   });
 }
-
-/** A closed way travelled with the waste on its right: round a piece counter-clockwise, within a hole clockwise. */
-export const turnsLeft = (path: Path): boolean => pathArea(path) > 0;

@@ -10,7 +10,6 @@ import {
   type Path,
   type Point,
   pathArea,
-  pathBox,
   pointOn,
   reversedPath,
   type Step,
@@ -148,9 +147,3 @@ function walked(path: Path, { segment, t }: CutPlace, by: number): Point | null 
   const share = Math.min(1, left / Math.max(segmentLength(step.from, step.segment), 1e-9));
   return pointOn(step.from, step.segment, u > 1 ? share : 1 - share);
 }
-
-/** Whether two boxes come nearer than a distance. */
-export const boxesNear = (a: Path, b: Path, by: number): boolean => {
-  const [p, q] = [pathBox(a), pathBox(b)];
-  return p.minX - by <= q.maxX && p.maxX + by >= q.minX && p.minY - by <= q.maxY && p.maxY + by >= q.minY;
-};
