@@ -98,6 +98,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   expect(deviationOf(read, home).rmsMm).toBeLessThan(0.1);
 
   await page.reload();
+  await page.getByRole('button', { name: 'Files', exact: true }).click();
   await page.getByRole('button', { name: 'Download SVG' }).waitFor();
   await page.getByRole('button', { name: /^True up/ }).click();
   expect(await page.getByLabel('Its true length').inputValue()).toBe('6in');
