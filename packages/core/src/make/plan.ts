@@ -145,6 +145,9 @@ function begun(task: Task, start: Point, cutting: Cutting, material: readonly Pa
   return [ledInAndOut(loop, cutting, material)];
 }
 
+/** Of more tasks a third order would take longer than it saves. */
+const manyTasks = 500;
+
 function* orderedTasks(
   tasks: readonly Task[],
   from: Point,
@@ -156,7 +159,8 @@ function* orderedTasks(
   let starts = places.map((list) => list[0] ?? null);
   let best: { ways: Path[][]; ordered: Ordered } | null = null;
   // Where a loop may start in several places the first order tells which is on the way; then it is ordered once more.
-  for (let round = 0; round < 3; round++) {
+  const rounds = tasks.length > manyTasks ? 2 : 3;
+  for (let round = 0; round < rounds; round++) {
     const ways = tasks.map((t, k) => begun(t, (starts[k] ?? { x: 0, y: 0 }) as Point, cutting, material));
     const stops = ways.map((paths, k): Stop => ({ entry: entryOf(paths), exit: exitOf(paths), isReversible: (tasks[k] as Task).isReversible, before: waits[k] as number | null })); // biome-ignore format: one line
     const ordered = yield* orderedStops(stops, from);

@@ -1,3 +1,0 @@
-import { measureMaking } from './making.ts';
-
-await measureMaking(60);
