@@ -21,9 +21,10 @@ export function bordersOf(path: Path): readonly Border[] {
   if (!borders) {
     let along = 0;
     borders = stepsOf(path).map((step, index): Border => {
-      const length = segmentLength(step.from, step.segment);
+      const { from, segment } = step;
+      const length = segmentLength(from, segment);
       const [chord, isGentle] = chordOf(step);
-      const border = { ...step, index, along, length, box: segmentBox(step.from, step.segment), chord, isGentle };
+      const border = { from, segment, index, along, length, box: segmentBox(from, segment), chord, isGentle };
       along += length;
       return border;
     });
@@ -31,6 +32,9 @@ export function bordersOf(path: Path): readonly Border[] {
   }
   return borders;
 }
+
+/** A path's length, mm, from what is known of its segments. */
+export const lengthOf = (path: Path): number => bordersOf(path).reduce((sum, { length }) => sum + length, 0);
 
 /** How far a gentle segment's ends may turn from its chord, cosine. */
 const gentleCosine = 0.95;

@@ -16,13 +16,12 @@ import {
   type Point,
   pathArea,
   pathBox,
-  pathLength,
   pointOn,
   type Step,
   widthOf,
 } from '../plane/index.ts';
 import { boxIndex, nearnessTo, offsetPiece, plainOffset } from '../shape/index.ts';
-import { areNeighbours, type Placed as Border, bordersOf, placedBorders } from './borders.ts';
+import { areNeighbours, type Placed as Border, lengthOf, placedBorders } from './borders.ts';
 import { type Fault, isBody, mm, type ProofLimits, pathsOf, replaced } from './fault.ts';
 
 /** A pair of places that face each other. */
@@ -47,7 +46,7 @@ const touchMm = 0.02;
 export function narrowPlaces(paths: readonly Path[], limitMm: number): Narrow[] {
   if (!(limitMm > 0)) return [];
   const borders = placedBorders(paths);
-  const lengths = paths.map((path) => bordersOf(path).reduce((sum, b) => sum + b.length, 0));
+  const lengths = paths.map(lengthOf);
   const index = boxIndex(borders.map((b) => b.box), 0); // biome-ignore format: one line
   const isNearer = nearnessTo(paths);
   const found: Narrow[] = [];
@@ -236,7 +235,7 @@ const pointOfBox = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box
 /** Whether a hole is so small that the tool's way into it vanishes. */
 export function closesUp(hole: Path, kerfMm: number): boolean {
   const box = pathBox(hole);
-  return Math.min(widthOf(box), heightOf(box)) < kerfMm || (2 * Math.abs(pathArea(hole))) / pathLength(hole) < kerfMm / 2 - 1e-9;
+  return Math.min(widthOf(box), heightOf(box)) < kerfMm || (2 * Math.abs(pathArea(hole))) / lengthOf(hole) < kerfMm / 2 - 1e-9;
 }
 
 /**

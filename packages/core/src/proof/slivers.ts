@@ -2,19 +2,9 @@
  * In: a piece. Out: outlines too thin or too short to be meant, spurs that go out and back, points that say nothing.
  */
 import type { Piece } from '../job/schema.ts';
-import {
-  directionOn,
-  distance,
-  dot,
-  nearestOnSegment,
-  type Path,
-  pathArea,
-  pathLength,
-  type Segment,
-  type Step,
-  stepsOf,
-} from '../plane/index.ts';
+import { directionOn, distance, dot, nearestOnSegment, type Path, pathArea, type Segment, type Step, stepsOf } from '../plane/index.ts';
 import { withoutNeedless } from '../shape/index.ts';
+import { lengthOf } from './borders.ts';
 import { type Fault, isBody, mm, pathsOf, replaced } from './fault.ts';
 import { closesUp } from './narrow.ts';
 
@@ -26,11 +16,11 @@ const stubMm = 1;
 const needlessMm = 0.002;
 
 export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Fault[] {
-  const thin = (path: Path): boolean => path.closed && (2 * Math.abs(pathArea(path))) / pathLength(path) < sliverMm;
+  const thin = (path: Path): boolean => path.closed && (2 * Math.abs(pathArea(path))) / lengthOf(path) < sliverMm;
   const meant = { do: 'accept', word: 'It is meant so' } as const;
   const leaveOut = { do: 'leave-out', word: 'Leave it out', ids: [piece.id] } as const;
   if (!piece.outer.closed) {
-    const length = pathLength(piece.outer);
+    const length = lengthOf(piece.outer);
     if (length >= stubMm || piece.purpose === 'stitch') return [];
     return [
       { code: 'stub', weight: 'look', message: `${piece.name} is a stub of ${mm(length)}.`, pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
@@ -38,7 +28,7 @@ export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Faul
   }
   if (!isBody(piece)) return [];
   if (thin(piece.outer)) {
-    const width = (2 * Math.abs(pathArea(piece.outer))) / pathLength(piece.outer);
+    const width = (2 * Math.abs(pathArea(piece.outer))) / lengthOf(piece.outer);
     return [
       { code: 'sliver', weight: 'look', message: `${piece.name} is a sliver about ${mm(width)} wide.`, pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
     ]; // biome-ignore format: one line

@@ -197,7 +197,9 @@ interface Placed extends Step {
 }
 
 const placedSteps = (paths: readonly Path[]): Placed[] =>
-  paths.flatMap((path, p) => stepsOf(path).map((step, index) => ({ ...step, path: p, index, box: segmentBox(step.from, step.segment) })));
+  paths.flatMap((path, p) =>
+    stepsOf(path).map(({ from, segment }, index) => ({ from, segment, path: p, index, box: segmentBox(from, segment) })),
+  );
 
 /** An index of boxes that answers with positions; null where there are none. */
 export function boxIndex(boxes: readonly Box[], slack = samePlaceMm): Flatbush | null {
