@@ -92,6 +92,18 @@ describe('every kind of file', () => {
   });
 });
 
+describe('a PNG', () => {
+  const plateWith = (holes: Path[]) => made('Plate', 'cut', piece(roundedRectangle(0, 0, 40, 30, 2), holes));
+  const insert = made('Insert', 'cut', piece(roundedRectangle(14, 10, 12, 10, 1)));
+  it('is refused where a piece would not be seen in it', async () => {
+    await expect(file('png', plainSetup, [plateWith([]), insert])).rejects.toThrow(/would not be seen/);
+  });
+  it('shows a piece within a hole', async () => {
+    const { made } = await file('png', plainSetup, [plateWith([circlePath({ x: 20, y: 15 }, 12)]), insert]);
+    expect([made.widthMm, made.heightMm].map(Math.round)).toEqual([40, 30]);
+  });
+});
+
 describe('SVG, by an XML parser and svg-path-properties', () => {
   it('has the compensated outlines, by purpose, also in inches', async () => {
     for (const unit of ['mm', 'in'] as const) {

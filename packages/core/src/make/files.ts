@@ -4,7 +4,7 @@
  * @throws FileRefused where a file would not say what was proved
  */
 import { strFromU8, strToU8 } from 'fflate';
-import { deviationOf, farthest } from '../formats/deviation.ts';
+import { deviationOf, distanceTo, farthest, placesAlong } from '../formats/deviation.ts';
 import { writeDxf } from '../formats/dxf.ts';
 import { readDxf } from '../formats/dxf-reading.ts';
 import { type ToolWay, writeGcode } from '../formats/gcode.ts';
@@ -18,7 +18,17 @@ import { writeSvg } from '../formats/svg.ts';
 import { readSvg } from '../formats/svg-reading.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Setup, strengthOf } from '../job/setup.ts';
-import { type Box, boxAroundBoxes, inverse, type Path, pathBox, shift, type Transform, transformedPath } from '../plane/index.ts';
+import {
+  type Box,
+  boxAroundBoxes,
+  inverse,
+  type Path,
+  type Point,
+  pathBox,
+  shift,
+  type Transform,
+  transformedPath,
+} from '../plane/index.ts';
 import { contoursAt, filledGrey, greyPicture } from '../raster/index.ts';
 import { bandAbout } from '../shape/index.ts';
 import { kerfCompensated } from './kerf.ts';
@@ -78,14 +88,7 @@ export async function madeFile(kind: FileKind, pieces: readonly Piece[], wishes:
   if (failed && wishes.setup.cutting.kerfMm > 0) throw new FileRefused(`${failed.message} No file was made.`);
   const outlines = outlinesToWrite(pieces, wishes.setup);
   const made = await makers[kind](outlines, wishes);
-  const file = {
-    kind,
-    bytes: made.bytes,
-    largestMm: made.largestMm,
-    toleranceMm: made.toleranceMm,
-    widthMm: made.widthMm,
-    heightMm: made.heightMm,
-  };
+  const file = { kind, ...made };
   if (!(file.largestMm <= file.toleranceMm)) {
     throw new FileRefused(
       `The ${kind.toUpperCase()} file would be off by ${file.largestMm.toFixed(3)} mm, more than the ${file.toleranceMm.toFixed(3)} mm that it may. It was not made.`,
@@ -95,8 +98,6 @@ export async function madeFile(kind: FileKind, pieces: readonly Piece[], wishes:
 }
 
 type Made = Omit<MadeFile, 'kind'>;
-const encoded = (text: string): Uint8Array => strToU8(text);
-const decoded = (bytes: Uint8Array): string => strFromU8(bytes);
 const pathsOf = (pieces: readonly FilePiece[]): Path[] => pieces.flatMap((p) => [p.outer, ...p.holes]);
 const read = <T>(steps: Generator<number, T>): T => {
   let step = steps.next();
@@ -106,14 +107,14 @@ const read = <T>(steps: Generator<number, T>): T => {
 
 const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWishes) => Promise<Made>> = {
   async svg(outlines, { title, setup }) {
-    const bytes = encoded(writeSvg(outlines, title, setup.machine.unit));
-    const found = read(readSvg(decoded(bytes))).outlines.map((o) => o.path);
+    const bytes = strToU8(writeSvg(outlines, title, setup.machine.unit));
+    const found = read(readSvg(strFromU8(bytes))).outlines.map((o) => o.path);
     return { bytes, toleranceMm: 2 * digitMm, ...compared(atLowerLeft(pathsOf(outlines)), atLowerLeft(found)) };
   },
   async dxf(outlines, { title, setup: { machine } }) {
     const place = toMachine(boxOf(outlines), machine);
-    const bytes = encoded(writeDxf(outlines, title, { dxf: machine.dxf, unit: machine.unit, toleranceMm: machine.toleranceMm, place }));
-    const found = read(readDxf(decoded(bytes))).outlines.map((o) => o.path);
+    const bytes = strToU8(writeDxf(outlines, title, { dxf: machine.dxf, unit: machine.unit, toleranceMm: machine.toleranceMm, place }));
+    const found = read(readDxf(strFromU8(bytes))).outlines.map((o) => o.path);
     return { bytes, toleranceMm: machine.toleranceMm + 2 * digitMm, ...compared(moved(pathsOf(outlines), place), found) };
   },
   async pdf(outlines, { title }) {
@@ -135,8 +136,8 @@ const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWish
     const { machine, cutting } = setup;
     const box = boxOfPlan(plan);
     const ways = waysOf(plan);
-    const bytes = encoded(writeGcode(ways, { title, machine, box, strengthOf: (p) => strengthOf(cutting, p) }));
-    const found = readGcode(decoded(bytes)).ways.map((w) => w.path);
+    const bytes = strToU8(writeGcode(ways, { title, machine, box, strengthOf: (p) => strengthOf(cutting, p) }));
+    const found = readGcode(strFromU8(bytes)).ways.map((w) => w.path);
     return {
       bytes,
       toleranceMm: machine.toleranceMm + 2 * digitMm,
@@ -147,8 +148,8 @@ const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWish
     const { machine, cutting } = setup;
     const box = boxOfPlan(plan);
     const ways = waysOf(plan);
-    const bytes = encoded(writeHpgl(ways, { machine, box, strengthOf: (p) => strengthOf(cutting, p) }));
-    const found = readHpgl(decoded(bytes)).ways.map((w) => w.path);
+    const bytes = strToU8(writeHpgl(ways, { machine, box, strengthOf: (p) => strengthOf(cutting, p) }));
+    const found = readHpgl(strFromU8(bytes)).ways.map((w) => w.path);
     // Half a plotter unit either way, across.
     const toleranceMm = machine.toleranceMm + plotterUnitMm * Math.SQRT1_2 + digitMm;
     return {
@@ -182,6 +183,9 @@ const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWish
     // A pixel's width: corners and what is thinner than a pixel are rounded by less.
     const toleranceMm = 1 / pxPerMm;
     const { mm } = farthest(found, wanted);
+    const off = distanceTo(found);
+    const missing = areas.find((piece) => piece.purpose === 'cut' && !isSeen(piece.outer, off, toleranceMm));
+    if (missing) throw new FileRefused(`${missing.name} would not be seen in the PNG file. It was not made.`);
     const box = boxAroundBoxes(found.map(pathBox));
     return { bytes, toleranceMm, largestMm: mm, widthMm: box ? box.maxX - box.minX : 0, heightMm: box ? box.maxY - box.minY : 0 };
   },
@@ -189,6 +193,15 @@ const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWish
 
 const compared = (wanted: readonly Path[], found: readonly Path[]): Pick<MadeFile, 'largestMm' | 'widthMm' | 'heightMm'> =>
   deviationOf(wanted, found);
+
+/** Whether any of an outline stands in a picture, or it is too small to. */
+function isSeen(path: Path, off: (p: Point) => number, pixelMm: number): boolean {
+  const { minX, minY, maxX, maxY } = pathBox(path);
+  if (Math.min(maxX - minX, maxY - minY) < 2 * pixelMm) return true;
+  for (const p of placesAlong([path])) if (off(p) <= pixelMm) return true;
+  return false;
+}
+
 const moved = (paths: readonly Path[], t: Transform): Path[] => paths.map((path) => transformedPath(path, t));
 
 function atLowerLeft(paths: readonly Path[]): Path[] {

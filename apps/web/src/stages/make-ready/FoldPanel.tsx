@@ -80,17 +80,12 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
       </Section>
       <Section title="Crease by crease">
         {panels.hinges.map((hinge, k) => (
-          <Box
+          <FoldSlider
             key={`${hinge.left} ${hinge.right} ${hinge.from.x}`}
-            onMouseEnter={() => setFold({ hovered: k })}
-            onMouseLeave={() => setFold({ hovered: null })}
-          >
-            <FoldSlider
-              label={`${panels.panels[hinge.left]?.name} and ${panels.panels[hinge.right]?.name?.replace('Panel ', '')}, ${printBoth(Math.hypot(hinge.to.x - hinge.from.x, hinge.to.y - hinge.from.y), job.unit)}`}
-              angle={angles[k] as number}
-              onAngle={(angle) => setFold((s) => ({ own: { ...s.own, [k]: angle } }))}
-            />
-          </Box>
+            label={`${panels.panels[hinge.left]?.name} and ${panels.panels[hinge.right]?.name?.replace('Panel ', '')}, ${printBoth(Math.hypot(hinge.to.x - hinge.from.x, hinge.to.y - hinge.from.y), job.unit)}`}
+            angle={angles[k] as number}
+            onAngle={(angle) => setFold((s) => ({ own: { ...s.own, [k]: angle } }))}
+          />
         ))}
       </Section>
       <Section title="Board and bleed">

@@ -8,8 +8,7 @@ interface FoldState {
   /** For each hinge, radians; hinges that are not in it are folded as `all` says. */
   readonly own: Readonly<Record<number, number>>;
   readonly all: number;
-  readonly hovered: number | null;
 }
 
-export const useFold = create<FoldState>(() => ({ own: {}, all: Math.PI / 3, hovered: null }));
+export const useFold = create<FoldState>(() => ({ own: {}, all: Math.PI / 3 }));
 export const setFold = useFold.setState;
