@@ -94,7 +94,8 @@ describe('the machine', () => {
 let open: Server | null = null;
 afterEach(() => open?.close());
 
-async function talk(lines: string[], until: (said: string[]) => boolean): Promise<string[]> {
+/** @param late lines written once the machine is said to stand idle */
+async function talk(lines: string[], until: (said: string[]) => boolean, late: string[] = []): Promise<string[]> {
   const service = cutterService(facts);
   open = service;
   await new Promise<void>((resolve) => service.listen(0, '127.0.0.1', resolve));
@@ -108,6 +109,9 @@ async function talk(lines: string[], until: (said: string[]) => boolean): Promis
       rest = parts.pop() ?? '';
       said.push(...parts);
       if (until(said)) resolve();
+      if (late.length === 0) return;
+      if (said.at(-1)?.includes('"mood":"idle"')) socket.write(`${late.splice(0).join('\n')}\n`);
+      else socket.write('@state\n');
     });
     socket.on('error', reject);
     setTimeout(() => reject(new Error(`no end: ${said.slice(-5).join(' | ')}`)), 8000);
@@ -122,6 +126,11 @@ describe('the service', () => {
     const said = await talk(['@time 500', 'G21', 'G90', 'M3 S500', 'G1 X10 Y0 F600', 'G1 X10 Y10', 'M5', 'M2'], (s) => s.includes('end'));
     expect(said[0]).toMatch(/^hello /);
     expect(said.filter((s) => s.startsWith('ok'))).toEqual(['ok 1', 'ok 2', 'ok 3', 'ok 4', 'ok 5', 'ok 6', 'ok 7']);
+  });
+  it('says so too where the end comes after the head has come to a stand, or nothing moves at all', async () => {
+    const said = await talk(['@time 5000', 'G21', 'F600 G1 X10 Y0'], (s) => s.includes('end'), ['M5', 'M2']);
+    expect(said.filter((s) => s.startsWith('ok'))).toHaveLength(4);
+    expect(await talk(['G21', 'M2'], (s) => s.includes('end'))).toContain('end');
   });
   it('holds its ok back while the queue is full', async () => {
     const lines = Array.from({ length: 60 }, (_, k) => `G1 X${(k % 2) * 100 + 5} Y5 F600`);

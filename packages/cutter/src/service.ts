@@ -134,8 +134,11 @@ class Session {
       this.taken++;
       try {
         const deed = this.interpreter.read(line);
-        if (deed && 'end' in deed) this.isEnded = true;
-        else if (deed) {
+        if (deed && 'end' in deed) {
+          this.isEnded = true;
+          // Also where the head already stands, the end is told at the next tick.
+          if (this.mood === 'idle') this.mood = 'running';
+        } else if (deed) {
           const refusal = this.machine.refusal(deed);
           if (refusal) throw new Refused(refusal);
           this.machine.take(deed);

@@ -15,7 +15,7 @@ export class RequestError extends Error {
   }
 }
 
-const noConnection = () => new RequestError('no-connection', 'The server cannot be reached.');
+export const noConnection = () => new RequestError('no-connection', 'The server cannot be reached.');
 
 function refusal(body: unknown): RequestError {
   const problem = problemSchema.safeParse(body);

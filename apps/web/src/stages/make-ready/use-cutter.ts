@@ -8,7 +8,7 @@ import { apply, inverse, type Point } from '@nuvet/core/plane';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import { setMaking } from '@/table/making-store';
-import { ask } from '@/ui/requests';
+import { ask, noConnection, RequestError } from '@/ui/requests';
 
 const seenSchema = z
   .object({
@@ -33,46 +33,53 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
   const [tick, setTick] = useState(0);
   const box = plan?.box ?? null;
 
-  const look = useCallback(async (): Promise<boolean> => {
-    if (!box) return true;
-    const from = Math.max(0, stretches.current.length - 1);
-    // The last place known may have moved on.
-    const skip = Math.max(0, (stretches.current[from]?.length ?? 0) - 1);
-    try {
-      const answer = await ask('GET', `/api/cutter?job=${jobId}&from=${from}&skip=${skip}`, seenSchema);
-      if (!answer) return false;
-      const toSheet = inverse(toMachine(box, machine));
-      answer.burns.forEach(({ points }, k) => {
-        const places = Array.from({ length: points.length / 2 }, (_, j) =>
-          apply(toSheet, { x: points[2 * j] as number, y: points[2 * j + 1] as number }),
-        );
-        const known = stretches.current[from + k];
-        if (known) {
-          known.length = Math.min(known.length, k === 0 ? skip : 0);
-          for (const place of places) known.push(place);
-        } else stretches.current[from + k] = places;
-      });
-      const { burns: _, ...rest } = answer;
-      setSeen(rest);
-      const head = apply(toSheet, { x: answer.x, y: answer.y });
-      setMaking({ burnt: { stretches: stretches.current, head, isOver: isOver(answer.mood), isDone: answer.mood === 'done' } });
-      return !isOver(answer.mood);
-    } catch (error) {
-      setMessage((error as Error).message);
-      return false;
-    }
-  }, [jobId, machine, box]);
+  /** Asks once and adds to what is known; whether more is to come. An answer that comes after a new beginning is let go. */
+  const look = useCallback(
+    async (burnt: Point[][]): Promise<boolean> => {
+      if (!box) return true;
+      const from = Math.max(0, burnt.length - 1);
+      // The last place known may have moved on.
+      const skip = Math.max(0, (burnt[from]?.length ?? 0) - 1);
+      try {
+        const answer = await ask('GET', `/api/cutter?job=${jobId}&from=${from}&skip=${skip}`, seenSchema);
+        if (!answer || burnt !== stretches.current) return false;
+        const toSheet = inverse(toMachine(box, machine));
+        answer.burns.forEach(({ points }, k) => {
+          const places = Array.from({ length: points.length / 2 }, (_, j) =>
+            apply(toSheet, { x: points[2 * j] as number, y: points[2 * j + 1] as number }),
+          );
+          const known = burnt[from + k];
+          if (known) {
+            known.length = Math.min(known.length, k === 0 ? skip : 0);
+            for (const place of places) known.push(place);
+          } else burnt[from + k] = places;
+        });
+        const { burns: _, ...rest } = answer;
+        setMessage((said) => (said === noConnection().message ? null : said));
+        setSeen(rest);
+        const head = apply(toSheet, { x: answer.x, y: answer.y });
+        setMaking({ burnt: { stretches: burnt, head, isOver: isOver(answer.mood), isDone: answer.mood === 'done' } });
+        return !isOver(answer.mood);
+      } catch (error) {
+        setMessage((error as Error).message);
+        // The cutter goes on without the page; once the connection is back, so does what is shown.
+        return error instanceof RequestError && error.code === 'no-connection';
+      }
+    },
+    [jobId, machine, box],
+  );
 
   // Also after a reload what is under way goes on being shown.
   // biome-ignore lint/correctness/useExhaustiveDependencies: a program that is started anew is looked at anew
   useEffect(() => {
     let isWanted = true;
     void (async () => {
-      stretches.current = [];
-      while (isWanted && (await look())) await new Promise((resolve) => setTimeout(resolve, askEveryMs));
+      const burnt: Point[][] = [];
+      stretches.current = burnt;
+      while (isWanted && (await look(burnt))) await new Promise((resolve) => setTimeout(resolve, askEveryMs));
       // What was burnt last comes with the end, not before it.
       if (isWanted) await new Promise((resolve) => setTimeout(resolve, askEveryMs));
-      if (isWanted) await look();
+      if (isWanted) await look(burnt);
     })();
     return () => {
       isWanted = false;
