@@ -124,7 +124,7 @@ function measureMemory(): void {
   const told = execFileSync(process.execPath, [
     '--expose-gc',
     '--import',
-    'tsx',
+    new URL('../packages/cli/bin/typescript.mjs', import.meta.url).href,
     fileURLToPath(new URL('./memory-of-trace.ts', import.meta.url)),
   ]);
   console.log(`${'most memory of the trace, its picture included'.padEnd(46)} ${told.toString().trim().padStart(6)} MB`);

@@ -3,12 +3,15 @@ import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, readdirSync, readFileSync, readlinkSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { freePort } from './private-postgres.mjs';
 import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
 import { RunError, run, say } from './run.mjs';
 
 const web = join(projectFolder, 'apps/web');
 const next = join(projectFolder, 'node_modules/next/dist/bin/next');
+/** What lets Node run a TypeScript file. */
+const typeScript = ['--import', pathToFileURL(join(projectFolder, 'packages/cli/bin/typescript.mjs')).href];
 const stamp = join(keptFolder, 'built-from');
 
 /** A digest over all that the build is made from. */
@@ -48,7 +51,7 @@ export async function buildWeb() {
 
 /** Runs a TypeScript script of the project. */
 export const runTypeScript = (script, words = [], environment = {}) =>
-  run(process.execPath, ['--import', 'tsx', join(projectFolder, script), ...words], {
+  run(process.execPath, [...typeScript, join(projectFolder, script), ...words], {
     cwd: projectFolder,
     env: { ...baseEnvironment, ...environment },
   });
@@ -73,7 +76,7 @@ async function stopLeftover(pidFile) {
 /** Starts a stand-in for a machine, which says on which port it listens; it ends with this script. */
 async function startStandIn(name, words = []) {
   const script = join(projectFolder, 'packages', name, 'src/main.ts');
-  const service = spawn(process.execPath, ['--import', 'tsx', script, '0', ...words], {
+  const service = spawn(process.execPath, [...typeScript, script, '0', ...words], {
     cwd: projectFolder,
     stdio: ['ignore', 'pipe', 'inherit'],
     env: baseEnvironment,

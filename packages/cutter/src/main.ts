@@ -1,5 +1,5 @@
 /**
- * Starts the stand-in cutter: `tsx main.ts [PORT]`; 0 takes any free one. Says where it listens.
+ * Starts the stand-in cutter: `main.ts [PORT]`; 0 takes any free one. Says where it listens.
  */
 import type { AddressInfo } from 'node:net';
 import { cutterService } from './service.ts';

@@ -4,6 +4,7 @@
  */
 import type { Piece } from '../job/schema.ts';
 import { distance, type Path, type Point, pathArea, pathBox, polygonOf, reversedPath } from '../plane/index.ts';
+import { norm } from '../plane/point.ts';
 
 /** An edge of the graph: between two of its places; of a crease the crease's number. */
 export interface DieEdge {
@@ -125,7 +126,7 @@ function sideways(p: Point, { from, to }: Line): number {
 function meeting(a: Line, b: Line): Point | null {
   const [px, py, qx, qy] = [a.to.x - a.from.x, a.to.y - a.from.y, b.to.x - b.from.x, b.to.y - b.from.y];
   const det = px * qy - py * qx;
-  if (Math.abs(det) < 0.02 * Math.hypot(px, py) * Math.hypot(qx, qy)) return null;
+  if (Math.abs(det) < 0.02 * norm(px, py) * norm(qx, qy)) return null;
   const [dx, dy] = [b.from.x - a.from.x, b.from.y - a.from.y];
   const [t, u] = [(dx * qy - dy * qx) / det, (dx * py - dy * px) / det];
   const slack = 1e-6;

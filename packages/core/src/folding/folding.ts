@@ -3,6 +3,7 @@
  * The panels hang in a tree from the largest; each turns with all that hangs on it about its crease (Rodrigues' rotation).
  */
 import type { Point } from '../plane/index.ts';
+import { norm } from '../plane/point.ts';
 import type { Panel, Panels } from './panels.ts';
 
 export interface Point3 {
@@ -38,7 +39,7 @@ function chained(outer: Motion, inner: Motion): Motion {
 
 /** A turn about the line from one place of the sheet to another, radians, as a right-handed screw moves. */
 function turnAbout(a: Point, b: Point, angle: number): Motion {
-  const size = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+  const size = norm(b.x - a.x, b.y - a.y) || 1;
   const [u, v] = [(b.x - a.x) / size, (b.y - a.y) / size];
   const [c, s, k] = [Math.cos(angle), Math.sin(angle), 1 - Math.cos(angle)];
   const r = [c + u * u * k, u * v * k, v * s, u * v * k, c + v * v * k, -u * s, -v * s, u * s, c] as const;
@@ -66,7 +67,7 @@ export function foldTree({ panels, hinges }: Panels): FoldTree {
   order.push(base);
   const length = (k: number): number => {
     const h = hinges[k] as Panels['hinges'][0];
-    return Math.hypot(h.to.x - h.from.x, h.to.y - h.from.y);
+    return norm(h.to.x - h.from.x, h.to.y - h.from.y);
   };
   const byLength = hinges.map((_, k) => k).sort((a, b) => length(b) - length(a));
   for (let isGrowing = true; isGrowing; ) {
@@ -139,10 +140,10 @@ function onPanel({ r, t }: Motion, p: Point3): Point3 {
 function isDeepInside({ sides }: Panel, p: Point): boolean {
   let isIn = false;
   for (const { from: a, to: b } of sides) {
-    const size = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+    const size = norm(b.x - a.x, b.y - a.y) || 1;
     const along = ((b.x - a.x) * (p.x - a.x) + (b.y - a.y) * (p.y - a.y)) / size;
     const t = Math.min(size, Math.max(0, along)) / size;
-    if (Math.hypot(p.x - a.x - t * (b.x - a.x), p.y - a.y - t * (b.y - a.y)) < touchMm) return false;
+    if (norm(p.x - a.x - t * (b.x - a.x), p.y - a.y - t * (b.y - a.y)) < touchMm) return false;
     if (a.y > p.y !== b.y > p.y && p.x < ((b.x - a.x) * (p.y - a.y)) / (b.y - a.y) + a.x) isIn = !isIn;
   }
   return isIn;

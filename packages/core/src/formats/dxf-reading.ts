@@ -4,7 +4,7 @@
  * inserts, entities with bulges (the tangent of a quarter of the sweep), ellipses and splines.
  */
 import { circlePath, type Path, transformedPath } from '../plane/path.ts';
-import { distance, type Point } from '../plane/point.ts';
+import { distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { chain, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
 import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed } from './drawing.ts';
@@ -271,7 +271,7 @@ class EntityReader {
       case 'ELLIPSE': {
         const [mx, my, ratio] = [n(11), n(21), n(40, 1)];
         const place: Transform = { a: mx, b: my, c: -my * ratio, d: mx * ratio, e: n(10), f: n(20) };
-        return Math.hypot(mx, my) > 0 && ratio > 0 ? arcPath(place, n(41, 0), n(42, 2 * Math.PI), this.tolerance) : null;
+        return norm(mx, my) > 0 && ratio > 0 ? arcPath(place, n(41, 0), n(42, 2 * Math.PI), this.tolerance) : null;
       }
       case 'LWPOLYLINE':
         return polylinePath(lightVertices(entity), (n(70) & 1) === 1);

@@ -4,6 +4,7 @@
  */
 import type { Printing } from '../job/setup.ts';
 import { type Box, boxAround, type Path, type Point, polygonOf } from '../plane/index.ts';
+import { norm } from '../plane/point.ts';
 
 /** Upright, mm. ISO 216:2007; ANSI/ASME Y14.1 and common practice for the American ones. */
 export const papers: Readonly<Record<string, readonly [number, number]>> = {
@@ -74,7 +75,7 @@ function pointsAlong(paths: readonly Path[], stepMm: number): Point[] {
     return chords.flatMap((p, k): Point[] => {
       const q = chords[k + 1];
       if (!q) return [p];
-      const n = Math.max(1, Math.ceil(Math.hypot(q.x - p.x, q.y - p.y) / stepMm));
+      const n = Math.max(1, Math.ceil(norm(q.x - p.x, q.y - p.y) / stepMm));
       return Array.from({ length: n }, (_, j) => ({ x: p.x + ((q.x - p.x) * j) / n, y: p.y + ((q.y - p.y) * j) / n }));
     });
   });

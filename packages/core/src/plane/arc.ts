@@ -3,7 +3,7 @@
  * stretch turns the circle into an ellipse.
  */
 import { type Box, boxAround } from './box.ts';
-import { cross, distance, type Point, subtract, unitVector } from './point.ts';
+import { cross, distance, norm, type Point, subtract, unitVector } from './point.ts';
 import type { ArcSegment, CubicSegment, Nearest } from './segment.ts';
 import { apply, determinant, type Transform } from './transform.ts';
 
@@ -104,7 +104,7 @@ export function transformedArc(s: ArcSegment, t: Transform): ArcSegment {
 
 /** How much a transform lengthens the direction that it lengthens most (its larger singular value). */
 export function largestStretch(t: Transform): number {
-  const [p, q] = [Math.hypot(t.a + t.d, t.b - t.c), Math.hypot(t.a - t.d, t.b + t.c)];
+  const [p, q] = [norm(t.a + t.d, t.b - t.c), norm(t.a - t.d, t.b + t.c)];
   return (p + q) / 2;
 }
 

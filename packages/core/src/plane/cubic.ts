@@ -5,7 +5,7 @@
  */
 import { type Box, boxAround } from './box.ts';
 import { nearestOnLine } from './line.ts';
-import { between, cross, distance, dot, type Point, subtract, unitVector } from './point.ts';
+import { between, cross, distance, dot, norm, type Point, subtract, unitVector } from './point.ts';
 import type { CubicSegment, Nearest } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
 
@@ -38,7 +38,7 @@ export function accelerationOnCubic(from: Point, s: CubicSegment, t: number): Po
 export function directionOnCubic(from: Point, s: CubicSegment, t: number): Point {
   const v = velocityOnCubic(from, s, t);
   const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
-  if (Math.hypot(v.x, v.y) > 1e-9 * size) return unitVector(v);
+  if (norm(v.x, v.y) > 1e-9 * size) return unitVector(v);
   const ahead = t < 0.5 ? [s.c1, s.c2, s.to] : [s.c2, s.c1, from];
   const end = t < 0.5 ? from : s.to;
   const next = ahead.find((p) => distance(p, end) > 1e-9 * size) ?? end;
@@ -59,7 +59,7 @@ function lengthBetween(from: Point, s: CubicSegment, t0: number, t1: number): nu
   let sum = 0;
   for (const [node, weight] of gauss8) {
     const v = velocityOnCubic(from, s, middle + half * node);
-    sum += weight * Math.hypot(v.x, v.y);
+    sum += weight * norm(v.x, v.y);
   }
   return sum * half;
 }
@@ -138,7 +138,7 @@ export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest 
 
 /** The largest second derivative: it is linear in t, so one of its ends. */
 function largestBend(from: Point, s: CubicSegment): number {
-  const bend = (a: Point, b: Point, c: Point) => 6 * Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
+  const bend = (a: Point, b: Point, c: Point) => 6 * norm(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
   return Math.max(bend(from, s.c1, s.c2), bend(s.c1, s.c2, s.to));
 }
 

@@ -5,7 +5,7 @@
  * (Apollonius), so that every affine map of it is the map of three points; lengths by Gauss-Legendre quadrature.
  */
 import { type Box, boxAround } from './box.ts';
-import { cross, distance, dot, type Point, subtract, unitVector } from './point.ts';
+import { cross, distance, dot, norm, type Point, subtract, unitVector } from './point.ts';
 import type { CubicSegment, EllipseSegment, Nearest } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
 
@@ -39,7 +39,7 @@ export function axesOf(from: Point, s: EllipseSegment): Axes {
   const long = subtract(placeAt(from, s, a), s.centre);
   const short = subtract(placeAt(from, s, a + Math.PI / 2), s.centre);
   const angle = Math.atan2(long.y, long.x);
-  const [major, minor] = [Math.hypot(long.x, long.y), Math.hypot(short.x, short.y)];
+  const [major, minor] = [norm(long.x, long.y), norm(short.x, short.y)];
   return { major, minor, angle: angle - Math.PI * Math.round(angle / Math.PI) };
 }
 
@@ -80,7 +80,7 @@ export function ellipseLength(from: Point, s: EllipseSegment): number {
     for (const [node, weight] of gauss8)
       for (const side of [-1, 1]) {
         const { x, y } = velocityAt(from, s, middle + side * half * node);
-        sum += weight * Math.hypot(x, y);
+        sum += weight * norm(x, y);
       }
   }
   return sum * half;

@@ -3,6 +3,7 @@ export { cubicAsArcs } from './biarc.ts';
 export { type Box, boxAround, boxAroundBoxes, centreOf, heightOf, widthOf } from './box.ts';
 export { cubicLoop } from './cubic.ts';
 export { axesOf, turnsLeft } from './ellipse.ts';
+export { type KnownStep, knownStep, knownSteps } from './known-step.ts';
 export {
   circlePath,
   ellipsePath,

@@ -5,14 +5,13 @@
 import { type Box, boxAround, boxAroundBoxes } from './box.ts';
 import { cubicLoop } from './cubic.ts';
 import { ellipseHalves } from './ellipse.ts';
+import { knownSteps } from './known-step.ts';
 import { distance, type Point } from './point.ts';
 import {
   chordPoints,
   type Nearest,
   nearestOnSegment,
-  reversedSegment,
   type Segment,
-  segmentArea,
   segmentBox,
   segmentLength,
   splitSegment,
@@ -61,11 +60,14 @@ export function pathArea(path: Path): number {
 
 function areaOf(path: Path): number {
   // Measured from the start, so that a small piece far from the origin keeps its digits.
-  const home = moved(path, -path.start.x, -path.start.y);
-  return stepsOf(home).reduce((sum, { from, segment }) => sum + segmentArea(from, segment), 0);
+  const { x, y } = path.start;
+  let area = 0;
+  for (const step of knownSteps(path)) {
+    const { from, segment } = step;
+    area += ((from.x - x) * (segment.to.y - y) - (from.y - y) * (segment.to.x - x)) / 2 + step.areaBesideChord;
+  }
+  return area;
 }
-
-const moved = (path: Path, x: number, y: number): Path => transformedPath(path, { a: 1, b: 0, c: 0, d: 1, e: x, f: y });
 
 /** The tight box round the path: extremes of arcs and curves, not of their handles. */
 export function pathBox(path: Path): Box {
@@ -122,10 +124,11 @@ export function withoutLoops(path: Path): Path {
 }
 
 export function reversedPath(path: Path): Path {
-  const steps = stepsOf(path);
   return {
-    start: steps.at(-1)?.segment.to ?? path.start,
-    segments: steps.reverse().map(({ from, segment }) => reversedSegment(from, segment)),
+    start: path.segments.at(-1)?.to ?? path.start,
+    segments: knownSteps(path)
+      .map((step) => step.reversed)
+      .reverse(),
     closed: path.closed,
   };
 }

@@ -4,7 +4,7 @@
  * Rests on: Hartley & Zisserman 2004, chapter 2; four points: Heckbert 1989, "Fundamentals of Texture Mapping".
  */
 import { type Path, stepsOf } from './path.ts';
-import type { Point } from './point.ts';
+import { norm, type Point } from './point.ts';
 import { asCubics, type Segment } from './segment.ts';
 import type { Transform } from './transform.ts';
 
@@ -79,7 +79,7 @@ export function projectionOfFour(from: FourPoints, to: FourPoints): Projection |
 
 /** Whether no three of four points lie in one line, to a thousandth of their extent. */
 export function isSpread(points: FourPoints): boolean {
-  const extent = Math.max(...points.flatMap((p) => points.map((q) => Math.hypot(p.x - q.x, p.y - q.y))));
+  const extent = Math.max(...points.flatMap((p) => points.map((q) => norm(p.x - q.x, p.y - q.y))));
   const twiceAreas = [0, 1, 2, 3].map((skip) => {
     const [p, q, r] = points.filter((_, k) => k !== skip) as [Point, Point, Point];
     return Math.abs((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x));

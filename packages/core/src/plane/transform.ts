@@ -2,7 +2,7 @@
  * In: points of one plane. Out: points of another: x' = a x + c y + e, y' = b x + d y + f.
  * Rests on: the affine matrix as SVG and canvas write it.
  */
-import { type Point, point } from './point.ts';
+import { norm, type Point, point } from './point.ts';
 
 export interface Transform {
   readonly a: number;
@@ -55,13 +55,15 @@ export function inverse(t: Transform): Transform {
   };
 }
 
+export const isIdentity = ({ a, b, c, d, e, f }: Transform): boolean => a === 1 && b === 0 && c === 0 && d === 1 && e === 0 && f === 0;
+
 export function apply(t: Transform, p: Point): Point {
   return point(t.a * p.x + t.c * p.y + t.e, t.b * p.x + t.d * p.y + t.f);
 }
 
 /** Whether circles stay circles: a turn, a uniform scale, a mirror and a shift at most. */
 export function isSimilarity(t: Transform): boolean {
-  const size = Math.hypot(t.a, t.b) + Math.hypot(t.c, t.d);
+  const size = norm(t.a, t.b) + norm(t.c, t.d);
   const turned = Math.abs(t.a - t.d) + Math.abs(t.b + t.c);
   const mirrored = Math.abs(t.a + t.d) + Math.abs(t.b - t.c);
   return Math.min(turned, mirrored) <= 1e-12 * size;

@@ -18,6 +18,7 @@ import {
   splitSegment,
   stepsOf,
 } from '../plane/index.ts';
+import { norm } from '../plane/point.ts';
 import { boxIndex } from '../shape/index.ts';
 import { areNeighbours, type Placed, placedBorders } from './borders.ts';
 import { type Fault, type MadeOutlines, mm, pathsOf } from './fault.ts';
@@ -87,8 +88,8 @@ function runAlong(a: Placed, b: Placed): boolean {
   if (a.isGentle && b.isGentle && Math.abs(a.chord.x * b.chord.x + a.chord.y * b.chord.y) < 0.8) return false;
   if (a.segment.kind !== 'line' || b.segment.kind !== 'line') return true;
   const [px, py, qx, qy] = [a.segment.to.x - a.from.x, a.segment.to.y - a.from.y, b.segment.to.x - b.from.x, b.segment.to.y - b.from.y];
-  const shorter = Math.min(Math.hypot(px, py), Math.hypot(qx, qy));
-  const sine = Math.abs(px * qy - py * qx) / (Math.hypot(px, py) * Math.hypot(qx, qy) || 1);
+  const shorter = Math.min(norm(px, py), norm(qx, qy));
+  const sine = Math.abs(px * qy - py * qx) / (norm(px, py) * norm(qx, qy) || 1);
   return sine * Math.min(shorter, leastMm) <= 2 * oneBurnMm;
 }
 

@@ -4,7 +4,7 @@
  * Rests on: live-wire (Mortensen & Barrett 1995): cheapest ways over pixels (Dijkstra 1959, by buckets after Dial 1969) in
  * a window about the start, worked out as far as the pointer has been; far places in a picture reduced as much as needed.
  */
-import { middleOf, type Point } from '../plane/point.ts';
+import { middleOf, norm, type Point } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 
 /** What is followed: the border between dark and light, or the middle of a dark line. */
@@ -303,7 +303,7 @@ export function drawnTo(picture: GreyPicture, place: Point, follow: Followed, re
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const p = { x: x + left + 0.5, y: y + top + 0.5 };
-      const off = Math.hypot(p.x - place.x, p.y - place.y);
+      const off = norm(p.x - place.x, p.y - place.y);
       // Of equals the nearest.
       const cost = (costs[y * width + x] as number) + (4 * off) / reach;
       if (off <= reach && cost < least) {

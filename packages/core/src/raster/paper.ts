@@ -3,7 +3,7 @@
  * Rests on: Otsu's threshold on a small copy, the largest bright part's hull, straight lines through the strongest
  * edge along each side (least squares, outliers left out).
  */
-import { cross, crossing, distance, type Point } from '../plane/point.ts';
+import { cross, crossing, distance, norm, type Point } from '../plane/point.ts';
 import { contoursAt } from './contours.ts';
 import { edgeLine } from './edge-line.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
@@ -89,7 +89,7 @@ export function sideRatio([m1, m2, m4, m3]: readonly [Point, Point, Point, Point
   const n2 = b.map((v, k) => k2 * v - (a[k] as number)) as [number, number, number];
   const n3 = c.map((v, k) => k3 * v - (a[k] as number)) as [number, number, number];
   const f2 = -(n2[0] * n3[0] + n2[1] * n3[1]) / (n2[2] * n3[2]);
-  const diagonal = Math.hypot(size.width, size.height);
+  const diagonal = norm(size.width, size.height);
   // Nearly parallel sides tell nothing of the focal length; then the view is nearly straight down.
   if (!Number.isFinite(f2) || f2 < (0.3 * diagonal) ** 2 || f2 > (6 * diagonal) ** 2) return plain;
   return Math.sqrt((n2[0] ** 2 / f2 + n2[1] ** 2 / f2 + n2[2] ** 2) / (n3[0] ** 2 / f2 + n3[1] ** 2 / f2 + n3[2] ** 2));

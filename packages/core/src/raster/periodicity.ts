@@ -2,7 +2,7 @@
  * In: a grey picture and a direction. Out: what repeats in it at equal steps: a ruler's graduation, squared paper.
  * Rests on: autocorrelation of mean profiles for the step, the phase of the profile's Fourier term for its fine value.
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
 import { halvedBytes } from './warp.ts';
 
@@ -275,7 +275,7 @@ function fineStep(values: Float64Array, step: number): { step: number; phase: nu
       d = c * stepIm + d * stepRe;
       c = next;
     }
-    return { size: Math.hypot(re, im), phase: Math.atan2(im, re) };
+    return { size: norm(re, im), phase: Math.atan2(im, re) };
   };
   // The lag is true to half a bin over its own length; a term over n bins tells steps apart by step^2 / n.
   const reach = Math.max(0.6, (step * step) / values.length);

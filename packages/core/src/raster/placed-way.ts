@@ -2,7 +2,7 @@
  * In: a way from pixel to pixel along an edge or a line. Out: the same way to a part of a pixel.
  * Rests on: greys read across the way; an edge lies halfway between those to either side, a line between its two borders.
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 import { type Followed, leastSlope } from './live-wire.ts';
 
@@ -25,7 +25,7 @@ export function placedWay(picture: GreyPicture, way: readonly Point[], follow: F
   const at = (k: number): Point => way[Math.min(n - 1, Math.max(0, k))] as Point;
   const normals = way.map((_, k) => {
     const [a, b] = [at(k - 4), at(k + 4)];
-    const size = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+    const size = norm(b.x - a.x, b.y - a.y) || 1;
     return { x: -(b.y - a.y) / size, y: (b.x - a.x) / size };
   });
   const even = way.map((_, k) => {

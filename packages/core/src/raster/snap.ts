@@ -4,7 +4,7 @@
  * Rests on: Foerstner & Guelch 1987 (the point nearest to all edge lines of a window) for corners and crossings;
  * the parabola through three gradients for edges.
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 
 export interface Snap {
@@ -97,7 +97,7 @@ class Patch {
         by += w * (gx * gy * u + gy * gy * v);
       }
     }
-    const half = Math.hypot((xx - yy) / 2, xy);
+    const half = norm((xx - yy) / 2, xy);
     const [large, small] = [(xx + yy) / 2 + half, (xx + yy) / 2 - half];
     return { xx, xy, yy, bx, by, large, small };
   }
@@ -155,12 +155,12 @@ function cornerIn(patch: Patch, at: Point, reach: number): Snap | null {
     const { xx, xy, yy, bx, by } = patch.tensorAt(p, cornerReach);
     const det = xx * yy - xy * xy;
     const next = { x: (yy * bx - xy * by) / det + 0.5 + patch.left, y: (xx * by - xy * bx) / det + 0.5 + patch.top };
-    const moved = Math.hypot(next.x - p.x, next.y - p.y);
+    const moved = norm(next.x - p.x, next.y - p.y);
     if (!(moved < 8)) return null;
     p = next;
     if (moved < 1e-3) break;
   }
-  if (Math.hypot(p.x - at.x, p.y - at.y) > reach + 0.3) return null;
+  if (norm(p.x - at.x, p.y - at.y) > reach + 0.3) return null;
   // Lines that do not all meet there, such as the ticks of a rule side by side, are no corner.
   if (patch.missAt(p, cornerReach) > mostMissPx) return null;
   const changes = changesAround(patch, p);

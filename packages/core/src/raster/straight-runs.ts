@@ -2,7 +2,7 @@
  * In: contours. Out: their straight runs, each with the line through it. Angles are those of the picture, y down.
  * Rests on: total least squares; the direction over a window of points tells where a run ends.
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import type { Contour } from './contours.ts';
 
 export interface StraightRun {
@@ -82,7 +82,7 @@ function lineThrough(points: Float64Array, first: number, last: number): Straigh
   const [mx, my] = [sx / n, sy / n];
   const [cxx, cxy, cyy] = [xx / n - mx * mx, xy / n - mx * my, yy / n - my * my];
   const angle = Math.atan2(2 * cxy, cxx - cyy) / 2;
-  const across = Math.max(0, (cxx + cyy) / 2 - Math.hypot((cxx - cyy) / 2, cxy));
+  const across = Math.max(0, (cxx + cyy) / 2 - norm((cxx - cyy) / 2, cxy));
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const place = (k: number) => ((points[2 * k] as number) - ox - mx) * c + ((points[2 * k + 1] as number) - oy - my) * s;
   const [t0, t1] = [place(first), place(last)];

@@ -3,6 +3,8 @@
  * Rests on: on the normal at every pixel of the course, where grey crosses the level to either side, between pixels;
  * the middle is half way. What is much wider than the line is elsewhere belongs to a junction or a corner and is left out.
  */
+
+import { norm } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 
 export interface StrokeMiddle {
@@ -52,7 +54,7 @@ function readAcross(picture: GreyPicture, level: number, course: Float64Array, c
   for (let k = 0; k < n; k++) {
     const [a, b] = closed ? [(k - span + n) % n, (k + span) % n] : [Math.max(0, k - span), Math.min(n - 1, k + span)];
     const [dx, dy] = [(course[2 * b] as number) - (course[2 * a] as number), (course[2 * b + 1] as number) - (course[2 * a + 1] as number)];
-    const size = Math.hypot(dx, dy) || 1;
+    const size = norm(dx, dy) || 1;
     const [x, y] = [course[2 * k] as number, course[2 * k + 1] as number];
     const [left, right] = [
       edgeAlong(picture, level, x, y, -dy / size, dx / size, reach),

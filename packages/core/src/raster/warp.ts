@@ -4,6 +4,8 @@
  * pyramid that is as coarse (Williams 1983), so that every pixel of the original counts; the projection is exact at
  * every eighth pixel of a row and straight between.
  */
+
+import { norm } from '../plane/point.ts';
 import { affineAt, type Projection } from '../plane/projection.ts';
 import { warpBlock } from './warp-block.ts';
 
@@ -53,7 +55,7 @@ export function* warped(source: Pixels, plan: WarpPlan, from = 0, to = plan.heig
 /** How often the picture is halved before it is drawn from: by the lesser shrinking of the two directions. */
 function levelFor(p: Projection, x: number, y: number): number {
   const { a, b, c, d } = affineAt(p, { x, y });
-  const shrink = Math.min(Math.hypot(a, b), Math.hypot(c, d));
+  const shrink = Math.min(norm(a, b), norm(c, d));
   return Math.max(0, Math.min(8, Math.floor(Math.log2(shrink) + 0.4)));
 }
 

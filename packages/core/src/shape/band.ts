@@ -2,7 +2,7 @@
  * In: an open line and a width. Out: the closed outline of a band about it, its ends round, flat or square.
  */
 import { type Path, reversedPath, stepsOf } from '../plane/path.ts';
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 import { nested, unitedOutlines } from './combine.ts';
 import { selfCrossings } from './crossings.ts';
@@ -64,7 +64,7 @@ function cleaned(outline: Path, line: Path, half: number, ends: EndKind, setting
   const kept = runsOf(outline, cuts).filter((run) =>
     stepsOf(run).every(({ from, segment }) => {
       const p = pointOn(from, segment, 0.5);
-      const nearCap = caps.some((cap) => Math.hypot(cap.x - p.x, cap.y - p.y) <= half * Math.SQRT2 + slack);
+      const nearCap = caps.some((cap) => norm(cap.x - p.x, cap.y - p.y) <= half * Math.SQRT2 + slack);
       return !isNearer(p, half - slack) || (nearCap && isBorder(outline, from, segment));
     }),
   );

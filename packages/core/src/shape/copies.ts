@@ -2,10 +2,11 @@
  * In: outlines and an axis, a centre or a grid. Out: them with their images; where images meet they are joined, where they
  * overlap they are united.
  */
-import { type Path, pathArea, pathBox, pathLength, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
+import { knownSteps } from '../plane/known-step.ts';
+import { type Path, pathArea, pathBox, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
-import { directionOn, pointOn, segmentLength } from '../plane/segment.ts';
-import { chain, shift, type Transform, turn } from '../plane/transform.ts';
+import { directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
+import { apply, chain, isIdentity, shift, type Transform, turn } from '../plane/transform.ts';
 import { unitedOutlines } from './combine.ts';
 import { placeAlong } from './corner-cuts.ts';
 import { boxIndex, pathCrossings } from './crossings.ts';
@@ -44,12 +45,15 @@ export interface Copies {
   readonly gaps: { readonly at: Point; readonly gapMm: number }[];
 }
 
+/** Under a stretch arcs become curves that leave them by at most this, mm. */
+const imageToleranceMm = 0.001;
+
 /** How far ends of images may lie apart to count as meeting, mm. */
 const meetMm = 1e-4;
 
 /** The images of outlines, joined where their ends meet, and united where closed ones overlap or touch along a side. */
 export function joinedImages(paths: readonly Path[], images: readonly Transform[], meet = meetMm): Copies {
-  const all = images.flatMap((image) => paths.map((path) => transformedPath(path, image)));
+  const all = images.flatMap((image) => paths.map((path) => imageOf(path, image)));
   const open = unevenlyJoined(
     all.filter(({ closed }) => !closed),
     meet,
@@ -58,6 +62,19 @@ export function joinedImages(paths: readonly Path[], images: readonly Transform[
   const loops = open.filter((path) => path.closed).map((path) => (pathArea(path) < 0 ? reversedPath(path) : path));
   const left = open.filter((path) => !path.closed);
   return { paths: [...overlapsUnited([...closed, ...loops]), ...left].map(merged), gaps: gapsOf(left) };
+}
+
+/** As `transformedPath` says, every segment's image kept. */
+const imageOf = (path: Path, by: Transform): Path => ({
+  start: apply(by, path.start),
+  segments: imagesOf(path, by),
+  closed: path.closed,
+});
+function imagesOf(path: Path, by: Transform): readonly Segment[] {
+  if (isIdentity(by)) return path.segments;
+  const segments: Segment[] = [];
+  for (const step of knownSteps(path)) segments.push(...step.imageBy(by, imageToleranceMm));
+  return segments;
 }
 
 /** Open lines joined end to end, turned round where that is needed. */
@@ -87,6 +104,7 @@ function unevenlyJoined(paths: readonly Path[], meet: number): Path[] {
 
 /** Closed outlines that meet one another united, group by group; those that lie apart stay as they are. */
 function overlapsUnited(paths: readonly Path[]): Path[] {
+  if (paths.length < 2) return [...paths];
   const group = paths.map((_, k) => k);
   const leader = (k: number): number => (group[k] === k ? k : leader(group[k] as number));
   const index = boxIndex(paths.map(pathBox));

@@ -4,8 +4,9 @@
  * that lines, arcs and curves are rounded alike.
  */
 import { arcAbout } from '../plane/arc.ts';
-import { type Path, type Step, stepsOf } from '../plane/path.ts';
-import { add, cross, distance, type Point, subtract, turnBetween } from '../plane/point.ts';
+import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import type { Path, Step } from '../plane/path.ts';
+import { add, cross, distance, dot, norm, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength, splitSegment } from '../plane/segment.ts';
 import { closedExactly } from './runs.ts';
 
@@ -24,16 +25,21 @@ export interface PathCorner {
 
 /** Joints that turn by less are smooth, radians. */
 const smoothTurn = 0.02;
+const smoothSine = Math.sin(smoothTurn);
 
 /** The corners of a path, in order of travel; an open path's ends are none. */
 export function cornersOf(path: Path): PathCorner[] {
-  const steps = stepsOf(path);
-  return steps.flatMap((step, index): PathCorner[] => {
+  const steps = knownSteps(path);
+  const corners: PathCorner[] = [];
+  steps.forEach((step, index) => {
     const next = steps[index + 1] ?? (path.closed ? steps[0] : undefined);
-    if (!next) return [];
-    const turn = turnBetween(directionOn(step.from, step.segment, 1), directionOn(next.from, next.segment, 0));
-    return Math.abs(turn) < smoothTurn ? [] : [{ index, at: step.segment.to, turn, isOuter: turn > 0 }];
+    if (!next) return;
+    const [into, out] = [step.arrives, next.setsOut];
+    if (dot(into, out) > 0 && Math.abs(cross(into, out)) < smoothSine) return;
+    const turn = turnBetween(into, out);
+    corners.push({ index, at: step.segment.to, turn, isOuter: turn > 0 });
   });
+  return corners;
 }
 
 /** What replaces a corner: the sides up to `t` and from `u` on, with segments between. */
@@ -56,15 +62,15 @@ export function withCornersCut(
   how: CornerCut = 'round',
 ): { readonly path: Path; readonly left: number[] } {
   if (!(size > 0)) return { path, left: [...corners] };
-  const steps = stepsOf(path);
+  const steps = knownSteps(path);
   const found = new Map(cornersOf(path).map((c) => [c.index, c]));
   const cuts = new Map<number, Cut>();
   const left: number[] = [];
   for (const index of corners) {
     const corner = found.get(index);
     if (!corner) continue;
-    const [a, b] = [steps[index] as Step, (steps[index + 1] ?? steps[0]) as Step];
-    const cut = cutAt(a, b, corner, size, how);
+    const [a, b] = [steps[index] as KnownStep, (steps[index + 1] ?? steps[0]) as KnownStep];
+    const cut = knownCut(a, b, corner, size, how);
     if (cut) cuts.set(index, cut);
     else left.push(index);
   }
@@ -80,20 +86,30 @@ export function withCornersCut(
   return { path: rebuilt(path, steps, cuts), left };
 }
 
-function rebuilt(path: Path, steps: readonly Step[], cuts: ReadonlyMap<number, Cut>): Path {
+function rebuilt(path: Path, steps: readonly KnownStep[], cuts: ReadonlyMap<number, Cut>): Path {
   const n = steps.length;
-  const segments = steps.flatMap(({ from, segment }, k): readonly Segment[] => {
+  const segments: Segment[] = [];
+  steps.forEach((step, k) => {
     const before = path.closed || k > 0 ? cuts.get((k - 1 + n) % n) : undefined;
     const after = cuts.get(k);
-    const [u, t] = [before?.u ?? 0, after?.t ?? 1];
-    const part = partOf({ from, segment }, u, t);
-    return [...part, ...(after?.between ?? [])];
+    if (!before && !after) segments.push(step.segment);
+    else segments.push(...knownPart(step, before?.u ?? 0, after?.t ?? 1), ...(after?.between ?? []));
   });
   const wrapped = path.closed ? cuts.get(n - 1) : undefined;
   const first = steps[0] as Step;
   const start = wrapped ? pointOn(first.from, first.segment, wrapped.u) : path.start;
   const made: Path = { start, segments, closed: path.closed };
   return path.closed ? closedExactly(made) : made;
+}
+
+const parts = new WeakMap<KnownStep, { readonly u: number; readonly t: number; readonly part: readonly Segment[] }>();
+
+function knownPart(step: KnownStep, u: number, t: number): readonly Segment[] {
+  const kept = parts.get(step);
+  if (kept && kept.u === u && kept.t === t) return kept.part;
+  const part = partOf(step, u, t);
+  parts.set(step, { u, t, part });
+  return part;
 }
 
 /** The part of a segment between two places on it; none where they are one. */
@@ -104,6 +120,20 @@ function partOf({ from, segment }: Step, u: number, t: number): Segment[] {
   if (t >= 1) return [after];
   const at = u > 0 ? pointOn(from, segment, u) : from;
   return [splitSegment(at, after, (t - u) / (1 - u))[0]];
+}
+
+const cutsKept = new WeakMap<
+  KnownStep,
+  { readonly b: KnownStep; readonly size: number; readonly how: CornerCut; readonly cut: Cut | null }
+>();
+
+/** As `cutAt` says, kept for the same two sides. */
+function knownCut(a: KnownStep, b: KnownStep, corner: PathCorner, size: number, how: CornerCut): Cut | null {
+  const kept = cutsKept.get(a);
+  if (kept && kept.b === b && kept.size === size && kept.how === how) return kept.cut;
+  const cut = cutAt(a, b, corner, size, how);
+  cutsKept.set(a, { b, size, how, cut });
+  return cut;
 }
 
 function cutAt(a: Step, b: Step, corner: PathCorner, size: number, how: CornerCut): Cut | null {
@@ -132,7 +162,7 @@ function roundCut(a: Step, b: Step, turn: number, radius: number): Cut | null {
   const h = 1e-6;
   for (let round = 0; round < 40; round++) {
     const off = subtract(centreFrom(b, u), centreFrom(a, t));
-    if (Math.hypot(off.x, off.y) < 1e-11) break;
+    if (norm(off.x, off.y) < 1e-11) break;
     const [t0, u0] = [Math.min(1 - h, Math.max(h, t)), Math.min(1 - h, Math.max(h, u))];
     const slope = (step: Step, at: number): Point => {
       const d = subtract(centreFrom(step, at + h), centreFrom(step, at - h));
@@ -189,7 +219,7 @@ function reliefCut(a: Step, b: Step, { at, turn }: PathCorner, radius: number, h
   const reach = 2 * radius * Math.cos(half);
   if (reach > la || reach > lb) return null;
   const bisector = add(back, on);
-  const size = Math.hypot(bisector.x, bisector.y);
+  const size = norm(bisector.x, bisector.y);
   const centre = { x: at.x + (bisector.x / size) * radius, y: at.y + (bisector.y / size) * radius };
   const from = { x: at.x + back.x * reach, y: at.y + back.y * reach };
   const to = { x: at.x + on.x * reach, y: at.y + on.y * reach };

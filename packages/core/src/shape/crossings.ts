@@ -6,10 +6,10 @@
 import Flatbush from 'flatbush';
 import { circleOf } from '../plane/arc.ts';
 import type { Box } from '../plane/box.ts';
-import { cubicLoop } from '../plane/cubic.ts';
-import { type Path, type Step, stepsOf } from '../plane/path.ts';
-import { cross, distance, dot, type Point, subtract } from '../plane/point.ts';
-import { chordPoints, directionOn, nearestOnSegment, pointOn, segmentBox, segmentLength } from '../plane/segment.ts';
+import { type KnownStep, knownStep, knownSteps } from '../plane/known-step.ts';
+import type { Path, Step } from '../plane/path.ts';
+import { cross, distance, dot, norm, type Point, subtract } from '../plane/point.ts';
+import { chordPoints, directionOn, nearestOnSegment, pointOn, segmentLength } from '../plane/segment.ts';
 
 /** Places nearer than this are one, mm. */
 export const samePlaceMm = 1e-6;
@@ -53,7 +53,7 @@ function innerCrossings(a: Step, b: Step): Crossing[] {
 function lineWithLine(a: Step, b: Step): Crossing[] {
   const [p, q] = [subtract(a.segment.to, a.from), subtract(b.segment.to, b.from)];
   const det = cross(p, q);
-  const size = Math.hypot(p.x, p.y) * Math.hypot(q.x, q.y);
+  const size = norm(p.x, p.y) * norm(q.x, q.y);
   if (Math.abs(det) < 1e-12 * size || size === 0) return [];
   const between = subtract(b.from, a.from);
   const [t, u] = [cross(between, q) / det, cross(between, p) / det];
@@ -76,7 +76,7 @@ function lineWithArc(a: Step, b: Step): Crossing[] {
   if (b.segment.kind !== 'arc') return [];
   const { centre, radius } = circleOf(b.from, b.segment);
   const d = subtract(a.segment.to, a.from);
-  const length = Math.hypot(d.x, d.y);
+  const length = norm(d.x, d.y);
   if (length === 0) return [];
   const from = subtract(a.from, centre);
   const along = -dot(from, d) / length;
@@ -120,18 +120,32 @@ interface Chord {
   readonly q: Point;
 }
 
-function chordsOf({ from, segment }: Step): Chord[] {
-  const points = [from, ...chordPoints(from, segment, Math.max(1e-9, chordShare * segmentLength(from, segment)))];
+interface Chords {
+  readonly list: readonly Chord[];
+  /** How far the curve may leave them, mm. */
+  readonly slack: number;
+}
+
+const chordsKept = new WeakMap<KnownStep, Chords>();
+
+function chordsOf({ from, segment }: Step): Chords {
+  const known = knownStep(from, segment);
+  const kept = chordsKept.get(known);
+  if (kept) return kept;
+  const slack = chordShare * segmentLength(from, segment);
+  const points = [from, ...chordPoints(from, segment, Math.max(1e-9, slack))];
   const n = points.length - 1;
-  return points.slice(1).map((q, k) => ({ t0: k / n, t1: (k + 1) / n, p: points[k] as Point, q }));
+  const chords = { list: points.slice(1).map((q, k) => ({ t0: k / n, t1: (k + 1) / n, p: points[k] as Point, q })), slack };
+  chordsKept.set(known, chords);
+  return chords;
 }
 
 function curveWithCurve(a: Step, b: Step): Crossing[] {
   const [as, bs] = [chordsOf(a), chordsOf(b)];
-  const slack = chordShare * (segmentLength(a.from, a.segment) + segmentLength(b.from, b.segment));
+  const slack = as.slack + bs.slack;
   const found: Crossing[] = [];
-  for (const c of as) {
-    for (const d of bs) {
+  for (const c of as.list) {
+    for (const d of bs.list) {
       if (!boxesMeet(c, d, slack)) continue;
       const start = chordCrossing(c, d);
       if (!start) continue;
@@ -152,7 +166,7 @@ const boxesMeet = (a: Chord, b: Chord, slack: number): boolean =>
 function chordCrossing(c: Chord, d: Chord): { t: number; u: number } | null {
   const [p, q] = [subtract(c.q, c.p), subtract(d.q, d.p)];
   const det = cross(p, q);
-  if (Math.abs(det) < 1e-14 * Math.hypot(p.x, p.y) * Math.hypot(q.x, q.y)) return null;
+  if (Math.abs(det) < 1e-14 * norm(p.x, p.y) * norm(q.x, q.y)) return null;
   const between = subtract(d.p, c.p);
   const [t, u] = [cross(between, q) / det, cross(between, p) / det];
   return t > -0.3 && t < 1.3 && u > -0.3 && u < 1.3 ? { t, u } : null;
@@ -172,7 +186,7 @@ function settledCrossing(a: Step, b: Step, t0: number, u0: number): Crossing | n
     const off = subtract(pointOn(b.from, b.segment, u), pointOn(a.from, a.segment, t));
     const [p, q] = [velocityOn(a, t), velocityOn(b, u)];
     const det = cross(p, q);
-    if (Math.abs(det) < 1e-12 * Math.hypot(p.x, p.y) * Math.hypot(q.x, q.y)) return null;
+    if (Math.abs(det) < 1e-12 * norm(p.x, p.y) * norm(q.x, q.y)) return null;
     const [dt, du] = [cross(off, q) / det, cross(off, p) / det];
     t = Math.min(1, Math.max(0, t + dt));
     u = Math.min(1, Math.max(0, u + du));
@@ -190,16 +204,14 @@ export interface CutPlace {
   readonly at: Point;
 }
 
-interface Placed extends Step {
+interface Placed {
   readonly path: number;
   readonly index: number;
-  readonly box: Box;
+  readonly step: KnownStep;
 }
 
 const placedSteps = (paths: readonly Path[]): Placed[] =>
-  paths.flatMap((path, p) =>
-    stepsOf(path).map(({ from, segment }, index) => ({ from, segment, path: p, index, box: segmentBox(from, segment) })),
-  );
+  paths.flatMap((path, p) => knownSteps(path).map((step, index) => ({ path: p, index, step })));
 
 /** An index of boxes that answers with positions; null where there are none. */
 export function boxIndex(boxes: readonly Box[], slack = samePlaceMm): Flatbush | null {
@@ -214,11 +226,12 @@ export function boxIndex(boxes: readonly Box[], slack = samePlaceMm): Flatbush |
 export function pathCrossings(a: readonly Path[], b: readonly Path[]): { readonly onA: CutPlace[]; readonly onB: CutPlace[] } {
   const [as, bs] = [placedSteps(a), placedSteps(b)];
   const [onA, onB]: [CutPlace[], CutPlace[]] = [[], []];
-  const index = boxIndex(bs.map((s) => s.box));
+  const index = boxIndex(bs.map(({ step }) => step.box));
   for (const s of as) {
-    for (const k of index?.search(s.box.minX, s.box.minY, s.box.maxX, s.box.maxY) ?? []) {
+    const { minX, minY, maxX, maxY } = s.step.box;
+    for (const k of index?.search(minX, minY, maxX, maxY) ?? []) {
       const other = bs[k] as Placed;
-      for (const { t, u, at } of segmentCrossings(s, other)) {
+      for (const { t, u, at } of segmentCrossings(s.step, other.step)) {
         onA.push({ path: s.path, segment: s.index, t, at });
         onB.push({ path: other.path, segment: other.index, t: u, at });
       }
@@ -227,27 +240,137 @@ export function pathCrossings(a: readonly Path[], b: readonly Path[]): { readonl
   return { onA, onB };
 }
 
-/** Where paths cross or touch themselves and one another, neighbouring segments' common joints left out. */
-export function selfCrossings(paths: readonly Path[]): CutPlace[] {
+interface Meeting<Of> {
+  readonly a: Of;
+  readonly b: Of;
+  readonly crossings: readonly Crossing[];
+}
+
+/** Pairs of segments that meet, as they were found last; they need not be sought again where neither has changed. */
+export interface CrossingMemory {
+  /** Every segment, with the one that follows it. */
+  steps: ReadonlyMap<KnownStep, KnownStep | undefined>;
+  meetings: readonly Meeting<KnownStep>[];
+}
+
+export const noCrossingMemory = (): CrossingMemory => ({ steps: new Map(), meetings: [] });
+
+/** Of more changed segments than one in so many all are sought anew, by an index of their boxes. */
+const fewChanged = 16;
+
+/**
+ * Where paths cross or touch themselves and one another, neighbouring segments' common joints left out.
+ * @param memory of the same paths before a change; it is brought up to date
+ */
+export function selfCrossings(paths: readonly Path[], memory: CrossingMemory = noCrossingMemory()): CutPlace[] {
   const steps = placedSteps(paths);
   const found: CutPlace[] = [];
-  const index = boxIndex(steps.map((s) => s.box));
-  steps.forEach((s, k) => {
-    const loop = s.segment.kind === 'cubic' ? cubicLoop(s.from, s.segment) : null;
-    if (loop) {
-      const at = pointOn(s.from, s.segment, loop[0]);
-      found.push(...loop.map((t): CutPlace => ({ path: s.path, segment: s.index, t, at })));
+  for (const s of steps) {
+    const { loop, from, segment } = s.step;
+    if (!loop) continue;
+    const at = pointOn(from, segment, loop[0]);
+    found.push(...loop.map((t): CutPlace => ({ path: s.path, segment: s.index, t, at })));
+  }
+  for (const { a, b, crossings } of meetingsOf(paths, steps, memory)) {
+    for (const { t, u, at } of crossings) {
+      if (isJoint(paths, a, b, at)) continue;
+      found.push({ path: a.path, segment: a.index, t, at }, { path: b.path, segment: b.index, t: u, at });
     }
-    for (const l of index?.search(s.box.minX, s.box.minY, s.box.maxX, s.box.maxY) ?? []) {
-      if (l <= k) continue;
-      const other = steps[l] as Placed;
-      if (meetsOnlyAtJoint(paths, s, other)) continue;
-      for (const { t, u, at } of segmentCrossings(s, other)) {
-        if (isJoint(paths, s, other, at)) continue;
-        found.push({ path: s.path, segment: s.index, t, at }, { path: other.path, segment: other.index, t: u, at });
-      }
-    }
+  }
+  return found;
+}
+
+/** All pairs of segments that meet elsewhere than two that only go on from one another. */
+function meetingsOf(paths: readonly Path[], steps: readonly Placed[], memory: CrossingMemory): readonly Meeting<Placed>[] {
+  const now = new Map<KnownStep, KnownStep | undefined>();
+  steps.forEach(({ path, index, step }, k) => {
+    const isLast = index === (paths[path] as Path).segments.length - 1;
+    now.set(step, isLast ? ((paths[path] as Path).closed ? steps[k - index]?.step : undefined) : steps[k + 1]?.step);
   });
+  if (now.size < steps.length) {
+    // Where one segment stands twice, its place does not follow from it.
+    [memory.steps, memory.meetings] = [new Map(), []];
+    return allMeetings(paths, steps);
+  }
+  const changed = changedSteps(paths, steps, now, memory.steps);
+  const isSoughtAnew = changed.length * fewChanged > steps.length;
+  const meetings = isSoughtAnew
+    ? allMeetings(paths, steps)
+    : [...stayingMeetings(steps, changed, memory), ...meetingsWith(paths, steps, changed)];
+  [memory.steps, memory.meetings] = [now, meetings.map(({ a, b, crossings }) => ({ a: a.step, b: b.step, crossings }))];
+  return meetings;
+}
+
+function stayingMeetings(steps: readonly Placed[], changed: readonly number[], { meetings }: CrossingMemory): Meeting<Placed>[] {
+  const taking = new Set(meetings.flatMap(({ a, b }) => [a, b]));
+  const staying = new Map(steps.filter(({ step }) => taking.has(step)).map((s) => [s.step, s]));
+  for (const k of changed) staying.delete((steps[k] as Placed).step);
+  return meetings.flatMap(({ a, b, crossings }) => {
+    const [s, other] = [staying.get(a), staying.get(b)];
+    return s && other ? [{ a: s, b: other, crossings }] : [];
+  });
+}
+
+/** Positions of segments that are new, or whose neighbours are; an open path's first counts among them. */
+function changedSteps(
+  paths: readonly Path[],
+  steps: readonly Placed[],
+  now: CrossingMemory['steps'],
+  then: CrossingMemory['steps'],
+): number[] {
+  const changed: number[] = [];
+  steps.forEach(({ path, index, step }, k) => {
+    const { closed, segments } = paths[path] as Path;
+    const before = index > 0 ? steps[k - 1] : closed ? steps[k + segments.length - 1] : undefined;
+    const stays = before && then.has(step) && then.get(step) === now.get(step) && then.get(before.step) === step;
+    if (!stays) changed.push(k);
+  });
+  return changed;
+}
+
+function meetingOf(paths: readonly Path[], s: Placed, other: Placed): Meeting<Placed>[] {
+  if (meetsOnlyAtJoint(paths, s, other)) return [];
+  const crossings = segmentCrossings(s.step, other.step);
+  return crossings.length > 0 ? [{ a: s, b: other, crossings }] : [];
+}
+
+function allMeetings(paths: readonly Path[], steps: readonly Placed[]): Meeting<Placed>[] {
+  const index = boxIndex(steps.map(({ step }) => step.box));
+  return steps.flatMap((s, k) => {
+    const { minX, minY, maxX, maxY } = s.step.box;
+    const beside = index?.search(minX, minY, maxX, maxY, (l) => l > k) ?? [];
+    return beside.flatMap((l) => meetingOf(paths, s, steps[l] as Placed));
+  });
+}
+
+/** Least x, least y, largest x, largest y of each segment's box, one after another. */
+export function flatBoxes(steps: readonly KnownStep[]): Float64Array {
+  const boxes = new Float64Array(4 * steps.length);
+  steps.forEach(({ box }, k) => {
+    boxes[4 * k] = box.minX;
+    boxes[4 * k + 1] = box.minY;
+    boxes[4 * k + 2] = box.maxX;
+    boxes[4 * k + 3] = box.maxY;
+  });
+  return boxes;
+}
+
+/** The meetings in which one of the changed segments takes part, by looking at each other's boxes. */
+function meetingsWith(paths: readonly Path[], steps: readonly Placed[], changed: readonly number[]): Meeting<Placed>[] {
+  const isChanged = new Set(changed);
+  const boxes = flatBoxes(steps.map(({ step }) => step));
+  const found: Meeting<Placed>[] = [];
+  for (const k of changed) {
+    const s = steps[k] as Placed;
+    const { minX, minY, maxX, maxY } = s.step.box;
+    const [left, right, low, high] = [minX - samePlaceMm, maxX + samePlaceMm, minY - samePlaceMm, maxY + samePlaceMm];
+    for (let l = 0, b = 0; l < steps.length; l++, b += 4) {
+      if ((boxes[b] as number) > right || (boxes[b + 2] as number) < left) continue;
+      if ((boxes[b + 1] as number) > high || (boxes[b + 3] as number) < low || l === k) continue;
+      if (l > k) found.push(...meetingOf(paths, s, steps[l] as Placed));
+      else if (!isChanged.has(l)) found.push(...meetingOf(paths, steps[l] as Placed, s));
+    }
+  }
   return found;
 }
 
@@ -261,8 +384,8 @@ function meetsOnlyAtJoint(paths: readonly Path[], a: Placed, b: Placed): boolean
   const isNext = b.index === a.index + 1;
   if (!isNext && !(closed && a.index === 0 && b.index === segments.length - 1 && segments.length > 2)) return false;
   const [first, second] = isNext ? [a, b] : [b, a];
-  const d = directionOn(first.from, first.segment, 1);
-  return goesForward(first, d) && goesForward(second, d);
+  const d = first.step.arrives;
+  return goesForward(first.step, d) && goesForward(second.step, d);
 }
 
 /** Whether a segment moves on along a direction all the way: every leg of its handles does. */
@@ -279,6 +402,6 @@ function isJoint(paths: readonly Path[], a: Placed, b: Placed, at: Point): boole
   if (a.path !== b.path) return false;
   const { closed, segments } = paths[a.path] as Path;
   const n = segments.length;
-  if (b.index === a.index + 1 && distance(at, a.segment.to) <= samePlaceMm) return true;
-  return closed && a.index === 0 && b.index === n - 1 && distance(at, a.from) <= samePlaceMm;
+  if (b.index === a.index + 1 && distance(at, a.step.segment.to) <= samePlaceMm) return true;
+  return closed && a.index === 0 && b.index === n - 1 && distance(at, a.step.from) <= samePlaceMm;
 }

@@ -4,14 +4,15 @@
  */
 
 import { boxAroundBoxes } from '../plane/box.ts';
-import { type Path, stepsOf } from '../plane/path.ts';
-import { cross, distance, type Point } from '../plane/point.ts';
-import { directionOn, nearestOnSegment, segmentBox } from '../plane/segment.ts';
-import { boxIndex, segmentCrossings } from './crossings.ts';
+import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import type { Path } from '../plane/path.ts';
+import { cross, distance, norm, type Point } from '../plane/point.ts';
+import { directionOn, nearestOnSegment } from '../plane/segment.ts';
+import { boxIndex, flatBoxes, segmentCrossings } from './crossings.ts';
 
 /** How often counter-clockwise the paths go round a place that lies on none of them. */
 export function windingAbout(paths: readonly Path[], p: Point): number {
-  const steps = paths.flatMap((path) => stepsOf(path).map((step) => ({ ...step, box: segmentBox(step.from, step.segment) })));
+  const steps = paths.flatMap(knownSteps);
   const box = boxAroundBoxes(steps.map((s) => s.box));
   if (!box || p.x < box.minX || p.x > box.maxX || p.y < box.minY || p.y > box.maxY) return 0;
   const reach = 2 * (box.maxX - box.minX + box.maxY - box.minY) + 1;
@@ -25,13 +26,10 @@ export function windingAbout(paths: readonly Path[], p: Point): number {
   return 0;
 }
 
-function alongRay(
-  steps: readonly (ReturnType<typeof stepsOf>[0] & { box: ReturnType<typeof segmentBox> })[],
-  ray: { from: Point; segment: { kind: 'line'; to: Point } },
-): number | null {
+function alongRay(steps: readonly KnownStep[], ray: { from: Point; segment: { kind: 'line'; to: Point } }): number | null {
   const [a, b] = [ray.from, ray.segment.to];
   const d = { x: b.x - a.x, y: b.y - a.y };
-  const size = Math.hypot(d.x, d.y);
+  const size = norm(d.x, d.y);
   const off = (x: number, y: number) => (d.x * (y - a.y) - d.y * (x - a.x)) / size;
   let winding = 0;
   for (const step of steps) {
@@ -50,22 +48,54 @@ function alongRay(
 
 /** Tells quickly whether a place is nearer to some paths than a limit. */
 export function nearnessTo(paths: readonly Path[]): (p: Point, limit: number) => boolean {
-  const steps = paths.flatMap(stepsOf);
-  const index = boxIndex(steps.map(({ from, segment }) => segmentBox(from, segment)));
-  const bows = Float64Array.from(steps, bowOf);
+  return nearnessToSteps(paths.flatMap(knownSteps));
+}
+
+/** So many places are looked at one box after another, before an index of the boxes is worth its making. */
+const fewPlaces = 64;
+
+export function nearnessToSteps(steps: readonly KnownStep[]): (p: Point, limit: number) => boolean {
+  const boxes = flatBoxes(steps);
+  let index: ReturnType<typeof boxIndex> = null;
+  let asked = 0;
+  const isNearTo = (k: number, p: Point, limit: number): boolean => {
+    const step = steps[k] as KnownStep;
+    const { from, segment } = step;
+    return chordDistance(from, segment.to, p) - bowOf(step) < limit && nearestOnSegment(from, segment, p).distance < limit;
+  };
   return (p, limit) => {
+    const [left, right, low, high] = [p.x - limit, p.x + limit, p.y - limit, p.y + limit];
+    if (++asked <= fewPlaces) {
+      for (let k = 0, b = 0; k < steps.length; k++, b += 4) {
+        if ((boxes[b] as number) > right || (boxes[b + 2] as number) < left) continue;
+        if ((boxes[b + 1] as number) > high || (boxes[b + 3] as number) < low) continue;
+        if (isNearTo(k, p, limit)) return true;
+      }
+      return false;
+    }
+    index ??= boxIndex(steps.map(({ box }) => box));
     let isNear = false;
-    index?.search(p.x - limit, p.y - limit, p.x + limit, p.y + limit, (k) => {
-      const { from, segment } = steps[k] as (typeof steps)[0];
-      isNear ||= chordDistance(from, segment.to, p) - (bows[k] as number) < limit && nearestOnSegment(from, segment, p).distance < limit;
+    index?.search(left, low, right, high, (k) => {
+      isNear ||= isNearTo(k, p, limit);
       return false;
     });
     return isNear;
   };
 }
 
+const bows = new WeakMap<KnownStep, number>();
+
+function bowOf(step: KnownStep): number {
+  let bow = bows.get(step);
+  if (bow === undefined) {
+    bow = bowFrom(step);
+    bows.set(step, bow);
+  }
+  return bow;
+}
+
 /** How far a segment leaves its chord at most: (1/8) max |P''| over its whole length (de Boor 1978). */
-function bowOf({ from, segment }: ReturnType<typeof stepsOf>[0]): number {
+function bowFrom({ from, segment }: KnownStep): number {
   if (segment.kind === 'line') return 0;
   if (segment.kind === 'arc')
     return (
@@ -73,7 +103,7 @@ function bowOf({ from, segment }: ReturnType<typeof stepsOf>[0]): number {
       (Math.abs(segment.sweep) > 3.1 ? Infinity : 0)
     );
   if (segment.kind === 'ellipse') return Infinity;
-  const bend = (a: Point, b: Point, c: Point): number => Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
+  const bend = (a: Point, b: Point, c: Point): number => norm(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y);
   return (6 * Math.max(bend(from, segment.c1, segment.c2), bend(segment.c1, segment.c2, segment.to))) / 8;
 }
 
@@ -81,5 +111,5 @@ function chordDistance(a: Point, b: Point, p: Point): number {
   const [dx, dy] = [b.x - a.x, b.y - a.y];
   const square = dx * dx + dy * dy;
   const t = square > 0 ? Math.min(1, Math.max(0, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square)) : 0;
-  return Math.hypot(a.x + t * dx - p.x, a.y + t * dy - p.y);
+  return norm(a.x + t * dx - p.x, a.y + t * dy - p.y);
 }

@@ -9,7 +9,7 @@ import { bandAbout, type EndKind } from './band.ts';
 import { combined, nested } from './combine.ts';
 import { type Copies, joinedImages, mirrorImages, turnedImages } from './copies.ts';
 import { type CornerCut, cornersOf, withCornersCut } from './corner-cuts.ts';
-import { type CornerKind, plainOffset, rings } from './offset.ts';
+import { type CornerKind, noOffsetMemory, type OffsetMemory, plainOffset, rings } from './offset.ts';
 
 export type LiveStep =
   | { readonly kind: 'round'; readonly size: number; readonly which: 'all' | 'inner' | 'outer'; readonly how: CornerCut }
@@ -89,9 +89,22 @@ function rounded(paths: readonly Path[], { size, which, how }: Extract<LiveStep,
   return { paths: made, gaps: [], unrounded };
 }
 
-function setOff(paths: readonly Path[], { by, count, corners, keeps }: Extract<LiveStep, { kind: 'offset' }>): Path[] {
+/** What each live offset found last, piece by piece and ring by ring: while a point is dragged most of it stays. */
+const offsetMemories = new WeakMap<LiveStep, Map<string, OffsetMemory>>();
+
+function setOff(paths: readonly Path[], step: Extract<LiveStep, { kind: 'offset' }>): Path[] {
+  const { by, count, corners, keeps } = step;
   const [open, closed] = [paths.filter((path) => !path.closed), paths.filter((path) => path.closed)];
-  const made = nested(closed).flatMap((piece) => flat(rings(piece, by, count, { ...plainOffset, corners })));
+  const memories = offsetMemories.get(step) ?? new Map<string, OffsetMemory>();
+  offsetMemories.set(step, memories);
+  const memoryOf = (key: string): OffsetMemory => {
+    const memory = memories.get(key) ?? noOffsetMemory();
+    memories.set(key, memory);
+    return memory;
+  };
+  const made = nested(closed).flatMap((piece, k) =>
+    flat(rings(piece, by, count, { ...plainOffset, corners }, (ring) => memoryOf(`${k}/${ring}`))),
+  );
   return keeps ? [...paths, ...made] : [...made, ...open];
 }
 

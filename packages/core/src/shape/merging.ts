@@ -3,34 +3,47 @@
  * circle, one ellipse or one cubic made one.
  */
 import { circleOf } from '../plane/arc.ts';
+import { type KnownStep, knownStep, knownSteps } from '../plane/known-step.ts';
 import type { Path, Step } from '../plane/path.ts';
-import { stepsOf } from '../plane/path.ts';
-import { cross, distance, dot, type Point, subtract } from '../plane/point.ts';
+import { cross, distance, dot, norm, type Point, subtract } from '../plane/point.ts';
 import { type CubicSegment, type Segment, splitSegment } from '../plane/segment.ts';
 
 /** Parts that lie off one curve by less than this are parts of it, mm. */
 const sameWithin = 1e-7;
 
 export function merged(path: Path): Path {
-  const kept: Step[] = [];
-  for (const step of stepsOf(path)) {
-    if (distance(step.from, step.segment.to) < sameWithin && step.segment.kind === 'line') continue;
+  const kept: KnownStep[] = [];
+  const steps = knownSteps(path);
+  for (const step of steps) {
+    if (step.segment.kind === 'line' && distance(step.from, step.segment.to) < sameWithin) continue;
     const last = kept.at(-1);
-    const one = last && asOne(last, step);
-    if (one) kept[kept.length - 1] = { from: last.from, segment: one };
+    const one = last && oneOf(last, step);
+    if (one) kept[kept.length - 1] = knownStep(last.from, one);
     else kept.push(step);
   }
   const [first, last] = [kept[0], kept.at(-1)];
   if (!first || !last) return path;
   if (path.closed && kept.length > 2) {
-    const one = asOne(last, first);
+    const one = oneOf(last, first);
     if (one) {
       kept.pop();
-      kept[0] = { from: last.from, segment: one };
+      kept[0] = knownStep(last.from, one);
     }
   }
-  const start = (kept[0] as Step).from;
+  if (kept.length === steps.length) return path;
+  const start = (kept[0] as KnownStep).from;
   return { start, segments: kept.map((s) => s.segment), closed: path.closed };
+}
+
+const asked = new WeakMap<KnownStep, { readonly next: KnownStep; readonly one: Segment | null }>();
+
+/** As `asOne` says, kept for the same two. */
+function oneOf(a: KnownStep, b: KnownStep): Segment | null {
+  const before = asked.get(a);
+  if (before?.next === b) return before.one;
+  const one = asOne(a, b);
+  asked.set(a, { next: b, one });
+  return one;
 }
 
 /** Two segments that follow each other as one; null where they are not parts of one curve. */
@@ -38,7 +51,7 @@ function asOne(a: Step, b: Step): Segment | null {
   const [s, t] = [a.segment, b.segment];
   if (s.kind === 'line' && t.kind === 'line') {
     const [p, q] = [subtract(s.to, a.from), subtract(t.to, b.from)];
-    const size = Math.hypot(p.x, p.y) + Math.hypot(q.x, q.y);
+    const size = norm(p.x, p.y) + norm(q.x, q.y);
     const off = Math.abs(cross(p, q)) / size;
     return dot(p, q) > 0 && off < sameWithin ? { kind: 'line', to: t.to } : null;
   }

@@ -7,12 +7,13 @@
  * tolerance.
  */
 import { circleOf } from '../plane/arc.ts';
+import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } from '../plane/path.ts';
-import { cross, crossing, distance, dot, type Point, turnBetween } from '../plane/point.ts';
+import { cross, crossing, distance, dot, norm, type Point, turnBetween } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
-import { samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
-import { nearnessTo } from './inside.ts';
+import { type CrossingMemory, noCrossingMemory, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+import { nearnessToSteps } from './inside.ts';
 import { merged } from './merging.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 
@@ -33,22 +34,39 @@ export const plainOffset: OffsetSettings = { corners: 'round', mitreLimit: 4, to
  * The closed paths at a distance from a closed one: to its left where `by` is positive. Loops that close up vanish.
  * @param by mm
  */
-export function offsetClosed(outline: Path, by: number, settings: OffsetSettings = plainOffset): Path[] {
+export function offsetClosed(
+  outline: Path,
+  by: number,
+  settings: OffsetSettings = plainOffset,
+  memory: OffsetMemory = noOffsetMemory(),
+): Path[] {
   if (!outline.closed) throw new RangeError('an open line has no offset that closes; lay a band about it');
   if (by === 0) return [outline];
-  const path = withoutLoops(outline);
-  return keptLoops(rawOffset(path, by, settings), [path], by, settings);
+  const path = knownSteps(outline).some(({ loop }) => loop) ? withoutLoops(outline) : outline;
+  return keptLoops(rawOffset(path, by, settings), path, by, settings, memory);
 }
+
+/** What was found of an outline's offset before one of its points was moved; it is brought up to date with every offset. */
+export interface OffsetMemory {
+  readonly crossings: CrossingMemory;
+  readonly nearness: NearnessMemory;
+}
+
+export const noOffsetMemory = (): OffsetMemory => ({
+  crossings: noCrossingMemory(),
+  nearness: { limit: 0, steps: new Set(), isNear: new WeakMap() },
+});
 
 /** A piece grown by `by` on all its borders, or shrunk where that is negative: what becomes of it, in pieces. */
 export function offsetPiece(
   piece: { readonly outer: Path; readonly holes: readonly Path[] },
   by: number,
   settings: OffsetSettings = plainOffset,
+  memory: OffsetMemory = noOffsetMemory(),
 ): { outer: Path; holes: Path[] }[] {
   const outward = (path: Path, isHole: boolean): Path[] => {
     const isTurned = pathArea(path) > 0 === isHole;
-    return offsetClosed(path, isTurned ? by : -by, settings);
+    return offsetClosed(path, isTurned ? by : -by, settings, isHole ? noOffsetMemory() : memory);
   };
   const outers = nested(outward(piece.outer, false)).flatMap(({ outer }) => outer);
   const holes = unitedOutlines(piece.holes.flatMap((hole) => outward(hole, true)));
@@ -61,18 +79,18 @@ export function rings(
   by: number,
   count: number,
   settings: OffsetSettings = plainOffset,
+  memories: (ring: number) => OffsetMemory = noOffsetMemory,
 ): { outer: Path; holes: Path[] }[] {
-  return Array.from({ length: count }, (_, k) => offsetPiece(piece, by * (k + 1), settings)).flat();
+  return Array.from({ length: count }, (_, k) => offsetPiece(piece, by * (k + 1), settings, memories(k))).flat();
 }
 
 /** The runs of a raw offset that keep their distance, joined. */
-function keptLoops(raw: Path, from: readonly Path[], by: number, { toleranceMm }: OffsetSettings): Path[] {
-  const runs = runsOf(raw, selfCrossings([raw]));
+function keptLoops(raw: Path, outline: Path, by: number, { toleranceMm }: OffsetSettings, memory: OffsetMemory): Path[] {
+  const runs = runsOf(raw, selfCrossings([raw], memory.crossings));
   const slack = Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
-  const isNearer = nearnessTo(from);
+  const isNearer = nearnessOf(outline, Math.abs(by) - slack, memory.nearness);
   // Scraps no longer than what counts as one place would lead a chain astray.
-  const kept = runs.filter((run) => keepsAway(run, isNearer, Math.abs(by) - slack) && !isScrap(run));
-  const [outline] = from as [Path];
+  const kept = runs.filter((run) => keepsAway(run, isNearer) && !isScrap(run));
   const way = Math.sign(pathArea(outline));
   return healed(joinedRuns(kept, 10 * samePlaceMm, straightest), 10 * slack)
     .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
@@ -103,10 +121,51 @@ const longest = (_: Path, choices: readonly Path[]): Path =>
   choices.reduce((best, path) => (path.segments.length > best.segments.length ? path : best));
 
 /** Whether a run comes nowhere nearer than the limit; looked at in several places of each segment. */
-function keepsAway(run: Path, isNearer: (p: Point, limit: number) => boolean, limit: number): boolean {
-  const steps = stepsOf(run);
-  const places = steps.length < 4 ? [0.18, 0.5, 0.82] : [0.5];
-  return steps.every(({ from, segment }) => places.every((t) => !isNearer(pointOn(from, segment, t), limit)));
+function keepsAway(run: Path, { step, place }: Nearness): boolean {
+  const steps = knownSteps(run);
+  if (steps.every((s) => !step(s))) {
+    if (steps.length > 3) return true;
+    return steps.every(({ from, segment }) => [0.18, 0.82].every((t) => !place(pointOn(from, segment, t))));
+  }
+  return false;
+}
+
+interface NearnessMemory {
+  limit: number;
+  steps: ReadonlySet<KnownStep>;
+  /** Of segments seen before whether their middles were nearer than the limit to any of these. */
+  isNear: WeakMap<KnownStep, boolean>;
+}
+
+/** Whether a segment's middle, or a place, is nearer to an outline than a limit. */
+interface Nearness {
+  readonly step: (s: KnownStep) => boolean;
+  readonly place: (p: Point) => boolean;
+}
+
+/** What was far stays so but for segments that are new; what was near is looked at again. */
+function nearnessOf(outline: Path, limit: number, memory: NearnessMemory): Nearness {
+  const steps = knownSteps(outline);
+  if (memory.limit !== limit || memory.steps.size === 0) memory.isNear = new WeakMap();
+  const added = steps.filter((s) => !memory.steps.has(s));
+  const hasLost = steps.length - added.length < memory.steps.size;
+  let whole: ((p: Point, limit: number) => boolean) | null = null;
+  const toAll = (p: Point): boolean => {
+    whole ??= nearnessToSteps(steps);
+    return whole(p, limit);
+  };
+  const toAdded = nearnessToSteps(added);
+  const before = memory.isNear;
+  [memory.limit, memory.steps] = [limit, new Set(steps)];
+  return {
+    place: toAll,
+    step: (s) => {
+      const was = before.get(s);
+      const isNear = was === undefined || (was && hasLost) ? toAll(s.middle) : was || toAdded(s.middle, limit);
+      if (isNear !== was) before.set(s, isNear);
+      return isNear;
+    },
+  };
 }
 
 /** Where several runs go on, the one that goes straightest on. */
@@ -126,36 +185,80 @@ const moved = (p: Point, by: Point): Point => ({ x: p.x + by.x, y: p.y + by.y })
 
 /** Every segment set off to the left by `by` and joined to the next; may cross itself. */
 export function rawOffset(path: Path, by: number, settings: OffsetSettings): Path {
-  const parts = stepsOf(path)
+  const parts = knownSteps(path)
     .filter(({ from, segment }) => segment.kind !== 'line' || distance(from, segment.to) > 0)
-    .map((step) => ({ step, path: offsetSegment(step, by, settings.toleranceMm) }));
+    .map((step) => ({ step, path: knownOffset(step, by, settings.toleranceMm) }));
   const count = parts.length;
   const joints = parts.map((part, k): Segment[] => {
     const next = parts[(k + 1) % count];
     if (!next || (k === count - 1 && !path.closed)) return [];
     const [from, to] = [endOf(part.path), next.path.start];
     if (distance(from, to) <= samePlaceMm / 10) return [];
-    const cut = count > 2 ? cutAtCrossing(part, next, by) : null;
-    if (!cut) return joint(part.step, next.step, from, to, by, settings);
-    [part.path, next.path] = cut;
-    return [];
+    const { cut, between } = knownTurn(part, next, count > 2, by, settings);
+    if (cut) [part.path, next.path] = cut;
+    return between;
   });
-  const segments = parts.flatMap((part, k) => [...part.path.segments, ...(joints[k] as Segment[])]);
+  const segments: Segment[] = [];
+  parts.forEach((part, k) => {
+    segments.push(...part.path.segments, ...(joints[k] as Segment[]));
+  });
   const raw: Path = { start: (parts[0] as (typeof parts)[0]).path.start, segments, closed: path.closed };
   return path.closed ? closedExactly(raw) : raw;
 }
 
 interface Part {
-  readonly step: Step;
+  readonly step: KnownStep;
   readonly path: Path;
+}
+
+const offsetsKept = new WeakMap<KnownStep, { readonly by: number; readonly toleranceMm: number; readonly path: Path }[]>();
+/** Offsets of one segment that are kept: rings about an outline. */
+const mostOffsets = 12;
+
+/** As `offsetSegment` says, kept. */
+function knownOffset(step: KnownStep, by: number, toleranceMm: number): Path {
+  let kept = offsetsKept.get(step);
+  if (!kept) {
+    kept = [];
+    offsetsKept.set(step, kept);
+  }
+  const same = kept.find((k) => k.by === by && k.toleranceMm === toleranceMm);
+  if (same) return same.path;
+  const path = offsetSegment(step, by, toleranceMm);
+  if (kept.length >= mostOffsets) kept.shift();
+  kept.push({ by, toleranceMm, path });
+  return path;
+}
+
+/** How two neighbours' offsets go on from one another: cut where they cross, or with something between. */
+interface Turn {
+  readonly cut: readonly [Path, Path] | null;
+  readonly between: Segment[];
+}
+
+const turnsKept = new WeakMap<
+  Path,
+  { readonly b: Path; readonly mayCut: boolean; readonly settings: OffsetSettings; readonly turn: Turn }
+>();
+
+/** Kept for the same two offsets. */
+function knownTurn(a: Part, b: Part, mayCut: boolean, by: number, settings: OffsetSettings): Turn {
+  const kept = turnsKept.get(a.path);
+  const { corners, mitreLimit } = settings;
+  if (kept?.b === b.path && kept.mayCut === mayCut && kept.settings.corners === corners && kept.settings.mitreLimit === mitreLimit)
+    return kept.turn;
+  const cut = mayCut ? cutAtCrossing(a, b, by) : null;
+  const between = cut ? [] : joint(a.step, b.step, endOf(a.path), b.path.start, by, settings);
+  const turn = { cut, between };
+  turnsKept.set(a.path, { b: b.path, mayCut, settings, turn });
+  return turn;
 }
 
 /** Inside a corner two neighbours that cross once are cut there at once; null where they do not, or the corner is outer. */
 function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
   const [p, q] = [a.path.segments.at(-1) as Segment, b.path.segments[0] as Segment];
   if (a.path.segments.length > 1 || b.path.segments.length > 1) return null;
-  const [into, out] = [directionOn(a.step.from, a.step.segment, 1), directionOn(b.step.from, b.step.segment, 0)];
-  if (cross(into, out) * by <= 0) return null;
+  if (cross(a.step.arrives, b.step.setsOut) * by <= 0) return null;
   const [met, ...others] = segmentCrossings({ from: a.path.start, segment: p }, { from: b.path.start, segment: q });
   if (!met || others.length > 0 || met.t < 1e-9 || met.u > 1 - 1e-9) return null;
   const [before] = met.t < 1 - 1e-9 ? splitSegment(a.path.start, p, met.t) : [p];
@@ -167,9 +270,9 @@ function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
 }
 
 /** What leads from the end of one offset segment to the start of the next, about the corner between. */
-function joint(before: Step, after: Step, from: Point, to: Point, by: number, settings: OffsetSettings): Segment[] {
+function joint(before: KnownStep, after: KnownStep, from: Point, to: Point, by: number, settings: OffsetSettings): Segment[] {
   if (distance(from, to) <= samePlaceMm / 10) return [];
-  const [into, out] = [directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)];
+  const [into, out] = [before.arrives, after.setsOut];
   const turn = turnBetween(into, out);
   const isOuter = turn * by < 0;
   // Inside a corner the way over it is cut off again, since it comes too near.
@@ -194,7 +297,7 @@ function joint(before: Step, after: Step, from: Point, to: Point, by: number, se
 /** A corner cut off at the distance itself, across the middle of the turn. */
 function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: Point, by: number): Segment[] {
   const [n, m] = [left(into, by), left(out, by)];
-  const size = Math.hypot(n.x + m.x, n.y + m.y);
+  const size = norm(n.x + m.x, n.y + m.y);
   if (size < 1e-9 * Math.abs(by)) {
     const far = { x: into.x * Math.abs(by), y: into.y * Math.abs(by) };
     return [
@@ -216,8 +319,7 @@ function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: P
 }
 
 /** One segment set off to its left. */
-function offsetSegment({ from, segment }: Step, by: number, toleranceMm: number): Path {
-  const [d0, d1] = [directionOn(from, segment, 0), directionOn(from, segment, 1)];
+function offsetSegment({ from, segment, setsOut: d0, arrives: d1 }: KnownStep, by: number, toleranceMm: number): Path {
   const [start, to] = [moved(from, left(d0, by)), moved(segment.to, left(d1, by))];
   if (segment.kind === 'line') return { start, segments: [{ kind: 'line', to }], closed: false };
   if (segment.kind === 'arc') {
@@ -247,7 +349,7 @@ function derivatives(from: Point, s: CubicSegment, t: 0 | 1): { v: Point; a: Poi
 /** The derivative of the offset curve at an end of a cubic: P'(1 - d k), k the curvature, left positive. */
 function offsetVelocity(from: Point, s: CubicSegment, t: 0 | 1, by: number): Point {
   const { v, a } = derivatives(from, s, t);
-  const size = Math.hypot(v.x, v.y);
+  const size = norm(v.x, v.y);
   if (size < 1e-12) return { x: 0, y: 0 };
   const k = cross(v, a) / size ** 3;
   return { x: v.x * (1 - by * k), y: v.y * (1 - by * k) };

@@ -9,6 +9,7 @@ import { type CutPlace, samePlaceMm } from './crossings.ts';
 
 /** A path cut at places on it (for `path` 0 of a list of one), in order of travel; uncut it comes back whole. */
 export function runsOf(path: Path, places: readonly CutPlace[]): Path[] {
+  if (places.length === 0) return [path];
   const cuts = path.segments.map((): { t: number; at: Point }[] => []);
   for (const { segment, t, at } of places) cuts[segment]?.push({ t, at });
   const runs: { start: Point; segments: Segment[] }[] = [{ start: path.start, segments: [] }];
@@ -65,7 +66,7 @@ export const endOf = (path: Path): Point => path.segments.at(-1)?.to ?? path.sta
 /** One path from runs that follow each other. */
 export const chained = (runs: readonly Path[], closed: boolean): Path => ({
   start: (runs[0] as Path).start,
-  segments: runs.flatMap((run) => run.segments),
+  segments: runs.length === 1 ? (runs[0] as Path).segments : runs.flatMap((run) => run.segments),
   closed,
 });
 
@@ -125,5 +126,6 @@ export function joinedRuns(
 export function closedExactly(path: Path): Path {
   const last = path.segments.at(-1);
   if (!last) return path;
+  if (last.to.x === path.start.x && last.to.y === path.start.y) return path.closed ? path : { ...path, closed: true };
   return { start: path.start, segments: [...path.segments.slice(0, -1), endedAt(last, path.start)], closed: true };
 }

@@ -5,7 +5,7 @@
 import type Flatbush from 'flatbush';
 import { circleOf } from '../plane/arc.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
-import { distance, dot, type Point, subtract } from '../plane/point.ts';
+import { distance, dot, norm, type Point, subtract } from '../plane/point.ts';
 import { nearestOnSegment, pointOn, segmentBox } from '../plane/segment.ts';
 import { boxIndex, segmentCrossings } from './crossings.ts';
 
@@ -82,7 +82,7 @@ function fromPlace({ from: start, segment }: Step, from: Point): SheetSnap[] {
   if (segment.kind !== 'arc') return snaps;
   const { centre, radius } = circleOf(start, segment);
   const away = subtract(from, centre);
-  const far = Math.hypot(away.x, away.y);
+  const far = norm(away.x, away.y);
   if (far <= radius * (1 + 1e-9)) return snaps;
   // The touching points see centre and place under a right angle (Thales).
   const [along, across] = [(radius * radius) / far, (radius * Math.sqrt(far * far - radius * radius)) / far];

@@ -40,7 +40,7 @@ export function pathThrough(points: readonly DrawnPoint[], closed: boolean): Pat
   const pointAt = (k: number): DrawnPoint | undefined => (closed ? points[(k + n) % n] : points[k]);
   const segments = Array.from({ length: count }, (_, k): Segment => {
     const [b, c] = [pointAt(k) as DrawnPoint, pointAt(k + 1) as DrawnPoint];
-    return segmentBetween(pointAt(k - 1), b, c, pointAt(k + 2));
+    return knownBetween(pointAt(k - 1), b, c, pointAt(k + 2));
   });
   return { start: first.at, segments, closed };
 }
@@ -70,6 +70,18 @@ export function reversedPoints(points: readonly DrawnPoint[]): DrawnPoint[] {
       return { at, corner, ...(through && { through }), ...(after && { before: after }), ...(before && { after: before }) };
     })
     .reverse();
+}
+
+/** Between which points a segment into this one was laid last. */
+const laid = new WeakMap<DrawnPoint, { readonly of: readonly (DrawnPoint | undefined)[]; readonly segment: Segment }>();
+
+/** As `segmentBetween` says, kept for the same points, so that segments far from one that moves stay the same. */
+function knownBetween(a: DrawnPoint | undefined, b: DrawnPoint, c: DrawnPoint, d: DrawnPoint | undefined): Segment {
+  const kept = laid.get(c);
+  if (kept && kept.of[0] === a && kept.of[1] === b && kept.of[2] === d) return kept.segment;
+  const segment = segmentBetween(a, b, c, d);
+  laid.set(c, { of: [a, b, d], segment });
+  return segment;
 }
 
 function segmentBetween(a: DrawnPoint | undefined, b: DrawnPoint, c: DrawnPoint, d: DrawnPoint | undefined): Segment {

@@ -4,7 +4,7 @@
  * Rests on: Levenberg 1944, Marquardt 1963, over the first place and direction and every arc's bend and length, so that
  * tangency holds by construction; what the far end must meet is weighted until it is met.
  */
-import { type Point, subtract } from '../plane/point.ts';
+import { norm, type Point, subtract } from '../plane/point.ts';
 import type { ArcSegment, LineSegment } from '../plane/segment.ts';
 import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
@@ -62,7 +62,7 @@ export function settleChain(
 /** A first guess of the arc between two places, from how far the course bows in the middle. */
 function shapeBetween(course: Course, a: CurveEnd, b: CurveEnd, isStraight: boolean): ArcShape {
   const chord = subtract(b.at, a.at);
-  const size = Math.hypot(chord.x, chord.y);
+  const size = norm(chord.x, chord.y);
   const middle = (a.index + b.index) >> 1;
   const bow = (chord.x * (course.y(middle) - a.at.y) - chord.y * (course.x(middle) - a.at.x)) / size;
   const sweep = isStraight ? 0 : -4 * Math.atan2(2 * bow, size);

@@ -5,7 +5,7 @@
  * curve by few cubics. Runs of arcs are then settled together as one chain (arc-chain.ts).
  */
 import { circleOf } from '../plane/arc.ts';
-import { cross, type Point, turnBetween } from '../plane/point.ts';
+import { cross, norm, type Point, turnBetween } from '../plane/point.ts';
 import { type ArcSegment, directionOn, type Segment } from '../plane/segment.ts';
 import { type ChainEnd, settleChain } from './arc-chain.ts';
 import type { Course } from './course.ts';
@@ -222,7 +222,7 @@ const mostPoints = 20;
 /** How far the course leaves the straight line between two places, root mean square; null where it is not straight. */
 function lineBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits): number | null {
   const [dx, dy] = [b.at.x - a.at.x, b.at.y - a.at.y];
-  const size = Math.hypot(dx, dy);
+  const size = norm(dx, dy);
   const [first, last] = [a.index + Math.max(1, a.spoilt), b.index - Math.max(1, b.spoilt)];
   if (!(size > 0) || last - first < leastLine) return null;
   for (const { direction } of [a, b]) {
@@ -242,7 +242,7 @@ function lineBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits
 
 /** The arc through two places that lies nearest to the course between; null where none keeps within the limits. */
 function arcBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits): { sweep: number; rms: number } | null {
-  const chord = Math.hypot(b.at.x - a.at.x, b.at.y - a.at.y);
+  const chord = norm(b.at.x - a.at.x, b.at.y - a.at.y);
   const along = Math.atan2(b.at.y - a.at.y, b.at.x - a.at.x);
   const turns = [a.direction && wrapped(along - angleOf(a.direction)), b.direction && wrapped(angleOf(b.direction) - along)].filter(
     (t): t is number => t !== null,
@@ -295,7 +295,7 @@ function offsetsFrom(course: Course, from: Point, to: Point, sweep: number, firs
   const offsets = new Float64Array(Math.max(0, Math.floor((last - first) / stride) + 1));
   for (let k = 0; k < offsets.length; k++) {
     const index = first + k * stride;
-    offsets[k] = Math.hypot(course.x(index) - centre.x, course.y(index) - centre.y) - radius;
+    offsets[k] = norm(course.x(index) - centre.x, course.y(index) - centre.y) - radius;
   }
   return offsets;
 }

@@ -8,7 +8,7 @@
  */
 import { circleOf } from '../plane/arc.ts';
 import { nearestOnPath, type Path, type Step, stepsOf } from '../plane/path.ts';
-import { cross, type Point, subtract, turnBetween } from '../plane/point.ts';
+import { cross, norm, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 
 /** Neighbours that turn less than this are tangent, radians. */
@@ -105,8 +105,8 @@ function handlesOf({ from, segment }: Step): Handles | null {
     end: segment.to,
     out: directionOn(from, segment, 0),
     into: directionOn(from, segment, 1),
-    a: Math.hypot(segment.c1.x - from.x, segment.c1.y - from.y),
-    b: Math.hypot(segment.to.x - segment.c2.x, segment.to.y - segment.c2.y),
+    a: norm(segment.c1.x - from.x, segment.c1.y - from.y),
+    b: norm(segment.to.x - segment.c2.x, segment.to.y - segment.c2.y),
   };
 }
 

@@ -4,6 +4,7 @@
  * Rests on: Douglas & Peucker 1973, from the contour's two places farthest apart.
  */
 import { type Path, polygonPath } from '../plane/path.ts';
+import { norm } from '../plane/point.ts';
 
 /**
  * @param contour x and y in turn, at least three points
@@ -24,10 +25,10 @@ export function chordsAlong(contour: Float64Array, tolerance: number): Path {
   while (stretches.length > 0) {
     const [a, b] = stretches.pop() as [number, number];
     const [dx, dy] = [x(b) - x(a), y(b) - y(a)];
-    const size = Math.hypot(dx, dy);
+    const size = norm(dx, dy);
     let [at, off] = [-1, tolerance];
     for (let k = a + 1; k < b; k++) {
-      const d = size > 0 ? Math.abs(dx * (y(k) - y(a)) - dy * (x(k) - x(a))) / size : Math.hypot(x(k) - x(a), y(k) - y(a));
+      const d = size > 0 ? Math.abs(dx * (y(k) - y(a)) - dy * (x(k) - x(a))) / size : norm(x(k) - x(a), y(k) - y(a));
       if (d > off) [at, off] = [k, d];
     }
     if (at < 0) kept.push(b);

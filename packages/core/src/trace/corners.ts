@@ -4,7 +4,7 @@
  * the turning is not spread over a wider stretch as on an arc, and where the tip stays back no farther than
  * softness explains.
  */
-import { crossing } from '../plane/point.ts';
+import { crossing, norm } from '../plane/point.ts';
 import type { Course, StretchLine } from './course.ts';
 import { withCutTips } from './cut-tips.ts';
 import { type Grain, retreat, smallestTurn } from './grain.ts';
@@ -118,7 +118,7 @@ function tipFrom(course: Course, grain: Grain, k: number, gap: number, arm: numb
   if (!tip) return null;
   let [best, nearest] = [k, Infinity];
   for (let i = k - reach; i <= k + reach; i++) {
-    const d = Math.hypot(course.x(i) - tip.x, course.y(i) - tip.y);
+    const d = norm(course.x(i) - tip.x, course.y(i) - tip.y);
     if (d < nearest) [best, nearest] = [i, d];
   }
   const halfAngle = (Math.PI - Math.abs(turnBetween(before, after))) / 2;

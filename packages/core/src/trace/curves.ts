@@ -4,7 +4,7 @@
  * Rests on: Schneider 1990, "An algorithm for automatically fitting digitized curves" (least squares for the handles,
  * Newton steps for the places of the points), with handles left free at corners.
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import type { CubicSegment } from '../plane/segment.ts';
 import type { Course } from './course.ts';
 import type { Grain } from './grain.ts';
@@ -70,7 +70,7 @@ const toward = (from: Point, to: Point): Point => ({ x: from.x + (to.x - from.x)
 
 /** The plain curve between two ends: handles a third of the way. */
 function bridge(start: CurveEnd, end: CurveEnd): CubicSegment {
-  const third = Math.hypot(end.at.x - start.at.x, end.at.y - start.at.y) / 3;
+  const third = norm(end.at.x - start.at.x, end.at.y - start.at.y) / 3;
   const [d1, d2] = [start.direction, end.direction];
   return {
     kind: 'cubic',
@@ -84,11 +84,11 @@ function placeByChord(from: Point, to: Point, xs: Float64Array, ys: Float64Array
   let gone = 0;
   let [x, y] = [from.x, from.y];
   for (let k = 0; k < xs.length; k++) {
-    gone += Math.hypot((xs[k] as number) - x, (ys[k] as number) - y);
+    gone += norm((xs[k] as number) - x, (ys[k] as number) - y);
     ts[k] = gone;
     [x, y] = [xs[k] as number, ys[k] as number];
   }
-  const total = gone + Math.hypot(to.x - x, to.y - y);
+  const total = gone + norm(to.x - x, to.y - y);
   for (let k = 0; k < ts.length; k++) ts[k] = (ts[k] as number) / total;
 }
 
@@ -145,7 +145,7 @@ function betweenDirections(start: CurveEnd, end: CurveEnd, d1: Point, d2: Point,
   const second = -(d2.x * sums.r2x + d2.y * sums.r2y);
   const m = (first * sums.s22 - second * mixed) / det;
   const n = (second * sums.s11 - first * mixed) / det;
-  const least = shortestHandle * Math.hypot(end.at.x - start.at.x, end.at.y - start.at.y);
+  const least = shortestHandle * norm(end.at.x - start.at.x, end.at.y - start.at.y);
   if (m < least || n < least) return bridge(start, end);
   return {
     kind: 'cubic',
@@ -168,7 +168,7 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
     columns.map((p) => (p.handle === 0 ? p.x * r1x + p.y * r1y : p.x * r2x + p.y * r2y)),
   );
   if (!solved) return bridge(start, end);
-  const least = shortestHandle * Math.hypot(end.at.x - start.at.x, end.at.y - start.at.y);
+  const least = shortestHandle * norm(end.at.x - start.at.x, end.at.y - start.at.y);
   if ((d1 && (solved[0] as number) < least) || (d2 && (solved[d1 ? 1 : 2] as number) < least)) return bridge(start, end);
   const handle = (which: number, origin: Point): Point =>
     columns.reduce(

@@ -4,7 +4,7 @@
  * A flat end only a few pixels wide lies inside the windows that corners are found by: it is told by both sides, read
  * beyond it, meeting farther out than softness explains, while a straight line joins them where the course turns.
  */
-import { distance, type Point, turnBetween } from '../plane/point.ts';
+import { distance, norm, type Point, turnBetween } from '../plane/point.ts';
 import type { Corner } from './corners.ts';
 import type { Course } from './course.ts';
 import { type Grain, retreat, smallestTurn } from './grain.ts';
@@ -122,7 +122,7 @@ function isExplained(course: Course, grain: Grain, a: LocalCurve, b: LocalCurve,
 function nearestIndex(course: Course, p: Point, first: number, last: number): { index: number; off: number } {
   let best = { index: first, off: Infinity };
   for (let k = first; k <= last; k++) {
-    const off = Math.hypot(course.x(k) - p.x, course.y(k) - p.y);
+    const off = norm(course.x(k) - p.x, course.y(k) - p.y);
     if (off < best.off) best = { index: k, off };
   }
   return best;

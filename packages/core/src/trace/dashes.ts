@@ -2,7 +2,7 @@
  * In: strokes of a drawing. Out: the same with rows of dashes made one dashed stroke each.
  * Rests on: good continuation: the next dash begins ahead of where one ends, at most a few dashes farther on.
  */
-import { distance, type Point } from '../plane/point.ts';
+import { distance, norm, type Point } from '../plane/point.ts';
 import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
 /** So many dashes in a row make a dashed line. */
@@ -52,7 +52,7 @@ const lengthOf = ({ points, ends }: Stroke): number => {
     distance(ends[0].at, { x: points[0] as number, y: points[1] as number }) +
     distance(ends[1].at, { x: points[n - 2] as number, y: points[n - 1] as number });
   for (let k = 2; k < points.length; k += 2)
-    sum += Math.hypot((points[k] as number) - (points[k - 2] as number), (points[k + 1] as number) - (points[k - 1] as number));
+    sum += norm((points[k] as number) - (points[k - 2] as number), (points[k + 1] as number) - (points[k - 1] as number));
   return sum;
 };
 

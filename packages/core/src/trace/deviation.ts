@@ -5,7 +5,7 @@
 
 import { nearestOnLine } from '../plane/line.ts';
 import { type Path, polygonOf, stepsOf } from '../plane/path.ts';
-import { distance, dot, type Point } from '../plane/point.ts';
+import { distance, dot, norm, type Point } from '../plane/point.ts';
 import { directionOn } from '../plane/segment.ts';
 
 /** Points along an outline, each with its distance from the ink's border, px. */
@@ -52,7 +52,7 @@ function evenly(path: Path): Point[] {
       points.push(b);
       continue;
     }
-    const parts = Math.max(1, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / stepPx));
+    const parts = Math.max(1, Math.ceil(norm(b.x - a.x, b.y - a.y) / stepPx));
     for (let n = 1; n <= parts; n++) points.push({ x: a.x + ((b.x - a.x) * n) / parts, y: a.y + ((b.y - a.y) * n) / parts });
   }
   return points;

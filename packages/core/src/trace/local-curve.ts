@@ -2,7 +2,7 @@
  * In: a stretch of a course. Out: the parabola that it follows, to read a place, a direction or a crossing from.
  * Rests on: least squares for v = c0 + c1 u + c2 u^2 in the frame of the stretch's own line.
  */
-import { crossing, type Point } from '../plane/point.ts';
+import { crossing, norm, type Point } from '../plane/point.ts';
 import type { Course } from './course.ts';
 import { solveSymmetric } from './linear.ts';
 
@@ -44,7 +44,7 @@ export function localCurve(course: Course, index: number, first: number, last: n
   };
   const directionAt = (u: number): Point => {
     const slope = c1 + 2 * c2 * u;
-    const size = Math.hypot(1, slope);
+    const size = norm(1, slope);
     return { x: (dx - dy * slope) / size, y: (dy + dx * slope) / size };
   };
   const u = along(index);

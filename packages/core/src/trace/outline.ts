@@ -5,7 +5,7 @@
  */
 
 import { type Path, withoutLoops } from '../plane/path.ts';
-import { crossing, distance, type Point } from '../plane/point.ts';
+import { crossing, distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { withoutNeedless } from '../shape/needless.ts';
 import { type Bend, type BendEnd, costOf, fitBend } from './bends.ts';
@@ -126,7 +126,7 @@ function smoothRun(course: Course, grain: Grain): [number, number] {
   const [x, y] = [course.xs.reduce((a, b) => a + b, 0) / course.count, course.ys.reduce((a, b) => a + b, 0) / course.count];
   let [best, farthest] = [0, 0];
   for (let k = 0; k < course.count; k++) {
-    const d = Math.hypot(course.x(k) - x, course.y(k) - y);
+    const d = norm(course.x(k) - x, course.y(k) - y);
     if (d > farthest) [best, farthest] = [k, d];
   }
   return [best, best + course.count];
@@ -206,7 +206,7 @@ function shallowCorner(course: Course, grain: Grain, a: Stretch, b: Stretch): nu
   for (let k = a.last; k <= b.first; k++) {
     const off = Math.min(Math.abs(course.offset(k, a.line)), Math.abs(course.offset(k, b.line)));
     if (off > Math.max(0.2, 3 * grain.roughness)) return null;
-    const d = Math.hypot(course.x(k) - met.x, course.y(k) - met.y);
+    const d = norm(course.x(k) - met.x, course.y(k) - met.y);
     if (d < nearest) [corner, nearest] = [k, d];
   }
   return nearest < 1 ? corner : null;

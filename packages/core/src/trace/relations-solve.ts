@@ -6,7 +6,7 @@
  * move a point too far is left out.
  */
 import { type Path, stepsOf } from '../plane/path.ts';
-import { distance, type Point } from '../plane/point.ts';
+import { distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import type { Relation, SegmentRef } from './relations.ts';
 
@@ -180,8 +180,7 @@ class Layout {
 
   farthestMove(x: Float64Array): number {
     return this.joints.reduce(
-      (most, i) =>
-        Math.max(most, Math.hypot((x[i] as number) - (this.start[i] as number), (x[i + 1] as number) - (this.start[i + 1] as number))),
+      (most, i) => Math.max(most, norm((x[i] as number) - (this.start[i] as number), (x[i + 1] as number) - (this.start[i + 1] as number))),
       0,
     );
   }
@@ -283,12 +282,12 @@ function headingOf(slot: Slot, x: Float64Array, end: 0 | 1): number {
 }
 
 const lengthOf = ({ from, to }: Slot, x: Float64Array): number =>
-  Math.hypot((x[to] as number) - (x[from] as number), (x[to + 1] as number) - (x[from + 1] as number));
+  norm((x[to] as number) - (x[from] as number), (x[to + 1] as number) - (x[from + 1] as number));
 
 function offLineOf(line: Slot, x: Float64Array, point: number): number {
   const [px, py] = [x[line.from] as number, x[line.from + 1] as number];
   const [dx, dy] = [(x[line.to] as number) - px, (x[line.to + 1] as number) - py];
-  return (dx * ((x[point + 1] as number) - py) - dy * ((x[point] as number) - px)) / Math.hypot(dx, dy);
+  return (dx * ((x[point + 1] as number) - py) - dy * ((x[point] as number) - px)) / norm(dx, dy);
 }
 
 /** The circle of an arc from its ends and its rise: with b = tan(sweep / 4), the centre lies (1 - b b) / 2b half chords aside. */
@@ -296,7 +295,7 @@ function circleOf({ from, to, more, half }: Slot, x: Float64Array): { centre: Po
   const [ax, ay, bx, by] = [x[from], x[from + 1], x[to], x[to + 1]] as [number, number, number, number];
   const b = (x[more] as number) / half;
   const aside = (1 - b * b) / (4 * b);
-  const chord = Math.hypot(bx - ax, by - ay);
+  const chord = norm(bx - ax, by - ay);
   return {
     centre: { x: (ax + bx) / 2 - aside * (by - ay), y: (ay + by) / 2 + aside * (bx - ax) },
     radius: (chord * (1 + b * b)) / (4 * Math.abs(b)),

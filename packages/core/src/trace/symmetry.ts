@@ -6,7 +6,7 @@
  * closest points, Besl & McKay 1992, point to line); the outline rebuilt as the mean of its images.
  */
 import { nearestOnPath, type Path, pathBox, pathLength, stepsOf, transformedPath } from '../plane/path.ts';
-import { distance, type Point } from '../plane/point.ts';
+import { distance, norm, type Point } from '../plane/point.ts';
 import { pointOn, segmentLength } from '../plane/segment.ts';
 import { apply, chain, shift, type Transform, turn } from '../plane/transform.ts';
 import { solveSymmetric } from './linear.ts';
@@ -57,7 +57,7 @@ export function symmetriesOf(piece: Outlines, tolerance: number): Symmetry[] {
   const samples = sampled(paths, sampleCount);
   const middle = { x: mean(samples.xs), y: mean(samples.ys) };
   const weight = angularWeight(samples, middle);
-  const size = Math.max(...samples.xs.map((x, k) => Math.hypot(x - middle.x, (samples.ys[k] as number) - middle.y)));
+  const size = Math.max(...samples.xs.map((x, k) => norm(x - middle.x, (samples.ys[k] as number) - middle.y)));
   // A circle is symmetric about everything: nothing is to be told.
   if (paths.every((path) => isRound(sampled([path], 60), middle, tolerance))) return [];
   const look = { paths, samples, tree: lookup(samples), limit: Math.max(3 * tolerance, 0.02 * size) };
@@ -153,7 +153,7 @@ function angularWeight({ xs, ys }: Sampled, middle: Point): Float64Array {
 }
 
 function isRound({ xs, ys }: Sampled, middle: Point, tolerance: number): boolean {
-  const radii = Array.from(xs, (x, k) => Math.hypot(x - middle.x, (ys[k] as number) - middle.y));
+  const radii = Array.from(xs, (x, k) => norm(x - middle.x, (ys[k] as number) - middle.y));
   return Math.max(...radii) - Math.min(...radii) < 2 * tolerance;
 }
 
@@ -249,7 +249,7 @@ function offsets(
     const off = -(dys[at] as number) * (x - (xs[at] as number)) + (dxs[at] as number) * (y - (ys[at] as number));
     const along = Math.abs((dxs[at] as number) * (x - (xs[at] as number)) + (dys[at] as number) * (y - (ys[at] as number)));
     // Beside a corner the nearest line may run elsewhere: the distance itself then counts.
-    const far = Math.hypot(x - (xs[at] as number), y - (ys[at] as number));
+    const far = norm(x - (xs[at] as number), y - (ys[at] as number));
     squares += Math.min(off * off, far * far);
     worst = Math.max(worst, Math.min(Math.abs(off), far));
     if (Math.abs(off) < limit && along < limit) pairs.push({ k, at, off });
@@ -301,7 +301,7 @@ function settledTurn(look: Look, middle: Point, order: number): Turned | null {
     if (!moved) return found;
     const [x, y] = moved as [number, number];
     found = { ...found, at: { x: found.at.x + x, y: found.at.y + y } };
-    if (Math.hypot(x, y) < 1e-6) break;
+    if (norm(x, y) < 1e-6) break;
   }
   return { ...found, ...exactly(look, imageOf(found)) };
 }

@@ -4,7 +4,7 @@
  * crossing of the edges that place is well determined where they are parallel, as about a slot's round end.
  * Rests on: Gauss-Newton steps over the squared distances.
  */
-import { cross, type Point } from '../plane/point.ts';
+import { cross, norm, type Point } from '../plane/point.ts';
 import type { ArcSegment } from '../plane/segment.ts';
 import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
@@ -47,7 +47,7 @@ export function tangentArc(course: Course, start: CurveEnd & Edge, end: CurveEnd
       const [before, after] = [{ x: p.x - from.x, y: p.y - from.y }, { x: p.x - to.x, y: p.y - to.y }]; // biome-ignore format: one line
       if (isEarly && before.x * start.direction.x + before.y * start.direction.y < 0) return side * cross(start.direction, before);
       if (!isEarly && after.x * end.direction.x + after.y * end.direction.y > 0) return side * cross(end.direction, after);
-      return radius - Math.hypot(p.x - centre.x, p.y - centre.y);
+      return radius - norm(p.x - centre.x, p.y - centre.y);
     });
   };
   const moved = leastAt(residuals);

@@ -5,7 +5,7 @@
  */
 import { EndType, FillRule, inflatePathsD, JoinType, type PathsD, unionD } from 'clipper2-ts';
 import { type Path, polygonOf, stepsOf, transformedPath } from '../plane/path.ts';
-import { add, distance, type Point, subtract } from '../plane/point.ts';
+import { add, distance, norm, type Point, subtract } from '../plane/point.ts';
 import { directionOn } from '../plane/segment.ts';
 import { stretch } from '../plane/transform.ts';
 import { outlineAlong } from './outline.ts';
@@ -73,7 +73,7 @@ interface Stub {
 /** Whether two ends do not simply fold back on each other. */
 function isBent(a: Stub, b: Stub): boolean {
   const [u, v] = [subtract(a.stub, a.at), subtract(b.stub, b.at)];
-  const size = Math.hypot(u.x, u.y) * Math.hypot(v.x, v.y);
+  const size = norm(u.x, u.y) * norm(v.x, v.y);
   return size > 0 && (u.x * v.x + u.y * v.y) / size < 0.98;
 }
 

@@ -4,6 +4,7 @@
  * an ellipse is told only where a circle leaves more over than roughness explains.
  */
 import { circlePath, ellipsePath, type Path, reversedPath } from '../plane/path.ts';
+import { norm } from '../plane/point.ts';
 import type { Course } from './course.ts';
 import type { Grain } from './grain.ts';
 import { solveSymmetric } from './linear.ts';
@@ -61,7 +62,7 @@ function momentsOf({ xs, ys }: { xs: Float64Array; ys: Float64Array }): Oval {
     xy += (u * v) / n;
     yy += (v * v) / n;
   }
-  const [half, root] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)];
+  const [half, root] = [(xx + yy) / 2, norm((xx - yy) / 2, xy)];
   return { x, y, a: Math.sqrt(2 * (half + root)), b: Math.sqrt(2 * Math.max(1e-9, half - root)), angle: Math.atan2(2 * xy, xx - yy) / 2 };
 }
 

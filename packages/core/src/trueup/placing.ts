@@ -3,7 +3,7 @@
  * picture's box there.
  */
 import { type Box, boxAround } from '../plane/box.ts';
-import { middleOf, type Point } from '../plane/point.ts';
+import { middleOf, norm, type Point } from '../plane/point.ts';
 import { affineAt, asProjection, chainProjections, depthAt, type Projection, project } from '../plane/projection.ts';
 import { chain, shift, stretch, type Transform, turn as turnBy } from '../plane/transform.ts';
 import type { PictureSize, Placing } from './marks.ts';
@@ -36,7 +36,7 @@ export function placedOnSheet(size: PictureSize, flat: Projection, { quarterTurn
     projection,
     toSheet,
     mmPerPx: Math.sqrt(Math.abs(toSheet.a * toSheet.d - toSheet.b * toSheet.c)),
-    mmPerPxAlong: { x: Math.hypot(toSheet.a, toSheet.b), y: Math.hypot(toSheet.c, toSheet.d) },
+    mmPerPxAlong: { x: norm(toSheet.a, toSheet.b), y: norm(toSheet.c, toSheet.d) },
     sheetBox: { minX: box.minX + dx, minY: box.minY + dy, maxX: box.maxX + dx, maxY: box.maxY + dy },
     sheetWidthMm: box.maxX - box.minX,
     sheetHeightMm: box.maxY - box.minY,

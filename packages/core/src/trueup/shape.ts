@@ -3,7 +3,7 @@
  * Rests on: similarity by scale and turn; stretch and shear as the upper triangle of a QR decomposition; perspective
  * by two terms of depth; coordinates normalised as Hartley 1997, "In Defense of the Eight-Point Algorithm".
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import { chainProjections, type Projection } from '../plane/projection.ts';
 import type { ShapeModel } from './marks.ts';
 
@@ -24,7 +24,7 @@ export function normalOf(points: readonly Point[], fallback: { widthPx: number; 
   if (points.length === 0) return { x: fallback.widthPx / 2, y: fallback.heightPx / 2, unitPx: Math.max(fallback.widthPx, 1) / 2 };
   const x = points.reduce((sum, p) => sum + p.x, 0) / points.length;
   const y = points.reduce((sum, p) => sum + p.y, 0) / points.length;
-  const mean = points.reduce((sum, p) => sum + Math.hypot(p.x - x, p.y - y), 0) / points.length;
+  const mean = points.reduce((sum, p) => sum + norm(p.x - x, p.y - y), 0) / points.length;
   return { x, y, unitPx: Math.max(1e-9, mean / Math.SQRT2) };
 }
 
@@ -43,7 +43,7 @@ export function shapeOf(p: Projection): ShapeValues | null {
   const det = a * d - b * c;
   if (!(det > 0)) return null;
   const k = Math.sqrt(det);
-  const first = Math.hypot(a, b);
+  const first = norm(a, b);
   const turn = Math.atan2(b, a);
   return [Math.log(k), turn, Math.log(first / k), (c * Math.cos(turn) + d * Math.sin(turn)) / k, g, h];
 }

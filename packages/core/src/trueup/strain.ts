@@ -3,7 +3,7 @@
  * what one pixel of noise on the mark's points gives it, so that residuals of every kind are in pixels and independent.
  * Rests on: Sampson 1982 (first-order geometric distance), Hartley & Zisserman 2004, 4.2.
  */
-import type { Point } from '../plane/point.ts';
+import { norm, type Point } from '../plane/point.ts';
 import { affineAt, type Projection, project } from '../plane/projection.ts';
 import type { Transform } from '../plane/transform.ts';
 import { touching } from './claims.ts';
@@ -68,7 +68,7 @@ function cornerOff([a, corner, c]: readonly [Point, Point, Point]): Raw {
     { x: a.x - corner.x, y: a.y - corner.y },
     { x: c.x - corner.x, y: c.y - corner.y },
   ];
-  const [m, n] = [Math.hypot(u.x, u.y), Math.hypot(v.x, v.y)];
+  const [m, n] = [norm(u.x, u.y), norm(v.x, v.y)];
   const cosine = (u.x * v.x + u.y * v.y) / (m * n);
   const gu = { x: (v.x / n - (cosine * u.x) / m) / m, y: (v.y / n - (cosine * u.y) / m) / m };
   const gv = { x: (u.x / m - (cosine * v.x) / n) / n, y: (u.y / m - (cosine * v.y) / n) / n };
@@ -90,7 +90,7 @@ function rawOf(mark: TrueUpMark, p: readonly Point[], own: readonly number[]): R
     case 'circle':
       return p.map((q, k): Raw => {
         const [x, y] = [q.x - (own[0] as number), q.y - (own[1] as number)];
-        const r = Math.hypot(x, y);
+        const r = norm(x, y);
         return { value: r - first / 2, by: [[k, r > 0 ? x / r : 1, r > 0 ? y / r : 0]] };
       });
     case 'box': {
@@ -161,7 +161,7 @@ function pairStrain({ kind, points, stated }: TrueUpMark, m: Projection): { valu
     gy = 0;
     value = dx;
   } else if (kind !== 'level') {
-    const d = Math.hypot(dx, dy);
+    const d = norm(dx, dy);
     gx = d > 0 ? dx / d : 1;
     gy = d > 0 ? dy / d : 0;
     value = d - (stated[0] as number) - (kind === 'clearance' ? (stated[1] as number) : 0);
