@@ -2,61 +2,11 @@
  * The application in headless Chromium with a 35-megapixel scan: frames while panning and zooming against an empty
  * page, the longest time the main thread is held, and how long a trace takes to show after a slider has moved.
  */
-import { type Job, workBoxOf } from '@nuvet/core/job';
 import { fullSheetScene, jpegOf, photographScene, plateScene, pngOf, scanScene } from '@nuvet/truth';
 import type { Page } from 'playwright-core';
-import { toScreen, wholeSheet } from '../apps/web/src/table/view.ts';
 import { freshPage, settled, startBrowser } from '../tests/e2e/browser.ts';
-
-interface Frames {
-  median: number;
-  high: number;
-  longestTask: number;
-}
-
-/** Frame times while a script moves the wheel and drags, ms; and the longest task of the main thread. */
-async function framesWhile(page: Page, move: () => Promise<void>): Promise<Frames> {
-  await page.evaluate(() => {
-    const kept = window as unknown as { frames: number[]; tasks: number[]; run: boolean };
-    Object.assign(kept, { frames: [], tasks: [], run: true });
-    new PerformanceObserver((list) => kept.tasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
-    let last = performance.now();
-    const tick = (now: number) => {
-      kept.frames.push(now - last);
-      last = now;
-      if (kept.run) requestAnimationFrame(tick);
-    };
-    requestAnimationFrame(tick);
-  });
-  await move();
-  return page.evaluate(() => {
-    const kept = window as unknown as { frames: number[]; tasks: number[]; run: boolean };
-    kept.run = false;
-    const sorted = kept.frames.slice(2).sort((a, b) => a - b);
-    return {
-      median: sorted[sorted.length >> 1] as number,
-      high: sorted[Math.floor(sorted.length * 0.95)] as number,
-      longestTask: Math.max(0, ...kept.tasks),
-    };
-  });
-}
-
-async function wander(page: Page): Promise<void> {
-  const [x, y] = [800, 420];
-  await page.mouse.move(x, y);
-  for (let k = 0; k < 30; k++) {
-    await page.mouse.wheel(0, k < 15 ? -120 : 120);
-    await page.waitForTimeout(16);
-  }
-  await page.mouse.down();
-  for (let k = 0; k < 40; k++) await page.mouse.move(x + 150 * Math.sin(k / 4), y + 100 * Math.cos(k / 4));
-  await page.mouse.up();
-}
-
-const row = (name: string, { median, high, longestTask }: Frames) =>
-  console.log(
-    `${name.padEnd(40)} median ${median.toFixed(1)} ms, 95 % under ${high.toFixed(1)} ms a frame; longest task ${longestTask.toFixed(0)} ms`,
-  );
+import { measureHand } from './browser-hand.ts';
+import { framesWhile, row, wander } from './frames.ts';
 
 export async function measureBrowser(address: string): Promise<void> {
   const browser = await startBrowser();
@@ -123,58 +73,6 @@ async function measureFlattening(page: Page, address: string, widthPx: number, h
   console.log(
     `${`${((widthPx * heightPx) / 1e6).toFixed(0)} megapixels laid flat in two workers`.padEnd(40)} ${warp.toFixed(0)} ms; opened, read, laid flat, kept and shown ${shown.toFixed(0)} ms; longest task ${flattening.longestTask.toFixed(0)} ms`,
   );
-  await fetch(`${address}/api/jobs/${id}`, { method: 'DELETE' });
-}
-
-/** 10,000 drawn segments panned and zoomed, and a point of a live chain dragged beside them. */
-async function measureHand(page: Page, address: string, empty: Frames): Promise<void> {
-  const post = async (path: string, body: unknown) =>
-    (await (
-      await fetch(`${address}${path}`, { method: 'POST', body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } })
-    ).json()) as { id: string };
-  const { id } = await post('/api/jobs', { name: 'Bench', pictureIds: [] });
-  const ring = (cx: number, cy: number) => {
-    const at = (k: number) => ({
-      x: cx + (5 + (k % 2)) * Math.cos((2 * Math.PI * k) / 100),
-      y: cy + (5 + (k % 2)) * Math.sin((2 * Math.PI * k) / 100),
-    });
-    return { start: at(0), segments: Array.from({ length: 100 }, (_, k) => ({ kind: 'line', to: at((k + 1) % 100) })), closed: true };
-  };
-  const draw = (drawn: object) => ({
-    step: 'do',
-    command: { do: 'draw', drawn: { name: 'Bench', purpose: 'cut', leftOut: false, live: [], ...drawn } },
-  });
-  const rings = Array.from({ length: 100 }, (_, k) => draw({ id: `ring-${k}`, source: { kind: 'path', path: ring(10 + 18 * (k % 10), 8 + 14 * Math.floor(k / 10)) } })); // biome-ignore format: one line
-  const corners = [[92, 70], [108, 70], [106, 130], [94, 130]].map(([x, y]) => ({ at: { x, y }, corner: true })); // biome-ignore format: one line
-  const live = [
-    { kind: 'turn', centre: { x: 100, y: 75 }, count: 6, mirrored: false, axis: 0 },
-    { kind: 'round', size: 1, which: 'all', how: 'round' },
-    { kind: 'offset', by: 2, count: 1, corners: 'round', keeps: true },
-  ];
-  const chain = draw({ id: 'chain', source: { kind: 'points', points: corners, closed: true }, live });
-  await post(`/api/jobs/${id}/edits`, { base: 1, steps: [...rings, chain], wanted: false });
-  await page.goto(`${address}/jobs/${id}?stage=trace`);
-  await settled(page);
-  await page.getByRole('button', { name: 'Correct', exact: true }).click();
-  const hand = await framesWhile(page, () => wander(page));
-  row('10,000 drawn segments, panned and zoomed', hand);
-  console.log(`${'  against the empty page'.padEnd(40)} ${(hand.high / empty.high).toFixed(2)} times`);
-  await page.reload();
-  await settled(page);
-  await page.getByRole('button', { name: 'Correct', exact: true }).click();
-  await page.getByRole('list', { name: 'Drawn' }).getByRole('button').last().click();
-  const box = await page.getByRole('application', { name: 'Light table' }).boundingBox();
-  if (!box) throw new Error('there is no light table');
-  const { job } = (await (await fetch(`${address}/api/jobs/${id}`)).json()) as { job: Job };
-  const view = wholeSheet(workBoxOf(job), { width: box.width, height: box.height });
-  const at = toScreen(view, { x: 106, y: 130 });
-  await page.mouse.move(box.x + at.x, box.y + at.y);
-  const dragged = await framesWhile(page, async () => {
-    await page.mouse.down();
-    for (let k = 0; k < 60; k++) await page.mouse.move(box.x + at.x + 30 * Math.sin(k / 5), box.y + at.y - 20 * Math.sin(k / 7));
-    await page.mouse.up();
-  });
-  row('  a point of a live chain of three dragged', dragged);
   await fetch(`${address}/api/jobs/${id}`, { method: 'DELETE' });
 }
 

@@ -123,21 +123,11 @@ function Bench({
 }: Pick<Props, 'asked' | 'scannerService' | 'hasCutter'> & { readonly jobId: string }) {
   const job = useJob((s) => s.job);
   const activeId = useTable((s) => s.activeId);
-  const preview = useTable((s) => s.preview);
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0] ?? null;
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
   const [stage, onStage] = useStage(picture, asked);
   const isDrawing = stage === 'trace' && picture === null;
   const hasWork = picture !== null || job.drawings.length > 0 || job.drawn.length > 0 || isDrawing;
-  const { drawings, making, proof } = job;
-  // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
-  const shaped = useDeferredValue(useHand((s) => s.shaped));
-  const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
-  const pieces = useMemo(() => {
-    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
-    const all = { trace: preview ?? trace, drawings, drawn, making, proof };
-    return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
-  }, [stage, preview, trace, drawings, drawn, making, proof]);
   useHotkeys('mod+z', undo, { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', redo, { preventDefault: true });
   useHotkeys('1,2,3,4,5', (_, { keys }) => {
@@ -147,7 +137,6 @@ function Bench({
   useHotkeys('0', () => hasWork && setTable({ view: wholeSheet(workBoxOf(job), useTable.getState().screen) }));
   useHidingKey(picture);
   useProving();
-  const isFolding = useMaking((s) => s.tray === 'fold') && stage === 'make-ready';
   return (
     <Incoming
       invitation={hasWork ? 'Drop to add it to this job' : 'Drop it on the table'}
@@ -179,23 +168,50 @@ function Bench({
             jobId={jobId}
             onStage={onStage}
           />
-          {isFolding ? (
-            <FoldView pieces={pieces} />
-          ) : hasWork ? (
-            <LightTable active={picture} stage={stage} pieces={pieces} />
-          ) : (
-            <EmptyTable
-              incoming={incoming}
-              onDraw={() => {
-                onStage('trace');
-                takeTray('draw');
-              }}
-            />
-          )}
-          <RuleBar picture={picture} pieces={pieces} />
+          <Work picture={picture} stage={stage} hasWork={hasWork} incoming={incoming} onStage={onStage} />
         </Box>
       )}
     </Incoming>
+  );
+}
+
+/** The table and the rule bar. They alone follow what is dragged from frame to frame; the docket hears of it when it is let go. */
+function Work({
+  picture,
+  stage,
+  hasWork,
+  incoming,
+  onStage,
+}: Pick<StageDocketProps, 'picture' | 'stage' | 'incoming' | 'onStage'> & { readonly hasWork: boolean }) {
+  const job = useJob((s) => s.job);
+  const preview = useTable((s) => s.preview);
+  const isFolding = useMaking((s) => s.tray === 'fold') && stage === 'make-ready';
+  const { drawings, making, proof } = job;
+  // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
+  const shaped = useDeferredValue(useHand((s) => s.shaped));
+  const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
+  const pieces = useMemo(() => {
+    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
+    const all = { trace: preview ?? trace, drawings, drawn, making, proof };
+    return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
+  }, [stage, preview, trace, drawings, drawn, making, proof]);
+  return (
+    <>
+      {isFolding ? (
+        <FoldView pieces={pieces} />
+      ) : hasWork ? (
+        <LightTable active={picture} stage={stage} pieces={pieces} />
+      ) : (
+        <EmptyTable
+          incoming={incoming}
+          onDraw={() => {
+            onStage('trace');
+            takeTray('draw');
+          }}
+        />
+      )}
+      <RuleBar picture={picture} pieces={pieces} />
+    </>
   );
 }
 

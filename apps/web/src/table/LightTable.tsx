@@ -26,10 +26,11 @@ import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
 import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
-import { drawDatum, drawMark, drawOverallSize, drawPieces, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
+import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
 import { drawDeviation } from './drawing-deviation';
 import { drawHand } from './drawing-hand';
 import { drawBurnt, drawHolds, drawPages, drawPlaces, drawPlan, drawSizes, drawTaken } from './drawing-making';
+import { drawChosenPieces } from './drawing-outlines';
 import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
 import { drawWay } from './drawing-way';
@@ -38,6 +39,7 @@ import { pathsOf } from './hand-aim';
 import { isDrawTool, useHand } from './hand-store';
 import { Magnifier } from './Magnifier';
 import { useMaking } from './making-store';
+import { OutlinesAtRest } from './outlines-at-rest';
 import { nativeOf, PictureLayer } from './PictureLayer';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
@@ -114,6 +116,10 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
       ),
     [shownView, pictures, box],
   );
+  const [rested, redrawAtRest] = useState(0);
+  const atRest = useMemo(() => new OutlinesAtRest(() => redrawAtRest((n) => n + 1)), []);
+  useEffect(() => () => atRest.end(), [atRest]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once the view rests all is drawn sharp again
   const outlineShapes = useMemo(() => {
     const overall = isProving(stage) ? overallBox(pieces) : null;
     return (
@@ -122,7 +128,8 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
           sceneFunc={(context) => {
             const canvas = nativeOf(context);
             drawRuling(canvas, shownView, box, screen);
-            drawPieces(canvas, shownView, pieces, hoveredPiece, isByHand ? null : selectedPiece, isByHand ? chosen : none);
+            atRest.draw(canvas, shownView, pieces, screen);
+            drawChosenPieces(canvas, shownView, pieces, hoveredPiece, isByHand ? null : selectedPiece, isByHand ? chosen : none);
             if (deviation && stage === 'trace') drawDeviation(canvas, shownView, deviation);
             if (relations && stage === 'trace') drawRelations(canvas, shownView, relations.seen, relations.refused);
             if (symmetry && stage === 'trace') drawSymmetry(canvas, shownView, symmetry, screen);
@@ -132,7 +139,23 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
         />
       )
     );
-  }, [shownView, box, screen, pieces, hoveredPiece, selectedPiece, stage, job.unit, symmetry, deviation, relations, isByHand, chosen]);
+  }, [
+    shownView,
+    box,
+    screen,
+    pieces,
+    hoveredPiece,
+    selectedPiece,
+    stage,
+    job.unit,
+    symmetry,
+    deviation,
+    relations,
+    isByHand,
+    chosen,
+    atRest,
+    rested,
+  ]);
   const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
   const cursors = cursorsFor(isPicking || isHandPicking || making.asking !== null, isByHand, tool);
   const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;

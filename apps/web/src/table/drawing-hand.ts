@@ -7,7 +7,7 @@ import { fittedMotif, type MotifFit } from '@nuvet/core/motif';
 import { circleOf, directionOn, distance, type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
 import { isSmooth, pointCount, pointOf } from '@nuvet/core/shape';
 import { colours } from '@/ui/theme';
-import { outlinePath2d } from './drawing';
+import { outlinePath2d } from './drawing-outlines';
 import { showsHandles } from './hand-correcting';
 import { figureFrom, figurePreview, growing, outlineWith } from './hand-drawing';
 import { isDrawTool, useHand } from './hand-store';
@@ -76,10 +76,7 @@ function drawPointsOf(canvas: Canvas, view: View, job: Job): void {
       drawHandle(canvas, toScreen(view, pointOf(path, index)), toScreen(view, s.c1));
       drawHandle(canvas, toScreen(view, s.to), toScreen(view, s.c2));
     });
-    for (let index = 0; index < pointCount(path); index++) {
-      const isChosen = points?.path === k && points.indices.includes(index);
-      drawPoint(canvas, toScreen(view, pointOf(path, index)), isSmooth(path, index), isChosen);
-    }
+    drawPoints(canvas, view, path, points?.path === k ? points.indices : []);
   });
 }
 
@@ -96,22 +93,52 @@ function drawHandle(canvas: Canvas, from: Point, to: Point): void {
   canvas.fill();
 }
 
-function drawPoint(canvas: Canvas, { x, y }: Point, smooth: boolean, isChosen: boolean): void {
-  const r = isChosen ? 5.5 : 4;
-  canvas.beginPath();
-  if (smooth) canvas.arc(x, y, r, 0, 2 * Math.PI);
-  else {
-    canvas.moveTo(x, y - r - 1);
-    canvas.lineTo(x + r + 1, y);
-    canvas.lineTo(x, y + r + 1);
-    canvas.lineTo(x - r - 1, y);
-    canvas.closePath();
+/** Smooth points nearer to the last one drawn could not be told from it, screen pixels. */
+const nearestPx = 5;
+
+/** A path's points, those of a kind in one go; where they crowd only as many as can be told apart. */
+function drawPoints(canvas: Canvas, view: View, path: Path, chosen: readonly number[]): void {
+  const isChosen = new Set(chosen);
+  const [smooth, corners, picked] = [new Path2D(), new Path2D(), new Path2D()];
+  let last: Point | null = null;
+  for (let index = 0; index < pointCount(path); index++) {
+    const p = toScreen(view, pointOf(path, index));
+    const isRound = isSmooth(path, index);
+    if (isChosen.has(index)) addPoint(picked, p, isRound, 5.5);
+    else if (!isRound) addPoint(corners, p, false, 4);
+    else if (!last || distance(last, p) >= nearestPx) {
+      addPoint(smooth, p, true, 4);
+      last = p;
+    }
   }
-  canvas.fillStyle = isChosen ? colours.brass : smooth ? colours.sheet : colours.verdigris;
-  canvas.fill();
-  canvas.strokeStyle = isChosen ? colours.sheet : smooth ? colours.verdigris : colours.sheet;
+  paintPoints(canvas, smooth, colours.sheet, colours.verdigris);
+  paintPoints(canvas, corners, colours.verdigris, colours.sheet);
+  paintPoints(canvas, picked, colours.brass, colours.sheet);
+}
+
+function addPoint(to: Path2D, { x, y }: Point, isRound: boolean, r: number): void {
+  to.moveTo(isRound ? x + r : x, isRound ? y : y - r - 1);
+  if (isRound) to.arc(x, y, r, 0, 2 * Math.PI);
+  else {
+    to.lineTo(x + r + 1, y);
+    to.lineTo(x, y + r + 1);
+    to.lineTo(x - r - 1, y);
+  }
+  to.closePath();
+}
+
+function paintPoints(canvas: Canvas, points: Path2D, fill: string, rim: string): void {
+  canvas.fillStyle = fill;
+  canvas.fill(points);
+  canvas.strokeStyle = rim;
   canvas.lineWidth = 1.4;
-  canvas.stroke();
+  canvas.stroke(points);
+}
+
+function drawPoint(canvas: Canvas, p: Point, isRound: boolean): void {
+  const one = new Path2D();
+  addPoint(one, p, isRound, 4);
+  paintPoints(canvas, one, isRound ? colours.sheet : colours.verdigris, isRound ? colours.verdigris : colours.sheet);
 }
 
 /** Points of an outline that is still drawn, a single first one with them. */
@@ -120,7 +147,7 @@ function drawUnfinished(canvas: Canvas, view: View, job: Job): void {
   for (const { id, source } of job.drawn) {
     if (source.kind !== 'points' || (source.closed && now?.id !== id)) continue;
     const shown = now?.id === id ? source.points : source.points.length === 1 ? source.points : [];
-    for (const { at, corner } of shown) drawPoint(canvas, toScreen(view, at), !corner, false);
+    for (const { at, corner } of shown) drawPoint(canvas, toScreen(view, at), !corner);
   }
 }
 
@@ -131,7 +158,7 @@ function drawSketch(canvas: Canvas, view: View, job: Job, outlines: readonly Pat
     for (const path of motifSketch(motif.paths, { kind: motifFit, a: first, b: aim }))
       strokePath(canvas, view, path, colours.verdigris, 1.6);
   }
-  for (const p of [...places, ...(through ? [through] : [])]) drawPoint(canvas, toScreen(view, p), true, false);
+  for (const p of [...places, ...(through ? [through] : [])]) drawPoint(canvas, toScreen(view, p), true);
   if (asking && aim && places.length > 0) strokeLine(canvas, toScreen(view, places.at(-1) as Point), toScreen(view, aim));
   if (!aim || !isDrawTool(tool)) return;
   const path =

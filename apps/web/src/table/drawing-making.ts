@@ -9,7 +9,7 @@ import type { CutPlan, Tiling } from '@nuvet/core/make';
 import type { Point } from '@nuvet/core/plane';
 import type { ProvedSize } from '@nuvet/core/proof';
 import { colours } from '@/ui/theme';
-import { outlinePath2d } from './drawing';
+import { outlinePath2d } from './drawing-outlines';
 import { drawWord } from './drawing-words';
 import { sheetToScreen, toScreen, type View } from './view';
 

@@ -3,26 +3,15 @@
  * What is drawn over the picture: the sheet with its millimetre ruling, outlines, points, marks. Everything is drawn in
  * screen pixels on the canvas that it is given.
  */
-import type { Mark, Piece, Purpose } from '@nuvet/core/job';
+import type { Mark } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import { asCubics, type Box, circleOf, directionOn, dot, heightOf, type Path, type Point, stepsOf, widthOf } from '@nuvet/core/plane';
+import { type Box, heightOf, type Point, widthOf } from '@nuvet/core/plane';
 import { centreOfRim } from '@nuvet/core/trueup';
 import { colours } from '@/ui/theme';
 import { drawWord } from './drawing-words';
-import { type Size, sheetToScreen, toScreen, toSheet, type View } from './view';
+import { type Size, toScreen, toSheet, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;
-
-/** Purpose is told by dash pattern and weight first, then by colour; screen pixels. */
-const strokes: Record<Purpose, { colour: string; width: number; dash: number[] }> = {
-  cut: { colour: colours.verdigris, width: 1.8, dash: [] },
-  score: { colour: colours.brass, width: 1.8, dash: [14, 5] },
-  perforate: { colour: colours.slate, width: 1.8, dash: [5, 5] },
-  engrave: { colour: colours.plum, width: 2, dash: [2, 4] },
-  pocket: { colour: colours.plum, width: 2.6, dash: [] },
-  stitch: { colour: colours.indigo, width: 1.8, dash: [9, 4, 2, 4] },
-  guide: { colour: '#8A8A84', width: 1, dash: [] },
-};
 
 export function drawSheet(canvas: Canvas, view: View, box: Box): void {
   const [topLeft, bottomRight] = [toScreen(view, { x: box.minX, y: box.maxY }), toScreen(view, { x: box.maxX, y: box.minY })];
@@ -86,157 +75,6 @@ export function drawDatum(canvas: Canvas, view: View): void {
   canvas.fillStyle = colours.ink;
   canvas.fillText('0, 0', p.x + 5, p.y + 15);
   canvas.restore();
-}
-
-const drawnPaths = new WeakMap<Path, Path2D>();
-
-/** An outline as the canvas draws it, in mm; kept by identity. */
-export function outlinePath2d(path: Path): Path2D {
-  let drawn = drawnPaths.get(path);
-  if (!drawn) {
-    drawn = new Path2D();
-    drawn.moveTo(path.start.x, path.start.y);
-    for (const { from, segment } of stepsOf(path)) {
-      if (segment.kind === 'line') drawn.lineTo(segment.to.x, segment.to.y);
-      else if (segment.kind === 'cubic')
-        drawn.bezierCurveTo(segment.c1.x, segment.c1.y, segment.c2.x, segment.c2.y, segment.to.x, segment.to.y);
-      else if (segment.kind === 'ellipse') {
-        for (const { c1, c2, to } of asCubics(from, segment, 0.0005)) drawn.bezierCurveTo(c1.x, c1.y, c2.x, c2.y, to.x, to.y);
-      } else {
-        const { centre, radius, startAngle } = circleOf(from, segment);
-        drawn.arc(centre.x, centre.y, radius, startAngle, startAngle + segment.sweep, segment.sweep < 0);
-      }
-    }
-    if (path.closed) drawn.closePath();
-    drawnPaths.set(path, drawn);
-  }
-  return drawn;
-}
-
-/** Pieces that are drawn alike, as one path: few large strokes are far quicker than many small ones. */
-interface Group {
-  readonly purpose: Purpose;
-  readonly leftOut: boolean;
-  /** Open lines have no inside to tint. */
-  readonly isOpen: boolean;
-  readonly path: Path2D;
-  readonly segments: number;
-}
-
-/** Groups of more segments do without the pale rim, which would cost as much again. */
-const mostWithRim = 4000;
-
-const drawnGroups = new WeakMap<readonly Piece[], Group[]>();
-
-function groupsOf(pieces: readonly Piece[]): Group[] {
-  let groups = drawnGroups.get(pieces);
-  if (!groups) {
-    const byLook = new Map<string, Group>();
-    for (const piece of pieces) {
-      const isOpen = !piece.outer.closed;
-      const look = `${piece.leftOut ? 'left out' : piece.purpose} ${isOpen}`;
-      const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, isOpen, path: new Path2D(), segments: 0 };
-      group.path.addPath(wholeOf(piece));
-      const segments = piece.holes.reduce((n, hole) => n + hole.segments.length, group.segments + piece.outer.segments.length);
-      byLook.set(look, { ...group, segments });
-    }
-    groups = [...byLook.values()];
-    drawnGroups.set(pieces, groups);
-  }
-  return groups;
-}
-
-const wholes = new WeakMap<Piece, Path2D>();
-
-function wholeOf(piece: Piece): Path2D {
-  let whole = wholes.get(piece);
-  if (!whole) {
-    whole = new Path2D();
-    for (const path of [piece.outer, ...piece.holes]) whole.addPath(outlinePath2d(path));
-    wholes.set(piece, whole);
-  }
-  return whole;
-}
-
-export function drawPieces(
-  canvas: Canvas,
-  view: View,
-  pieces: readonly Piece[],
-  lit: string | null,
-  selected: string | null,
-  chosenIds: readonly string[],
-): void {
-  const place = sheetToScreen(view);
-  canvas.save();
-  canvas.transform(place.a, place.b, place.c, place.d, place.e, place.f);
-  canvas.lineJoin = 'round';
-  for (const { purpose, leftOut, isOpen, path, segments } of groupsOf(pieces)) {
-    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale, !isOpen, segments <= mostWithRim);
-    else {
-      canvas.strokeStyle = 'rgba(85, 100, 109, 0.75)';
-      canvas.lineWidth = 1 / view.scale;
-      canvas.setLineDash([3 / view.scale, 3 / view.scale]);
-      canvas.stroke(path);
-      canvas.setLineDash([]);
-    }
-  }
-  const byHand = new Set(chosenIds);
-  const chosen = pieces.filter((p) => p.id === lit || p.id === selected || (byHand.size > 0 && byHand.has(p.id.split('/')[0] as string)));
-  for (const piece of chosen) {
-    const whole = wholeOf(piece);
-    canvas.fillStyle = 'rgba(30, 123, 107, 0.22)';
-    if (piece.outer.closed) canvas.fill(whole, 'evenodd');
-    canvas.strokeStyle = 'rgba(30, 123, 107, 0.35)';
-    canvas.lineWidth = 7 / view.scale;
-    canvas.stroke(whole);
-    if (!piece.leftOut) drawOutlines(canvas, whole, piece.purpose, view.scale, piece.outer.closed);
-  }
-  canvas.restore();
-  for (const piece of chosen) if (piece.id === selected) drawPoints(canvas, view, piece);
-}
-
-function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number, hasInside: boolean, hasRim = true): void {
-  const { colour, width, dash } = strokes[purpose];
-  canvas.fillStyle = 'rgba(30, 123, 107, 0.09)';
-  if (hasInside) canvas.fill(path, 'evenodd');
-  // A pale rim keeps the line to be seen on black ink.
-  if (hasRim) {
-    canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
-    canvas.lineWidth = (width + 1.6) / scale;
-    canvas.stroke(path);
-  }
-  canvas.setLineDash(dash.map((d) => d / scale));
-  canvas.strokeStyle = colour;
-  canvas.lineWidth = width / scale;
-  canvas.stroke(path);
-  canvas.setLineDash([]);
-}
-
-/** Points of a piece: open circles where the outline goes on smoothly, filled lozenges at corners. */
-function drawPoints(canvas: Canvas, view: View, piece: Piece): void {
-  for (const path of [piece.outer, ...piece.holes]) {
-    const steps = stepsOf(path);
-    steps.forEach(({ from, segment }, k) => {
-      const before = steps.at(k - 1) as (typeof steps)[0];
-      const p = toScreen(view, from);
-      const [arriving, leaving] = [directionOn(before.from, before.segment, 1), directionOn(from, segment, 0)];
-      const isSmooth = dot(arriving, leaving) > Math.cos(0.02);
-      canvas.beginPath();
-      if (isSmooth) canvas.arc(p.x, p.y, 3, 0, 2 * Math.PI);
-      else {
-        canvas.moveTo(p.x, p.y - 4.4);
-        canvas.lineTo(p.x + 4.4, p.y);
-        canvas.lineTo(p.x, p.y + 4.4);
-        canvas.lineTo(p.x - 4.4, p.y);
-        canvas.closePath();
-      }
-      canvas.fillStyle = isSmooth ? colours.sheet : colours.verdigris;
-      canvas.fill();
-      canvas.strokeStyle = isSmooth ? colours.verdigris : colours.sheet;
-      canvas.lineWidth = 1.4;
-      canvas.stroke();
-    });
-  }
 }
 
 const markColours: Record<ShownMark['kind'], string> = {

@@ -12,24 +12,25 @@ export interface Box {
 
 /** The smallest box around points; null where there are none. */
 export function boxAround(points: Iterable<Point>): Box | null {
-  let box: Box | null = null;
-  for (const p of points) {
-    box = box
-      ? {
-          minX: Math.min(box.minX, p.x),
-          minY: Math.min(box.minY, p.y),
-          maxX: Math.max(box.maxX, p.x),
-          maxY: Math.max(box.maxY, p.y),
-        }
-      : { minX: p.x, minY: p.y, maxX: p.x, maxY: p.y };
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { x, y } of points) {
+    minX = Math.min(minX, x);
+    minY = Math.min(minY, y);
+    maxX = Math.max(maxX, x);
+    maxY = Math.max(maxY, y);
   }
-  return box;
+  return minX > maxX ? null : { minX, minY, maxX, maxY };
 }
 
 export function boxAroundBoxes(boxes: Iterable<Box>): Box | null {
-  const corners: Point[] = [];
-  for (const b of boxes) corners.push({ x: b.minX, y: b.minY }, { x: b.maxX, y: b.maxY });
-  return boxAround(corners);
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const box of boxes) {
+    minX = Math.min(minX, box.minX);
+    minY = Math.min(minY, box.minY);
+    maxX = Math.max(maxX, box.maxX);
+    maxY = Math.max(maxY, box.maxY);
+  }
+  return minX > maxX ? null : { minX, minY, maxX, maxY };
 }
 
 export const widthOf = (box: Box): number => box.maxX - box.minX;

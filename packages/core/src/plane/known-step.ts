@@ -5,7 +5,16 @@
 import type { Box } from './box.ts';
 import { cubicLoop } from './cubic.ts';
 import type { Point } from './point.ts';
-import { directionOn, pointOn, reversedSegment, type Segment, segmentArea, segmentBox, transformedSegment } from './segment.ts';
+import {
+  directionOn,
+  pointOn,
+  reversedSegment,
+  type Segment,
+  segmentArea,
+  segmentBox,
+  segmentLength,
+  transformedSegment,
+} from './segment.ts';
 import type { Transform } from './transform.ts';
 
 /** Images of one segment that are kept: sixty turned copies, each with its mirror image. */
@@ -16,6 +25,7 @@ export class KnownStep {
   private directions: readonly [Point, Point] | null = null;
   private ownMiddle: Point | null = null;
   private ownArea: number | null = null;
+  private ownLength: number | null = null;
   private ownLoop: readonly [number, number] | null | undefined;
   private back: Segment | null = null;
   private images: { readonly by: Transform; readonly segments: readonly Segment[] }[] = [];
@@ -49,6 +59,12 @@ export class KnownStep {
   get middle(): Point {
     this.ownMiddle ??= pointOn(this.from, this.segment, 0.5);
     return this.ownMiddle;
+  }
+
+  /** Its length, in the unit of its points. */
+  get length(): number {
+    this.ownLength ??= segmentLength(this.from, this.segment);
+    return this.ownLength;
   }
 
   /** The area between it and its chord, mm², positive where it bows to the right. */

@@ -7,16 +7,7 @@ import { cubicLoop } from './cubic.ts';
 import { ellipseHalves } from './ellipse.ts';
 import { knownSteps } from './known-step.ts';
 import { distance, type Point } from './point.ts';
-import {
-  chordPoints,
-  type Nearest,
-  nearestOnSegment,
-  type Segment,
-  segmentBox,
-  segmentLength,
-  splitSegment,
-  transformedSegment,
-} from './segment.ts';
+import { chordPoints, type Nearest, nearestOnSegment, type Segment, splitSegment, transformedSegment } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
 
 export interface Path {
@@ -42,7 +33,7 @@ export function stepsOf(path: Path): Step[] {
 }
 
 export function pathLength(path: Path): number {
-  return stepsOf(path).reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
+  return knownSteps(path).reduce((sum, { length }) => sum + length, 0);
 }
 
 const areas = new WeakMap<Path, number>();
@@ -71,8 +62,7 @@ function areaOf(path: Path): number {
 
 /** The tight box round the path: extremes of arcs and curves, not of their handles. */
 export function pathBox(path: Path): Box {
-  const boxes = stepsOf(path).map(({ from, segment }) => segmentBox(from, segment));
-  return boxAroundBoxes(boxes) ?? (boxAround([path.start]) as Box);
+  return boxAroundBoxes(knownSteps(path).map(({ box }) => box)) ?? (boxAround([path.start]) as Box);
 }
 
 /** The nearest place on a path: which segment, where on it, and how far. Refuses a path without segments. */

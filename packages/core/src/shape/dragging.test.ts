@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { circlePath, distance, knownSteps, type Path, pathArea, pathBox, pathLength, reversedPath, type Segment, stepsOf, transformedPath } from '../plane/index.ts'; // biome-ignore format: one line
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './crossings.ts';
 import { followed, type LiveStep } from './live.ts';
-import { type DrawnPoint, pathThrough } from './through-points.ts';
+import { type DrawnPoint, pathThrough, pointsAlong } from './through-points.ts';
 
 const none = () => [];
 /** A ring of points that goes in and out, some of them corners. */
@@ -53,6 +53,17 @@ describe('a chain of live steps', () => {
       ),
       { numRuns: 12 },
     );
+  });
+  it('told as points and drawn again keeps every segment that was not touched', () => {
+    const path = pathThrough(ringOf([20, 26, 22, 28, 24, 27], [false, false, true]), true) as Path;
+    const again = (one: Path): Path => pathThrough(pointsAlong(one) as DrawnPoint[], true) as Path;
+    const [before, after] = [again(path), again({ ...path, segments: path.segments.map((s, k) => (k === 2 ? { ...s } : s)) })];
+    const same = after.segments.map((segment, k) => segment === before.segments[k]);
+    expect(same.filter(Boolean).length).toBeGreaterThanOrEqual(1);
+    expect(again(path).segments).toEqual(before.segments);
+    again(path).segments.forEach((segment, k) => {
+      expect(segment).toBe(again(path).segments[k]);
+    });
   });
   it('of half an outline mirrored stays closed and symmetric while it is dragged', () => {
     const live: LiveStep[] = [

@@ -1,6 +1,7 @@
 /**
  * In: a path and what a person does to its points. Out: the path changed there, and nowhere else.
  */
+import { knownSteps } from '../plane/known-step.ts';
 import { type Path, type Step, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, dot, type Point, subtract, turnBetween, unitVector } from '../plane/point.ts';
 import { asCubics, type CubicSegment, chordPoints, directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
@@ -29,6 +30,7 @@ export function withPointsMoved(path: Path, indices: readonly number[], by: Poin
   const isMoved = (index: number) => moved.has(path.closed ? index % n : index);
   const segments = path.segments.map((segment, k): Segment => {
     const [first, last] = [isMoved(k), isMoved(k + 1)];
+    if (!first && !last) return segment;
     const to = last ? shifted(segment.to, by) : segment.to;
     if (segment.kind === 'cubic')
       return { ...segment, c1: first ? shifted(segment.c1, by) : segment.c1, c2: last ? shifted(segment.c2, by) : segment.c2, to };
@@ -77,12 +79,11 @@ export function withHandleMoved(path: Path, segment: number, handle: 'c1' | 'c2'
 
 /** Whether the path runs on through a point with one tangent. */
 export function isSmooth(path: Path, index: number): boolean {
-  const steps = stepsOf(path);
+  const steps = knownSteps(path);
   const { before, after } = aboutPoint(path, path.closed ? index % path.segments.length : index);
   const [a, b] = [before === undefined ? undefined : steps[before], after === undefined ? undefined : steps[after]];
   if (!a || !b) return false;
-  const [into, out] = [directionOn(a.from, a.segment, 1), directionOn(b.from, b.segment, 0)];
-  return Math.abs(turnBetween(into, out)) < 0.02;
+  return Math.abs(turnBetween(a.arrives, b.setsOut)) < 0.02;
 }
 
 /**

@@ -3,9 +3,10 @@
  * Rests on: centripetal Catmull-Rom splines (Catmull & Rom 1974; that parameters by the square root of the distance give
  * neither loops nor cusps: Yuksel, Schaefer & Keyser 2011), each span written as a Bezier curve.
  */
-import { type Path, type Step, stepsOf } from '../plane/path.ts';
+import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import type { Path } from '../plane/path.ts';
 import { distance, type Point, turnBetween } from '../plane/point.ts';
-import { type CubicSegment, pointOn, type Segment } from '../plane/segment.ts';
+import type { CubicSegment, Segment } from '../plane/segment.ts';
 
 /** The cubic from `b` to `c` on the way from `a` to `d`. */
 export function spanBetween(a: Point, b: Point, c: Point, d: Point): CubicSegment {
@@ -48,19 +49,28 @@ export function pathThrough(points: readonly DrawnPoint[], closed: boolean): Pat
 /** The drawn points that a path goes through, so that it can be drawn on from either end; null where it holds an ellipse. */
 export function pointsAlong(path: Path): DrawnPoint[] | null {
   if (path.segments.some(({ kind }) => kind === 'ellipse')) return null;
-  const steps = stepsOf(path);
+  const steps = knownSteps(path);
   const count = steps.length + (path.closed ? 0 : 1);
   return Array.from({ length: count }, (_, k): DrawnPoint => {
     const [before, after] = [steps[path.closed ? (k - 1 + count) % count : k - 1], steps[k]];
-    return {
-      at: after?.from ?? (before as Step).segment.to,
-      corner: true,
-      ...(before?.segment.kind === 'arc' ? { through: pointOn(before.from, before.segment, 0.5) } : {}),
-      ...(before?.segment.kind === 'cubic' ? { before: before.segment.c2 } : {}),
-      ...(after?.segment.kind === 'cubic' ? { after: after.segment.c1 } : {}),
-    };
+    const kept = after && told.get(after);
+    if (kept && kept.before === before) return kept.point;
+    const point = pointWhere(before, after);
+    if (after) told.set(after, { before, point });
+    return point;
   });
 }
+
+/** The point that a segment set out from last, and the segment that led there. */
+const told = new WeakMap<KnownStep, { readonly before: KnownStep | undefined; readonly point: DrawnPoint }>();
+
+const pointWhere = (before: KnownStep | undefined, after: KnownStep | undefined): DrawnPoint => ({
+  at: after?.from ?? (before as KnownStep).segment.to,
+  corner: true,
+  ...(before?.segment.kind === 'arc' ? { through: before.middle } : {}),
+  ...(before?.segment.kind === 'cubic' ? { before: before.segment.c2 } : {}),
+  ...(after?.segment.kind === 'cubic' ? { after: after.segment.c1 } : {}),
+});
 
 /** Points of an open outline in the order of the way back: handles change places, arcs' places go with their arcs. */
 export function reversedPoints(points: readonly DrawnPoint[]): DrawnPoint[] {

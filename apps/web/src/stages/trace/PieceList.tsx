@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import { type Job, measuresOf, type Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { memo, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import { Reading, Section } from '../Docket';
@@ -31,7 +32,7 @@ export function PieceList({
   dropped: number;
   onLeaveOut: (ids: string[], leftOut: boolean) => void;
 }) {
-  const { hoveredPiece, selectedPiece } = useTable();
+  const { hoveredPiece, selectedPiece } = useTable(useShallow((s) => ({ hoveredPiece: s.hoveredPiece, selectedPiece: s.selectedPiece })));
   const [all, setAll] = useState(false);
   const kept = pieces.filter((p) => !p.leftOut);
   if (pieces.length === 0) return null;

@@ -14,6 +14,7 @@ import Typography from '@mui/material/Typography';
 import { type Job, type Mark, measuredBy, type Picture } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import type { BoxWay, LeftOver, Slip, TrueUpFit } from '@nuvet/core/trueup';
+import { useShallow } from 'zustand/react/shallow';
 import { setTable, useTable } from '@/table/table-store';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
@@ -26,7 +27,7 @@ const boxWays: Record<BoxWay, string> = { contained: 'whole inside', covering: '
 
 export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: TrueUpFit }) {
   const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
-  const { asked, selected } = useTable();
+  const { asked, selected } = useTable(useShallow((s) => ({ asked: s.asked, selected: s.selected })));
   const leftOver = fit.leftOvers.find((l) => l.id === mark.id);
   const slip = fit.slips.find((s) => s.id === mark.id);
   const isSuspect = fit.suspects.some((s) => s.id === mark.id);

@@ -14,6 +14,7 @@ import { applyCommand, CommandError, fitOf, isWaiting, type Job, type Picture } 
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useShallow } from 'zustand/react/shallow';
 import { groundOf } from '@/table/ground';
 import { addBox, isOpenEnded, placesOf } from '@/table/mark-making';
 import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
@@ -82,7 +83,7 @@ const checks: { tool: Tool; word: string }[] = [
 ];
 
 export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
-  const { tool, taken, dragged } = useTable();
+  const { tool, taken, dragged } = useTable(useShallow((s) => ({ tool: s.tool, taken: s.taken, dragged: s.dragged })));
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
   const surface = useSurface(picture);

@@ -20,6 +20,7 @@ import {
 } from '@nuvet/core/plane';
 import { type Alignment, aligned, distributed, gridImages, imagesAlong, mirrorAbout, turnedImages } from '@nuvet/core/shape';
 import { useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
 import { Section } from '../../Docket';
@@ -30,7 +31,7 @@ const about = (p: Point, map: Transform): Transform => chain(shift(p.x, p.y), ch
 
 export function ArrangePanel() {
   const { job, targets, moved, copied } = useChosen();
-  const { datum, asking } = useHand();
+  const { datum, asking } = useHand(useShallow((s) => ({ datum: s.datum, asking: s.asking })));
   const boxes = targets.map(({ paths }) => boxAroundBoxes(paths.map(pathBox)));
   const all = boxAroundBoxes(boxes.filter((box) => box !== null));
   const [by, setBy] = useState<Point>({ x: 10, y: 0 });

@@ -5,6 +5,7 @@
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useShallow } from 'zustand/react/shallow';
 import { correctTools, drawTools, isDrawTool, stepBack, takeHandTool, takeTray, useHand } from '@/table/hand-store';
 import { Docket, ToolCard } from '../../Docket';
 import { useJob } from '../../job-store';
@@ -26,7 +27,7 @@ import { TraySwitch } from './TraySwitch';
 import { toolWords } from './tool-words';
 
 export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: (stage: StageName) => void }) {
-  const { tray, tool } = useHand();
+  const { tray, tool } = useHand(useShallow((s) => ({ tray: s.tray, tool: s.tool })));
   const job = useJob((s) => s.job);
   const tools = tray === 'draw' ? drawTools : correctTools;
   // Without a picture there is nothing to find.

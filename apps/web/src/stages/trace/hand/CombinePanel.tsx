@@ -8,6 +8,7 @@ import { drawnOf, outlinesFrom } from '@nuvet/core/job';
 import type { Path } from '@nuvet/core/plane';
 import { type Combining, combined, cutByLine, divided, nested, unitedOutlines } from '@nuvet/core/shape';
 import { useEffect, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { areaOf, newDrawn, sourceOf, type Target } from '@/table/hand-target';
 import { Row } from './Rows';
@@ -15,7 +16,7 @@ import { useChosen } from './use-chosen';
 
 export function CombinePanel() {
   const { job, run, targets } = useChosen();
-  const { asking, places } = useHand();
+  const { asking, places } = useHand(useShallow((s) => ({ asking: s.asking, places: s.places })));
   const [message, setMessage] = useState<string | null>(null);
   /** What is seen of a target: with all that follows from it. */
   const area = (target: Target): Path[] => {

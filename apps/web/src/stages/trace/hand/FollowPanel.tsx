@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { circlePath, type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
 import { carriedToStrip, layFlat, stationOf } from '@nuvet/core/shape';
 import { useEffect, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
@@ -18,7 +19,7 @@ import { useChosen } from './use-chosen';
 
 export function FollowPanel() {
   const { targets, withStep, run, drawn } = useChosen();
-  const { asking, places } = useHand();
+  const { asking, places } = useHand(useShallow((s) => ({ asking: s.asking, places: s.places })));
   const [count, setCount] = useState(6);
   const [mirrored, setMirrored] = useState<'plain' | 'mirrored'>('plain');
   useEffect(() => {

@@ -12,6 +12,7 @@ import { fittedMotif, type Motif, shippedMotifs } from '@nuvet/core/motif';
 import { boxAroundBoxes, type Path, pathBox, polygonOf } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
 import { z } from 'zod';
+import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, nextName, sourceOf } from '@/table/hand-target';
 import { ask } from '@/ui/requests';
@@ -46,7 +47,9 @@ function useShelf() {
 
 export function Motifs() {
   const { job, run, targets, drawn } = useChosen();
-  const { asking, motif, motifFit, places } = useHand();
+  const { asking, motif, motifFit, places } = useHand(
+    useShallow((s) => ({ asking: s.asking, motif: s.motif, motifFit: s.motifFit, places: s.places })),
+  );
   const { shelf, message, keep } = useShelf();
   const [compared, setCompared] = useState<Motif | null>(null);
   const [wanted, setWanted] = useState('');

@@ -18,6 +18,7 @@ import {
   withSegmentAs,
 } from '@nuvet/core/shape';
 import { useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { deleteChosen } from '@/table/hand-correcting';
 import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, shapeCommand, type Target } from '@/table/hand-target';
@@ -28,7 +29,7 @@ import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
 
 export function PointsPanel() {
-  const { points, segment } = useHand();
+  const { points, segment } = useHand(useShallow((s) => ({ points: s.points, segment: s.segment })));
   const { target } = useChosen();
   if (!target) return null;
   const path = target.paths[points?.path ?? segment?.path ?? 0];

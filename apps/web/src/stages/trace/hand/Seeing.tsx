@@ -4,11 +4,12 @@
  */
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
+import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { Pick } from './Rows';
 
 export function Seeing() {
-  const { shows, hasComb } = useHand();
+  const { shows, hasComb } = useHand(useShallow((s) => ({ shows: s.shows, hasComb: s.hasComb })));
   return (
     <>
       <Pick
