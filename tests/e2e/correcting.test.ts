@@ -1,6 +1,7 @@
 /** The panels of correcting: corners, arranging, copies, joining, bands, what is shown; driven as a person would. */
-import { drawnPieces, type Job, type Piece } from '@nuvet/core/job';
-import { type Point, pathArea, pathBox } from '@nuvet/core/plane';
+import { type Drawn, drawnPieces, type Job, masterOf, type Piece } from '@nuvet/core/job';
+import { distance, type Path, type Point, pathArea, pathBox, stepsOf } from '@nuvet/core/plane';
+import { measured } from '@nuvet/core/shape';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
@@ -40,6 +41,20 @@ async function click(...places: readonly (readonly [number, number])[]): Promise
     const at: Point = toScreen(view, { x, y });
     await page.mouse.click(box.x + at.x, box.y + at.y);
   }
+  await page.keyboard.up('Alt');
+}
+
+async function drag(from: Point, to: Point): Promise<void> {
+  const box = await table().boundingBox();
+  if (!box) throw new Error('there is no light table');
+  const view = wholeSheet({ minX: 0, minY: 0, maxX: 200, maxY: 150 }, { width: box.width, height: box.height });
+  const [a, b] = [toScreen(view, from), toScreen(view, to)];
+  await page.keyboard.down('Alt');
+  await page.mouse.move(box.x + a.x, box.y + a.y);
+  await page.mouse.down();
+  await page.mouse.move(box.x + (a.x + b.x) / 2, box.y + (a.y + b.y) / 2);
+  await page.mouse.move(box.x + b.x, box.y + b.y);
+  await page.mouse.up();
   await page.keyboard.up('Alt');
 }
 
@@ -155,5 +170,66 @@ it('an end is led on to the next thing, a hole is cut out live, and both ways of
   await page.getByRole('option', { name: 'outlines only' }).click();
   await page.getByRole('checkbox', { name: 'How the chosen line bends, as a comb' }).check();
   await settled(page);
+  expect(errors).toEqual([]);
+});
+
+it('a length and an angle are kept while a corner is dragged; a gap follows the stock', async () => {
+  await click([40, 40], [100, 42], [104, 90], [40, 88]);
+  await button('Close it').click();
+  await button('Correct').click();
+  await drawnList().first().click();
+  // The lower side: 80 mm from now on.
+  await click([70, 41]);
+  await button('Keep the length').click();
+  await type('Length of segment 1, mm', '80 mm');
+  const side = async (index: number): Promise<number> => {
+    const drawn = (await job()).drawn[0];
+    const [path] = drawn ? masterOf(drawn, (await job()).making.thicknessMm).paths : [];
+    const step = path && stepsOf(path)[index];
+    return step ? distance(step.from, step.segment.to) : Number.NaN;
+  };
+  await expect.poll(() => side(0)).toBeCloseTo(80, 6);
+  const before = (await job()).drawn[0];
+  const [master] = before ? masterOf(before, null).paths : [];
+  const corner = master?.segments[1]?.to as Point;
+  await click([corner.x, corner.y]);
+  await type('Angle, °', '90');
+  await page.getByRole('list', { name: 'Kept measures' }).getByRole('listitem').nth(1).waitFor();
+  await drag(corner, { x: corner.x + 14, y: corner.y + 9 });
+  await expect.poll(async () => (await job()).drawn[0]?.source).not.toEqual(before?.source);
+  expect(await side(0)).toBeCloseTo(80, 6);
+  const [after] = masterOf((await job()).drawn[0] as Drawn, null).paths;
+  expect(Math.abs(measured(after as Path, { kind: 'turn', point: 2, turn: 0 }))).toBeCloseTo(Math.PI / 2, 6);
+  // Emptied, a measure follows the stock, of which nothing is known yet.
+  const field = page.getByLabel('Length of segment 1, mm');
+  await field.fill('');
+  await field.press('Enter');
+  await page.getByText(/thickness is not known yet/).waitFor();
+  await page.getByRole('button', { name: 'Let go: Angle at point 3' }).click();
+  await expect.poll(async () => (await job()).drawn[0]?.held?.length).toBe(1);
+  expect(errors).toEqual([]);
+});
+
+it('a bridge is seen before it is made, and a guide runs midway between two lines', async () => {
+  await button('Line').click();
+  await click([30, 40], [90, 40], [30, 80], [90, 80]);
+  await page.getByRole('combobox', { name: 'It runs' }).click();
+  await page.getByRole('option', { name: 'midway between two straight lines' }).click();
+  await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
+  await click([50, 40], [50, 80]);
+  await expect.poll(async () => (await job()).drawn.length).toBe(3);
+  const guide = (await boxes())[2];
+  expect([guide?.minY, guide?.maxY]).toEqual([expect.closeTo(60, 0), expect.closeTo(60, 0)]);
+  await button('Undo').click();
+  await button('Correct').click();
+  await button('Join ends').click();
+  await type('Ends may be apart by, mm', '41 mm');
+  await page.getByRole('combobox', { name: 'They are joined' }).click();
+  await page.getByRole('option', { name: 'by a smooth curve' }).click();
+  await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
+  const before = await table().screenshot();
+  await page.getByRole('slider', { name: 'Fullness at the first end' }).fill('1.1');
+  await expect.poll(async () => (await table().screenshot()).equals(before)).toBe(false);
+  expect((await job()).drawn).toHaveLength(2);
   expect(errors).toEqual([]);
 });

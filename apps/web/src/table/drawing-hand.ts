@@ -2,11 +2,12 @@
  * What drawing and correcting by hand show on the table: the figure in the making, points and handles, gaps, what a click
  * takes, the comb of curvature.
  */
-import type { Job } from '@nuvet/core/job';
+import { type Job, masterOf } from '@nuvet/core/job';
 import { fittedMotif, type MotifFit } from '@nuvet/core/motif';
 import { circleOf, directionOn, distance, type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
 import { isSmooth, pointCount, pointOf } from '@nuvet/core/shape';
 import { colours } from '@/ui/theme';
+import { drawHeld } from './drawing-held';
 import { outlinePath2d } from './drawing-outlines';
 import { showsHandles } from './hand-correcting';
 import { figureFrom, figurePreview, growing, outlineWith } from './hand-drawing';
@@ -28,6 +29,8 @@ export function drawHand(
   for (const id of hand.chosen) drawMaster(canvas, view, job, id);
   if (hand.hasComb) for (const path of hand.shaped?.paths ?? chosenPaths(job)) drawComb(canvas, view, path);
   if (hand.tool === 'points') drawPointsOf(canvas, view, job);
+  for (const id of hand.chosen) drawHeldOf(canvas, view, job, id);
+  for (const path of hand.sketch) strokePath(canvas, view, path, colours.brass, 2.2, [7, 4]);
   for (const { at } of gaps) drawGap(canvas, toScreen(view, at));
   drawUnfinished(canvas, view, job);
   drawSketch(canvas, view, job, outlines);
@@ -59,6 +62,16 @@ function drawMaster(canvas: Canvas, view: View, job: Job, id: string): void {
   if (!target?.drawn || target.drawn.live.length === 0) return;
   const { shaped } = useHand.getState();
   for (const path of shaped?.pieceId === id ? shaped.paths : target.paths) strokePath(canvas, view, path, colours.ink, 1.6, [6, 4]);
+}
+
+/** The measures that a chosen thing keeps, also while it is dragged. */
+function drawHeldOf(canvas: Canvas, view: View, job: Job, id: string): void {
+  const drawn = job.drawn.find((d) => d.id === id);
+  if (!drawn?.held) return;
+  const { shaped } = useHand.getState();
+  const { paths, off } = masterOf(shaped?.pieceId === id ? { ...drawn, source: shaped.source } : drawn, job.making.thicknessMm);
+  const [path] = paths;
+  if (path) drawHeld(canvas, view, path, drawn.held, off);
 }
 
 function drawPointsOf(canvas: Canvas, view: View, job: Job): void {

@@ -2,7 +2,7 @@
  * What clicks of the drawing tools do: every point is in the job as soon as it is set, so that nothing drawn is ever lost.
  */
 import type { Command, Drawn, Job } from '@nuvet/core/job';
-import { distance, type Path, type Point, stepsOf } from '@nuvet/core/plane';
+import { boxAroundBoxes, distance, type Path, type Point, pathBox, stepsOf } from '@nuvet/core/plane';
 import {
   arcLeaving,
   arcThrough,
@@ -11,6 +11,8 @@ import {
   type DrawnPoint,
   type Figure,
   figurePath,
+  lineAcross,
+  lineMidway,
   pathThrough,
   pointsAlong,
   reversedPoints,
@@ -156,7 +158,7 @@ export function figureFrom(tool: DrawTool, places: readonly Point[], outlines: r
   if (!a || !b) return null;
   switch (tool) {
     case 'line':
-      return distance(a, b) > 1e-6 ? { kind: 'line', from: a, to: b } : null;
+      return lineFrom(a, b, outlines);
     case 'rectangle': {
       const [width, height] = [Math.abs(b.x - a.x), Math.abs(b.y - a.y)];
       const radius = Math.min(cornerRadius, width / 2, height / 2);
@@ -179,6 +181,19 @@ export function figureFrom(tool: DrawTool, places: readonly Point[], outlines: r
     case 'outline':
       return null;
   }
+}
+
+function lineFrom(a: Point, b: Point, outlines: readonly Path[]): Figure | null {
+  const { lineBy } = useHand.getState();
+  const box = boxAroundBoxes(outlines.map(pathBox));
+  if (lineBy === 'midway') {
+    const [one, two] = [lineAt(outlines, a), lineAt(outlines, b)];
+    if (!one || !two || (one[0] === two[0] && one[1] === two[1])) return null;
+    const { at, along } = lineMidway(one, two, a, b);
+    return lineAcross(at, along, box);
+  }
+  if (distance(a, b) <= 1e-6) return null;
+  return lineBy === 'ends' ? { kind: 'line', from: a, to: b } : lineAcross(a, { x: b.x - a.x, y: b.y - a.y }, box);
 }
 
 const middle = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });

@@ -47,6 +47,8 @@ interface HandState {
   readonly segment: ChosenSegment | null;
   /** The shape of what is dragged, as long as it is. */
   readonly shaped: { readonly pieceId: string; readonly source: DrawnSource; readonly paths: readonly Path[] } | null;
+  /** What would be made by the panel that is open, shown before it is. */
+  readonly sketch: readonly Path[];
   /** A box drawn over points to choose them, mm on the sheet. */
   readonly frame: { readonly a: Point; readonly b: Point } | null;
   /** What two or three clicks on the table are taken for. */
@@ -62,6 +64,7 @@ interface HandState {
   readonly gridMm: number | null;
   readonly typedLength: number | null;
   readonly typedAngle: number | null;
+  readonly lineBy: 'ends' | 'across' | 'midway';
   readonly circleBy: 'centre' | 'two' | 'three' | 'touching';
   readonly arcBy: 'three' | 'leaving';
   readonly sides: number;
@@ -85,6 +88,7 @@ export const useHand = create<HandState>(() => ({
   points: null,
   segment: null,
   shaped: null,
+  sketch: [],
   frame: null,
   asking: null,
   motif: null,
@@ -95,6 +99,7 @@ export const useHand = create<HandState>(() => ({
   gridMm: null,
   typedLength: null,
   typedAngle: null,
+  lineBy: 'ends',
   circleBy: 'centre',
   arcBy: 'three',
   sides: 6,

@@ -123,6 +123,7 @@ export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn 
   });
   const { source } = drawn;
   const motif = movedMotif(drawn.motif, map);
+  const held = movedMeasures(drawn.held, map);
   if (source.kind === 'points') {
     const points = source.points.map((p) => ({
       ...p,
@@ -131,7 +132,7 @@ export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn 
       ...(p.before ? { before: at(p.before) } : {}),
       ...(p.after ? { after: at(p.after) } : {}),
     }));
-    return { ...drawn, live, source: { ...source, points } };
+    return { ...drawn, live, held, source: { ...source, points } };
   }
   if (source.kind === 'figure' && isShift) {
     const { figure } = source;
@@ -139,5 +140,11 @@ export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn 
     return { ...drawn, live, source: { kind: 'figure', figure: shifted } };
   }
   const paths: readonly Path[] = target.paths.map((path) => transformedPath(path, map));
-  return { ...drawn, live, source: sourceOf(paths), motif };
+  return { ...drawn, live, held, source: sourceOf(paths), motif };
+}
+
+/** Measures under a map: what is only moved or turned keeps them, a mirror image turns the other way, a new size has new ones. */
+function movedMeasures(held: Drawn['held'], map: Transform): Drawn['held'] {
+  if (!isSimilarity(map) || Math.abs(Math.abs(determinant(map)) - 1) > 1e-9) return undefined;
+  return determinant(map) > 0 ? held : held?.map((measure) => (measure.kind === 'turn' ? { ...measure, turn: -measure.turn } : measure));
 }

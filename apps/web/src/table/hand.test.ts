@@ -1,12 +1,12 @@
 /** What drawing and correcting by hand make of clicks and drags, without a screen. */
-import { applyCommand, type Command, drawnPieces, emptyJob, type Job, piecesOf } from '@nuvet/core/job';
+import { applyCommand, type Command, type Drawn, drawnPieces, emptyJob, type Job, piecesOf } from '@nuvet/core/job';
 import { type Path, pathArea, pathBox, polygonPath, shift } from '@nuvet/core/plane';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { aimAt } from './hand-aim';
 import { deleteChosen, heldAt, insertAt, pathsDragged, pieceToChoose, pointsWithin, trimAt } from './hand-correcting';
 import { addPoint, closeOutline, figureFrom, growing, placeFigure, placesNeeded, takePointBack } from './hand-drawing';
 import { setHand, stepBack, takeHandTool, takeTray, useHand } from './hand-store';
-import { moveCommand, newDrawn, nextName, shapeCommand, targetOf } from './hand-target';
+import { moveCommand, movedDrawn, newDrawn, nextName, shapeCommand, targetOf } from './hand-target';
 
 let job: Job;
 const run = (command: Command): void => {
@@ -24,7 +24,7 @@ const draw = (path: Path) => {
 beforeEach(() => {
   job = emptyJob('Test');
   takeTray('draw');
-  setHand({ chosen: [], lockDegrees: null, gridMm: null, typedLength: null, typedAngle: null, pointKind: 'corner', circleBy: 'centre', arcBy: 'three', purpose: 'cut' }); // biome-ignore format: one line
+  setHand({ chosen: [], lockDegrees: null, gridMm: null, typedLength: null, typedAngle: null, pointKind: 'corner', circleBy: 'centre', lineBy: 'ends', arcBy: 'three', purpose: 'cut' }); // biome-ignore format: one line
 });
 
 describe('a free outline', () => {
@@ -114,6 +114,25 @@ describe('figures', () => {
     expect(job.drawn.map(({ name }) => name)).toEqual(['Line 1', 'Rectangle 1', 'Circle 1', 'Ellipse 1', 'Polygon 1', 'Arc 1']);
     expect(nextName(job, 'Circle')).toBe('Circle 2');
     expect(figureFrom('circle', [at(1, 1), at(1, 1)], [])).toBeNull();
+  });
+  it('lines to draw by: right across at an angle, and midway between two sides', () => {
+    setHand({ lineBy: 'across' });
+    expect(figureFrom('line', [at(0, 0), at(0, 1)], [square])).toMatchObject({ from: { x: 0, y: 20 - 155 }, to: { x: 0, y: 20 + 155 } });
+    setHand({ lineBy: 'midway' });
+    const line = figureFrom('line', [at(15, 0.2), at(15, 40.3)], [square]);
+    expect(line).toMatchObject({ from: { y: expect.closeTo(20, 9) }, to: { y: expect.closeTo(20, 9) } });
+    // One and the same line has no middle.
+    expect(figureFrom('line', [at(15, 0.2), at(16, 0.1)], [square])).toBeNull();
+  });
+  it('measures that are kept go along with a move, and turn the other way in a mirror', () => {
+    draw(square);
+    const held: Drawn['held'] = [{ kind: 'turn', point: 1, turn: 1 }, { kind: 'length', segment: 0, mm: 9, play: 0 }]; // biome-ignore format: one line
+    const drawn = { ...(job.drawn[0] as Drawn), held };
+    const target = targetOf({ ...job, drawn: [drawn] }, drawn.id);
+    if (!target) throw new Error('nothing is drawn');
+    expect(movedDrawn(drawn, target, { a: 1, b: 0, c: 0, d: 1, e: 5, f: 0 }).held).toBe(held);
+    expect(movedDrawn(drawn, target, { a: -1, b: 0, c: 0, d: 1, e: 0, f: 0 }).held?.[0]).toMatchObject({ turn: -1 });
+    expect(movedDrawn(drawn, target, { a: 2, b: 0, c: 0, d: 2, e: 0, f: 0 }).held).toBeUndefined();
   });
   it('circles by two, three places or touching two lines; arcs that leave a line smoothly', () => {
     setHand({ circleBy: 'two' });

@@ -2,7 +2,7 @@
 /**
  * Pointer and keys while something is drawn or corrected by hand. Every answer is whether the event was taken.
  */
-import type { Job, Piece } from '@nuvet/core/job';
+import { type Job, masterOf, type Piece } from '@nuvet/core/job';
 import { distance, type Path, type Point, shift } from '@nuvet/core/plane';
 import { type SheetSnap, withPointsMoved } from '@nuvet/core/shape';
 import { useRef } from 'react';
@@ -138,7 +138,9 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (now.held && now.target && now.moved) {
       const isHeldOff = event.altKey || now.held.kind === 'handle' || now.held.kind === 'segment';
       const aimed = aimAt(now.rest, sheetAt(screen), view().scale, null, pictureSnap(), isHeldOff);
-      const paths = pathsDragged(now.target, now.held, now.from, aimed.at);
+      const dragged = pathsDragged(now.target, now.held, now.from, aimed.at);
+      const kept = now.target.drawn?.held;
+      const paths = kept ? masterOf({ source: sourceOf(dragged), held: kept }, job.making.thicknessMm).paths : dragged;
       setHand({ aim: aimed.at, snap: aimed.snap, shaped: { pieceId: now.target.pieceId, source: sourceOf(paths), paths } });
       return true;
     }

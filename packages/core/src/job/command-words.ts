@@ -86,7 +86,7 @@ export function labelOf(command: Command): string {
     case 'add-piece': return 'a piece along an edge';
     case 'draw': return `drawing ${command.drawn.name}`;
     case 'redraw': return 'a change of what is drawn';
-    case 'change-drawn': return command.change.live ? 'what follows from it' : 'a name or purpose';
+    case 'change-drawn': return command.change.live ? 'what follows from it' : command.change.held ? 'a measure that is kept' : 'a name or purpose';
     case 'replace-drawn': return command.word;
     case 'set-purpose': return 'a purpose';
     case 'prove-by': return proofWords[Object.keys(command.change)[0] as keyof ProofWishes] ?? 'the proof';

@@ -8,7 +8,7 @@ import { asProjection, chainProjections, inverseProjection, type Projection, pro
 import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
 import { refuseUseless, TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
-import { type Drawn, drawnSchema } from './drawn.ts';
+import { type Drawn, drawnSchema, redrawn } from './drawn.ts';
 import { overallBox, sheetBoxOf, shownBoxOf } from './measures.ts';
 import {
   type Drawing,
@@ -109,6 +109,7 @@ export const commandSchema = z.discriminatedUnion('do', [
         name: drawnSchema.shape.name,
         purpose: drawnSchema.shape.purpose,
         live: drawnSchema.shape.live.unwrap(),
+        held: drawnSchema.shape.held.unwrap(),
       })
       .partial(),
   }),
@@ -232,7 +233,7 @@ export function applyCommand(job: Job, command: Command): Job {
       if (job.drawn.some((d) => d.id === command.drawn.id)) throw new CommandError('no-piece', 'This is drawn already.');
       return { ...job, drawn: [...job.drawn, command.drawn] };
     case 'redraw':
-      return withDrawn(job, command.drawnId, (drawn) => ({ ...drawn, source: command.source }));
+      return withDrawn(job, command.drawnId, (drawn) => redrawn(drawn, command.source, job.making.thicknessMm));
     case 'change-drawn':
       return withDrawn(job, command.drawnId, (drawn) => ({ ...drawn, ...(command.change as Partial<Drawn>) }));
     case 'replace-drawn':

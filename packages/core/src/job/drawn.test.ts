@@ -1,6 +1,6 @@
 /** What is drawn by hand in the job: kept point by point, worked out live, undone to the last digit. */
 import { describe, expect, it } from 'vitest';
-import { circlePath, pathArea } from '../plane/index.ts';
+import { circlePath, type Path, pathArea, segmentLength, stepsOf, withPoint } from '../plane/index.ts';
 import {
   applyCommand,
   type Command,
@@ -65,6 +65,34 @@ describe('what is drawn', () => {
     const changed = run(job, { do: 'replace-drawn', word: 'a change', ids: ['d-1'], by: [drawn('mine', { kind: 'path', path: outer })] });
     expect(keptPieces(changed).map(({ id }) => id)).toEqual(['mine']);
     expect(() => run(job, { do: 'replace-drawn', word: 'a change', ids: ['nothing'], by: [] })).toThrow(/no longer there/);
+  });
+  it('keeps its measures while points move, come and go; an old job without any is read', () => {
+    const outline = { kind: 'points', points: points([0, 0], [100, 0], [100, 60], [0, 60]), closed: true } as const;
+    const held: Drawn['held'] = [
+      { kind: 'length', segment: 0, mm: 120, play: 0 },
+      { kind: 'gap', a: 1, b: 2, mm: null, play: 0.5 },
+    ];
+    const job = run(
+      start,
+      { do: 'draw', drawn: drawn('frame', { ...outline, points: [...outline.points] }) },
+      { do: 'change-drawn', drawnId: 'frame', change: { held } },
+      { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 40 } },
+    );
+    const sidesOf = (j: Job): number[] => {
+      const [path] = masterOf(j.drawn[0] as Drawn, j.making.thicknessMm).paths;
+      return path ? stepsOf(path).map(({ from, segment }) => segmentLength(from, segment)) : [];
+    };
+    expect(sidesOf(job)[0]).toBeCloseTo(120, 9);
+    expect(sidesOf(job)[1]).toBeCloseTo(40.5, 9);
+    // The source stays as it was drawn; a new stock is followed at once.
+    expect(job.drawn[0]?.source).toEqual(outline);
+    expect(sidesOf(run(job, { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 3 } }))[1]).toBeCloseTo(3.5, 9);
+    const path = masterOf(job.drawn[0] as Drawn, 40).paths[0] as Path;
+    const more = run(job, { do: 'redraw', drawnId: 'frame', source: { kind: 'path', path: withPoint(path, 2, 0.5) } });
+    expect(more.drawn[0]?.held).toEqual(held);
+    const first = run(job, { do: 'redraw', drawnId: 'frame', source: { kind: 'path', path: withPoint(path, 0, 0.5) } });
+    expect(first.drawn[0]?.held).toMatchObject([{ kind: 'gap', a: 2, b: 3 }]);
+    expect(jobSchema.parse(JSON.parse(JSON.stringify(job)))).toEqual(job);
   });
   it('is named, left out, given a purpose and replaced; undo brings it back', () => {
     const job = run(

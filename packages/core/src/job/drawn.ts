@@ -15,8 +15,10 @@ import {
   figurePath,
   followed,
   type LiveStep,
+  measuresCarried,
   nested,
   pathThrough,
+  withMeasuresHeld,
 } from '../shape/index.ts';
 import { type Piece, pathSchema, pointSchema, purposes } from './schema-parts.ts';
 
@@ -74,6 +76,15 @@ const liveStepSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('cut-out'), ids: z.array(id).min(1).max(500) }),
 ]);
 
+const followingStock = { mm: size.nullable(), play: finite };
+const position = z.int().min(0).max(20_000);
+const heldSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('length'), segment: position, ...followingStock }),
+  z.strictObject({ kind: z.literal('radius'), segment: position, ...followingStock }),
+  z.strictObject({ kind: z.literal('turn'), point: position, turn: finite }),
+  z.strictObject({ kind: z.literal('gap'), a: position, b: position, ...followingStock }),
+]);
+
 export const drawnSchema = z.strictObject({
   id,
   name: z.string().trim().min(1).max(80),
@@ -89,6 +100,8 @@ export const drawnSchema = z.strictObject({
   ]),
   /** The motif that it was placed from, and where that was fitted, so that another can take its place. */
   motif: z.strictObject({ id, fit: z.strictObject({ kind: z.enum(['between', 'box']), a: pointSchema, b: pointSchema }) }).optional(),
+  /** Measures that its one outline keeps, whatever of it is moved. */
+  held: z.array(heldSchema).max(200).optional(),
   /** What follows from it, one step after another. */
   live: z.array(liveStepSchema).max(12).default([]),
 });
@@ -100,29 +113,48 @@ export interface Master {
   readonly paths: readonly Path[];
   /** Why there is none, in words. */
   readonly fault: string | null;
+  /** What each held measure is still off, mm or radians; not a number where its place is gone. */
+  readonly off: readonly number[];
 }
 
-const masters = new WeakMap<DrawnSource, { thickness: number | null; master: Master }>();
+const masters = new WeakMap<DrawnSource, { thickness: number | null; held: Drawn['held']; master: Master }>();
 
-export function masterOf({ source }: Pick<Drawn, 'source'>, thicknessMm: number | null): Master {
+export function masterOf({ source, held }: Pick<Drawn, 'source' | 'held'>, thicknessMm: number | null): Master {
   const kept = masters.get(source);
-  if (kept && kept.thickness === thicknessMm) return kept.master;
-  const master = masterFrom(source, thicknessMm);
-  masters.set(source, { thickness: thicknessMm, master });
+  if (kept && kept.thickness === thicknessMm && kept.held === held) return kept.master;
+  const plain = masterFrom(source, thicknessMm);
+  const [only, ...others] = plain.paths;
+  const keeps = only && others.length === 0 && held && held.length > 0 && canHold(source);
+  const fitted = keeps ? withMeasuresHeld(only, held, thicknessMm) : null;
+  const master = fitted ? { paths: [fitted.path], fault: null, off: fitted.off } : plain;
+  masters.set(source, { thickness: thicknessMm, held, master });
   return master;
 }
 
+/** Figures are told by measures of their own; of several outlines none is meant. */
+export const canHold = ({ kind }: DrawnSource): boolean => kind === 'points' || kind === 'path';
+
 function masterFrom(source: DrawnSource, thicknessMm: number | null): Master {
+  const made = (paths: readonly Path[], fault: string | null = null): Master => ({ paths, fault, off: [] });
   try {
-    if (source.kind === 'path') return { paths: [source.path], fault: null };
-    if (source.kind === 'paths') return { paths: source.paths, fault: null };
-    if (source.kind === 'figure') return { paths: [figurePath(source.figure as Figure, thicknessMm)], fault: null };
+    if (source.kind === 'path') return made([source.path]);
+    if (source.kind === 'paths') return made(source.paths);
+    if (source.kind === 'figure') return made([figurePath(source.figure as Figure, thicknessMm)]);
     const path = pathThrough(source.points as Parameters<typeof pathThrough>[0], source.closed);
-    return { paths: path ? [path] : [], fault: null };
+    return made(path ? [path] : []);
   } catch (error) {
-    if (error instanceof FigureError) return { paths: [], fault: error.message };
+    if (error instanceof FigureError) return made([], error.message);
     throw error;
   }
+}
+
+/** A drawn thing drawn anew: measures it keeps go along with the points and segments that are still there. */
+export function redrawn(drawn: Drawn, source: DrawnSource, thicknessMm: number | null): Drawn {
+  if (!drawn.held || drawn.held.length === 0) return { ...drawn, source };
+  const [before, after] = [masterOf(drawn, thicknessMm).paths[0], masterOf({ source }, thicknessMm).paths[0]];
+  const held = before && after && canHold(source) ? measuresCarried(before, after, drawn.held) : [];
+  // Kept as it is where nothing has changed, so that what was worked out from it stays known.
+  return { ...drawn, source, held: held.length === drawn.held.length && held.every((m, k) => m === drawn.held?.[k]) ? drawn.held : held };
 }
 
 interface Drawing {

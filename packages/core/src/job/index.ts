@@ -2,7 +2,7 @@ export { type Measured, measuredBy } from './checks.ts';
 export { withChoicesKept } from './choices.ts';
 export { labelOf, traceLabel } from './command-words.ts';
 export { applyCommand, type Command, CommandError, commandSchema } from './commands.ts';
-export { type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
+export { canHold, type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
 export { type Edit, edited, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
 export {

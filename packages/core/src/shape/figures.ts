@@ -2,6 +2,7 @@
  * In: a figure told by its measures. Out: its outline: rectangle, circle, ellipse, regular polygon, slot, arc, line.
  * A figure stays told by its measures, so that they can be typed anew at any time.
  */
+import type { Box } from '../plane/box.ts';
 import { circlePath, ellipsePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
 import { cross, crossing, distance, type Point, subtract, turnBetween, unitVector } from '../plane/point.ts';
 import { chain, shift, turn } from '../plane/transform.ts';
@@ -121,6 +122,38 @@ export function circleTouching(
   const [p, q] = [offset(a, b), offset(c, d)];
   const centre = crossing(p.at, p.along, q.at, q.along);
   return centre && { centre, radius };
+}
+
+/** The line midway between two: halving the angle in which both places lie, or along the middle of parallel ones. */
+export function lineMidway(
+  [a, b]: readonly [Point, Point],
+  [c, d]: readonly [Point, Point],
+  nearFirst: Point,
+  nearSecond: Point,
+): { at: Point; along: Point } {
+  const [first, second] = [unitVector(subtract(b, a)), unitVector(subtract(d, c))];
+  const met = Math.abs(cross(first, second)) < 1e-9 ? null : crossing(a, first, c, second);
+  if (!met) {
+    const off = cross(first, subtract(c, a)) / 2;
+    return { at: { x: a.x - first.y * off, y: a.y + first.x * off }, along: first };
+  }
+  const toward = (d0: Point, near: Point): Point => {
+    const way = Math.sign(d0.x * (near.x - met.x) + d0.y * (near.y - met.y)) || 1;
+    return { x: d0.x * way, y: d0.y * way };
+  };
+  const [p, q] = [toward(first, nearFirst), toward(second, nearSecond)];
+  return { at: met, along: unitVector({ x: p.x + q.x, y: p.y + q.y }) };
+}
+
+/** A line through a place, right across a box and a little beyond; by its least reach, mm, where the box is small. */
+export function lineAcross(at: Point, along: Point, box: Box | null, leastMm = 150): Figure {
+  const d = unitVector(along);
+  const corners = box ? [{ x: box.minX, y: box.minY }, { x: box.maxX, y: box.minY }, { x: box.maxX, y: box.maxY }, { x: box.minX, y: box.maxY }] : []; // biome-ignore format: one line
+  const stations = [0, ...corners.map((p) => (p.x - at.x) * d.x + (p.y - at.y) * d.y)];
+  const [first, last] = [Math.min(...stations), Math.max(...stations)];
+  const [middle, half] = [(first + last) / 2, Math.max(leastMm, (last - first) / 2) + 5];
+  const [low, high] = [middle - half, middle + half];
+  return { kind: 'line', from: { x: at.x + d.x * low, y: at.y + d.y * low }, to: { x: at.x + d.x * high, y: at.y + d.y * high } };
 }
 
 /** An arc that leaves a place in a direction and ends at another; a line where that lies straight ahead. */

@@ -14,7 +14,8 @@ export {
 } from './copies.ts';
 export { type CornerCut, cornerCuts, cornersOf, largestCut, type PathCorner, placeAlong, withCornersCut } from './corner-cuts.ts';
 export { boxIndex, type Crossing, type CutPlace, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
-export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath } from './figures.ts';
+export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath, lineAcross, lineMidway } from './figures.ts';
+export { type HeldMeasure, measured, measuresCarried, withMeasuresHeld } from './held-measures.ts';
 export { nearnessTo, windingAbout } from './inside.ts';
 export {
   type BridgeKind,

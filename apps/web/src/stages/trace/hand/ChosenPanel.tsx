@@ -3,13 +3,15 @@
  * What is chosen: its measures, and of a figure the measures it is told by, to be typed anew.
  */
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import InputBase from '@mui/material/InputBase';
 import Typography from '@mui/material/Typography';
-import { type Drawn, masterOf, measuresOf, outlinesFrom, type Piece, piecesOf } from '@nuvet/core/job';
+import { type Command, type Drawn, type Job, masterOf, measuresOf, outlinesFrom, type Piece, piecesOf } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { boxAroundBoxes, centreOf } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
 import { useHand } from '@/table/hand-store';
+import { newDrawn, sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
 import { Reading } from '../../Docket';
 import { useJob } from '../../job-store';
@@ -19,6 +21,7 @@ import { Measure, Pick, Row } from './Rows';
 export function ChosenPanel() {
   const chosen = useHand((s) => s.chosen);
   const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
   if (chosen.length === 0) return null;
   const pieces = piecesOf(job).filter(({ id }) => chosen.includes(id.split('/')[0] as string));
   const drawn = chosen.length === 1 ? job.drawn.find(({ id }) => id === chosen[0]) : undefined;
@@ -59,8 +62,26 @@ export function ChosenPanel() {
         </Typography>
       )}
       {one && <PurposeField pieces={[one, ...rest]} />}
+      {one && (
+        <Button size="small" sx={{ justifySelf: 'start' }} onClick={() => markCentre(run, job, pieces)}>
+          Mark its centre
+        </Button>
+      )}
     </Box>
   );
+}
+
+/** Half the length of a centre mark's lines, mm. */
+const centreMarkMm = 4;
+
+/** Two short guides that cross in the middle of what is chosen; other things snap to them. */
+function markCentre(run: (command: Command) => void, job: Job, pieces: readonly Piece[]): void {
+  const box = boxAroundBoxes(pieces.map((piece) => measuresOf(piece).box));
+  if (!box) return;
+  const { x, y } = centreOf(box);
+  const line = (dx: number, dy: number) => ({ start: { x: x - dx, y: y - dy }, segments: [{ kind: 'line' as const, to: { x: x + dx, y: y + dy } }], closed: false }); // biome-ignore format: one line
+  const source = sourceOf([line(centreMarkMm, 0), line(0, centreMarkMm)]);
+  run({ do: 'draw', drawn: newDrawn(job, 'Centre mark', source, { purpose: 'guide' }) });
 }
 
 function Name({ drawn }: { drawn: Drawn }) {

@@ -36,6 +36,21 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           </Button>
         </Row>
       )}
+      {tool === 'line' && (
+        <Pick
+          label="It runs"
+          value={hand.lineBy}
+          words={{
+            ends: 'from one place to another',
+            across: 'right across, through a place, at an angle',
+            midway: 'midway between two straight lines',
+          }}
+          // Such lines are drawn by, not cut.
+          onPick={(lineBy) =>
+            setHand({ lineBy, places: [], purpose: lineBy !== 'ends' ? 'guide' : hand.purpose === 'guide' ? 'cut' : hand.purpose })
+          }
+        />
+      )}
       {tool === 'circle' && (
         <Pick
           label="Told by"

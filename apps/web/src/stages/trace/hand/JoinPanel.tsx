@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { type Job, masterOf, piecesOf } from '@nuvet/core/job';
 import type { Path, Point } from '@nuvet/core/plane';
 import { type BridgeKind, type EndPair, endPairs, type Fullness, plainFullness, withEndsJoined } from '@nuvet/core/shape';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { setHand } from '@/table/hand-store';
 import { newDrawn, targetOf } from '@/table/hand-target';
 import { setTable, useTable } from '@/table/table-store';
@@ -44,10 +44,14 @@ export function JoinPanel() {
   const [fullness, setFullness] = useState<Fullness>(plainFullness);
   const lines = useMemo(() => openLines(job), [job]);
   const pairs = useMemo(() => endPairs(lines.map(({ path }) => path), gapMm), [lines, gapMm]); // biome-ignore format: one line
+  const joined = useMemo(() => withEndsJoined(lines.map(({ path }) => path), gapMm, how, fullness), [lines, gapMm, how, fullness]); // biome-ignore format: one line
+  const made = useMemo(() => joined.filter((path) => !lines.some((line) => line.path === path)), [joined, lines]);
+  // What would come of it is seen on the table while the figures are chosen.
+  useEffect(() => {
+    setHand({ sketch: made });
+    return () => setHand({ sketch: [] });
+  }, [made]);
   const join = () => {
-    const joined = withEndsJoined(lines.map(({ path }) => path), gapMm, how, fullness); // biome-ignore format: one line
-    const before = new Set(lines.map(({ path }) => path));
-    const made = joined.filter((path) => !before.has(path));
     const gone = lines.filter(({ path }) => !joined.includes(path)).map(({ id }) => id);
     // Lines that share a drawn thing with a joined one come along.
     const along = lines.filter(({ id, path }) => gone.includes(id) && joined.includes(path)).map(({ path }) => path);

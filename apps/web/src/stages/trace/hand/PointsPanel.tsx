@@ -11,6 +11,7 @@ import {
   isSmooth,
   madeCorner,
   madeSmooth,
+  measured,
   pointOf,
   startMoved,
   withFewerPoints,
@@ -24,7 +25,9 @@ import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, shapeCommand, type Target } from '@/table/hand-target';
 import { useTable } from '@/table/table-store';
 import { surfaceNow } from '@/table/working-copies';
+import { NumberField } from '@/ui/NumberField';
 import { tracer } from '@/workers/tracing';
+import { angleOfTurn, HeldMeasures, Kept, turnOfAngle, useHeld } from './HeldMeasures';
 import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
 
@@ -34,9 +37,18 @@ export function PointsPanel() {
   if (!target) return null;
   const path = target.paths[points?.path ?? segment?.path ?? 0];
   if (!path) return null;
-  if (points && points.indices.length > 0) return <ChosenPoints target={target} path={path} which={points.path} indices={points.indices} />;
-  if (segment) return <ChosenSegment target={target} path={path} which={segment.path} index={segment.index} />;
-  return <WholePath target={target} path={path} />;
+  return (
+    <>
+      {points && points.indices.length > 0 ? (
+        <ChosenPoints target={target} path={path} which={points.path} indices={points.indices} />
+      ) : segment ? (
+        <ChosenSegment target={target} path={path} which={segment.path} index={segment.index} />
+      ) : (
+        <WholePath target={target} path={path} />
+      )}
+      <HeldMeasures />
+    </>
+  );
 }
 
 const replaced = (target: Target, which: number, path: Path): Path[] => target.paths.map((p, k) => (k === which ? path : p));
@@ -65,6 +77,8 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
           <Measure label="Y" mm={at.y} unit={job.unit} range="any" onMm={(y) => moveTo({ y })} />
         </Row>
       )}
+      {only !== null && <AngleAt path={path} index={only} />}
+      {indices.length === 2 && <Apart path={path} a={span[0]} b={span[1]} />}
       {only !== null && (
         <Row>
           <Button size="small" variant="outlined" onClick={() => write(smooth ? madeCorner(path, only) : madeSmooth(path, only))}>
@@ -108,8 +122,41 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
   );
 }
 
+/** The angle between both sides of a corner; typed it is kept. */
+function AngleAt({ path, index }: { path: Path; index: number }) {
+  const { isPossible, keep } = useHeld();
+  const isEnd = !path.closed && (index === 0 || index === path.segments.length);
+  if (isEnd || !isPossible) return null;
+  const measure = { kind: 'turn', point: index, turn: 0 } as const;
+  const turn = measured(path, measure);
+  return (
+    <Kept measure={{ ...measure, turn }} word="angle">
+      <NumberField
+        label="Angle"
+        value={angleOfTurn(turn)}
+        digits={3}
+        unit="°"
+        onNumber={(degrees) => degrees > 0 && degrees <= 180 && keep({ ...measure, turn: turnOfAngle(degrees, turn) })}
+      />
+    </Kept>
+  );
+}
+
+/** How far two points are apart; typed it is kept, emptied it follows the stock. */
+function Apart({ path, a, b }: { path: Path; a: number; b: number }) {
+  const { job, isPossible, keep } = useHeld();
+  if (!isPossible) return null;
+  const measure = { kind: 'gap', a, b, mm: distance(pointOf(path, a), pointOf(path, b)), play: 0 } as const;
+  return (
+    <Kept measure={measure} word="distance">
+      <Measure label="Apart" mm={measure.mm} unit={job.unit} onMm={(mm) => keep({ ...measure, mm })} />
+    </Kept>
+  );
+}
+
 function ChosenSegment({ target, path, which, index }: PathProps & { which: number; index: number }) {
   const { run, job } = useChosen();
+  const { of, keep } = useHeld();
   const step = stepsOf(path)[index];
   if (!step) return null;
   const { kind } = step.segment;
@@ -118,6 +165,8 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
   const arc = step.segment.kind === 'arc' ? step.segment : null;
   /** An arc between the same ends; one that is tighter than half a circle over them cannot be. */
   const withRadius = (radius: number) => {
+    const kept = of({ kind: 'radius', segment: index, mm: radius, play: 0 });
+    if (kept) return keep({ kind: 'radius', segment: index, mm: radius, play: 0 });
     const half = distance(step.from, step.segment.to) / 2;
     if (!arc || radius < half) return;
     const minor = 2 * Math.asin(half / radius);
@@ -126,6 +175,8 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
   };
   /** A line grows from its start; its end, and what hangs on it, moves. */
   const grow = (mm: number) => {
+    const kept = of({ kind: 'length', segment: index, mm, play: 0 });
+    if (kept) return keep({ kind: 'length', segment: index, mm, play: 0 });
     const k = mm / length;
     const { to } = step.segment;
     const last = path.closed ? (index + 1) % path.segments.length : index + 1;
@@ -141,9 +192,13 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
       />
       <Row>
         {arc ? (
-          <Measure label="Radius" mm={circleOf(step.from, arc).radius} unit={job.unit} onMm={withRadius} />
+          <Kept measure={{ kind: 'radius', segment: index, mm: circleOf(step.from, arc).radius, play: 0 }} word="radius">
+            <Measure label="Radius" mm={circleOf(step.from, arc).radius} unit={job.unit} onMm={withRadius} />
+          </Kept>
         ) : (
-          <Measure label="Length" mm={length} unit={job.unit} onMm={grow} />
+          <Kept measure={{ kind: 'length', segment: index, mm: length, play: 0 }} word="length">
+            <Measure label="Length" mm={length} unit={job.unit} onMm={grow} />
+          </Kept>
         )}
         <Button
           size="small"
