@@ -233,3 +233,21 @@ it('a bridge is seen before it is made, and a guide runs midway between two line
   expect((await job()).drawn).toHaveLength(2);
   expect(errors).toEqual([]);
 });
+
+it('a figure that is half placed outlasts a reload', async () => {
+  await button('Rectangle').click();
+  await click([40, 50]);
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await table().waitFor();
+  await expect.poll(() => page.getByText('Click two opposite corners.').isVisible()).toBe(true);
+  await click([100, 90]);
+  await expect.poll(async () => (await boxes()).length).toBe(1);
+  const [box] = await boxes();
+  expect([box?.minX, box?.maxY]).toEqual([expect.closeTo(40, 0), expect.closeTo(90, 0)]);
+  // What is done is not taken up again.
+  await page.reload();
+  await table().waitFor();
+  await settled(page);
+  expect(await page.evaluate(() => sessionStorage.length)).toBe(0);
+  expect(errors).toEqual([]);
+});

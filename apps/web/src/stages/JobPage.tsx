@@ -12,6 +12,7 @@ import dynamic from 'next/dynamic';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
+import { useHalfPlaced } from '@/table/half-placed';
 import { setHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
 import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
 import { RuleBar } from '@/table/RuleBar';
@@ -126,6 +127,7 @@ function Bench({
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0] ?? null;
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
   const [stage, onStage] = useStage(picture, asked);
+  useHalfPlaced(jobId, stage === 'trace');
   const isDrawing = stage === 'trace' && picture === null;
   const hasWork = picture !== null || job.drawings.length > 0 || job.drawn.length > 0 || isDrawing;
   useHotkeys('mod+z', undo, { preventDefault: true });

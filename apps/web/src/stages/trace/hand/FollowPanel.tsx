@@ -5,7 +5,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { circlePath, type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
+import { outlinesFrom } from '@nuvet/core/job';
+import { centreOf, type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
 import { carriedToStrip, layFlat, stationOf } from '@nuvet/core/shape';
 import { useEffect, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -75,7 +76,14 @@ export function FollowPanel() {
   );
 }
 
-/** A bent line as the straight strip that bends into it, holes drawn on it carried along. */
+/** Whether something is drawn on a curve: the curve runs through the middle third of its box. */
+function liesOn(curve: Path, path: Path): boolean {
+  const box = pathBox(path);
+  const size = Math.max(1, Math.min(box.maxX - box.minX, box.maxY - box.minY) / 3);
+  return stationOf(curve, centreOf(box)).off < size / 2;
+}
+
+/** A bent line as the straight strip that bends into it, holes, outlines and marks drawn on it carried along. */
 function LayFlat() {
   const { job, run, target } = useChosen();
   const [k, setK] = useState(0.5);
@@ -86,10 +94,9 @@ function LayFlat() {
   const thicknessMm = job.making.thicknessMm ?? 0;
   const flat = layFlat(curve, { thicknessMm, k, side, widthMm: width });
   const lay = () => {
-    const marks = job.drawn.flatMap((d): Path[] => {
-      if (d.id === target?.drawn?.id || d.source.kind !== 'figure') return [];
-      const { figure } = d.source;
-      return figure.kind === 'circle' && stationOf(curve, figure.centre).off < 1 ? [circlePath(figure.centre, figure.radius)] : [];
+    const marks = job.drawn.flatMap((d): readonly Path[] => {
+      if (d.id === target?.drawn?.id || d.leftOut) return [];
+      return outlinesFrom(d, job).paths.filter((path) => liesOn(curve, path));
     });
     const { minX, minY } = pathBox(curve);
     const place = (path: Path): Path => transformedPath(path, shift(minX, minY - width - 20));
@@ -115,7 +122,7 @@ function LayFlat() {
           {flat.lengthMm.toFixed(2)} mm long at {thicknessMm.toFixed(2)} mm stock.
         </Typography>
         <Button fullWidth variant="outlined" onClick={lay}>
-          Lay it flat, with the circles drawn on it
+          Lay it flat, with what is drawn on it
         </Button>
       </Box>
     </Section>

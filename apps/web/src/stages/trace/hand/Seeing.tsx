@@ -6,10 +6,16 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
+import { useTable } from '@/table/table-store';
+import { useJob } from '../../job-store';
+import { EdgeDistance } from './EdgeDistance';
 import { Pick } from './Rows';
 
 export function Seeing() {
   const { shows, hasComb } = useHand(useShallow((s) => ({ shows: s.shows, hasComb: s.hasComb })));
+  const activeId = useTable((s) => s.activeId);
+  const pictures = useJob((s) => s.job.pictures);
+  const picture = pictures.find((p) => p.id === activeId) ?? pictures[0];
   return (
     <>
       <Pick
@@ -18,6 +24,7 @@ export function Seeing() {
         words={{ both: 'picture and outlines', outlines: 'outlines only', picture: 'picture only', split: 'split at the pointer' }}
         onPick={(next) => setHand({ shows: next })}
       />
+      {picture && <EdgeDistance picture={picture} />}
       <FormControlLabel
         control={<Checkbox size="small" checked={hasComb} onChange={(_, on) => setHand({ hasComb: on })} />}
         label="How the chosen line bends, as a comb"

@@ -1,0 +1,82 @@
+'use client';
+/**
+ * How far the chosen outlines, or all of them, lie from the picture's edge: coloured on the table, the largest named.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
+import Typography from '@mui/material/Typography';
+import { defaultTraceSettings, type Picture, piecesOf } from '@nuvet/core/job';
+import { useEffect, useMemo, useState } from 'react';
+import { useHand } from '@/table/hand-store';
+import { setTable, useTable } from '@/table/table-store';
+import { boxInView } from '@/table/view';
+import { surfaceNow } from '@/table/working-copies';
+import type { DeviationSeen } from '@/workers/tracer';
+import { tracer } from '@/workers/tracing';
+import { useJob } from '../../job-store';
+
+/** Outlines that change are measured once they have rested, ms. */
+const restMs = 250;
+/** What is shown about the worst place, mm to each side. */
+const aboutMm = 6;
+
+export function EdgeDistance({ picture }: { picture: Picture }) {
+  const job = useJob((s) => s.job);
+  const chosen = useHand((s) => s.chosen);
+  const [isShown, setShown] = useState(false);
+  const [worst, setWorst] = useState<DeviationSeen['worst'] | null>(null);
+  const pieces = useMemo(() => {
+    const all = piecesOf(job).filter(({ leftOut }) => !leftOut);
+    const meant = all.filter(({ id }) => chosen.includes(id.split('/')[0] as string));
+    return meant.length > 0 ? meant : all;
+  }, [job, chosen]);
+  const settings = job.trace?.settings ?? defaultTraceSettings;
+  useEffect(() => {
+    if (!isShown) return;
+    let isWanted = true;
+    const timer = setTimeout(async () => {
+      const seen = await tracer()
+        .deviation(picture, surfaceNow(picture, false), settings, pieces, true)
+        .catch(() => null);
+      if (!isWanted) return;
+      setTable({ deviation: seen });
+      setWorst(seen?.worst ?? null);
+    }, restMs);
+    return () => {
+      isWanted = false;
+      clearTimeout(timer);
+      setTable({ deviation: null });
+    };
+  }, [isShown, picture, settings, pieces]);
+  const show = (on: boolean) => {
+    setShown(on);
+    setWorst(null);
+  };
+  const lookThere = () => {
+    if (!worst) return;
+    const { x, y } = worst.at;
+    setTable({
+      view: boxInView({ minX: x - aboutMm, minY: y - aboutMm, maxX: x + aboutMm, maxY: y + aboutMm }, useTable.getState().screen),
+    });
+  };
+  return (
+    <Box>
+      <FormControlLabel
+        label="Colour by distance from the picture’s edge"
+        sx={{ ml: 0 }}
+        slotProps={{ typography: { variant: 'body2' } }}
+        control={<Switch size="small" checked={isShown} onChange={(_, on) => show(on)} />}
+      />
+      {isShown && worst && (
+        <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
+          <Typography variant="body2">At most {worst.mm.toFixed(3)} mm.</Typography>
+          <Button size="small" onClick={lookThere}>
+            Go to the worst
+          </Button>
+        </Box>
+      )}
+    </Box>
+  );
+}
