@@ -203,7 +203,7 @@ it('a cuff is laid flat with its two holes where they belong', async () => {
   await button('Live').click();
   await page.getByRole('list', { name: 'Drawn' }).getByRole('button', { name: /Arc 1/ }).click();
   await typeInto('Strip’s width, mm', '25');
-  await button('Lay it flat, with the circles drawn on it').click();
+  await button('Lay it flat, with what is drawn on it').click();
   await expect.poll(async () => (await jobOf(id)).drawn.some(({ name }) => name === 'Strip 1')).toBe(true);
   const strip = drawnPieces(await jobOf(id)).find(({ name }) => name === 'Strip 1');
   expect(strip?.holes).toHaveLength(2);
@@ -213,6 +213,26 @@ it('a cuff is laid flat with its two holes where they belong', async () => {
   const middles = strip?.holes.map((hole) => (pathBox(hole).minX + pathBox(hole).maxX) / 2 - box.minX).sort((a, b) => a - b) ?? [];
   expect((middles[0] ?? 0) / (box.maxX - box.minX)).toBeCloseTo(0.25, 1);
   expect((middles[1] ?? 0) / (box.maxX - box.minX)).toBeCloseTo(0.75, 1);
+  // It follows: a wider strip, and a mark drawn on it goes back to the cuff, where it is on the strip again.
+  await typeInto('Strip’s width, mm', '30');
+  const now = async () => drawnPieces(await jobOf(id)).find(({ name }) => name === 'Strip 1');
+  await expect.poll(async () => pathBox((await now())?.outer as NonNullable<typeof strip>['outer']).maxY - box.minY).toBeCloseTo(30, 6); // biome-ignore format: one line
+  await button('Draw').click();
+  await button('Circle').click();
+  await clickNear(100, 27, ['Alt']);
+  await clickNear(103, 27, ['Alt']);
+  await button('Correct').click();
+  await button('Live').click();
+  await page
+    .getByRole('list', { name: 'Drawn' })
+    .getByRole('button', { name: /Strip 1/ })
+    .click();
+  await button('Bring 1 from the strip to the line').click();
+  await expect.poll(async () => (await now())?.holes.length).toBe(3);
+  const marks = (await jobOf(id)).drawn.flatMap(({ source }) =>
+    source.kind === 'figure' && source.figure.kind === 'circle' ? [source.figure.centre] : [],
+  );
+  for (const { x, y } of marks) expect(Math.hypot(x - 100, y - 60)).toBeCloseTo(40, 0);
 });
 
 it('slots follow the stock’s thickness, all at once', async () => {

@@ -1,7 +1,7 @@
 /**
  * What a correction works on: a traced piece or a drawn thing, as its paths, and the commands that write them back.
  */
-import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, type Piece } from '@nuvet/core/job';
+import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, outlinesFrom, type Piece } from '@nuvet/core/job';
 import { apply, determinant, isSimilarity, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
 import { pointsAlong } from '@nuvet/core/shape';
 import { nanoid } from 'nanoid';
@@ -23,7 +23,7 @@ export function targetOf(job: Job, pieceId: string): Target | null {
     return {
       pieceId: drawn.id,
       name: drawn.name,
-      paths: masterOf(drawn, job.making.thicknessMm).paths,
+      paths: drawn.source.kind === 'strip' ? outlinesFrom(drawn, job).paths : masterOf(drawn, job.making.thicknessMm).paths,
       drawn,
       piece: null,
       isTraced: false,
@@ -134,6 +134,7 @@ export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn 
     }));
     return { ...drawn, live, held, source: { ...source, points } };
   }
+  if (source.kind === 'strip' && isShift) return { ...drawn, live, source: { ...source, at: at(source.at) } };
   if (source.kind === 'figure' && isShift) {
     const { figure } = source;
     const shifted = 'centre' in figure ? { ...figure, centre: at(figure.centre) } : { ...figure, from: at(figure.from), to: at(figure.to) };

@@ -1,6 +1,6 @@
 /** What is drawn by hand in the job: kept point by point, worked out live, undone to the last digit. */
 import { describe, expect, it } from 'vitest';
-import { circlePath, type Path, pathArea, segmentLength, stepsOf, withPoint } from '../plane/index.ts';
+import { centreOf, circlePath, type Path, pathArea, pathBox, segmentLength, stepsOf, withPoint } from '../plane/index.ts';
 import {
   applyCommand,
   type Command,
@@ -92,6 +92,34 @@ describe('what is drawn', () => {
     expect(more.drawn[0]?.held).toEqual(held);
     const first = run(job, { do: 'redraw', drawnId: 'frame', source: { kind: 'path', path: withPoint(path, 0, 0.5) } });
     expect(first.drawn[0]?.held).toMatchObject([{ kind: 'gap', a: 2, b: 3 }]);
+    expect(jobSchema.parse(JSON.parse(JSON.stringify(job)))).toEqual(job);
+  });
+  it('a strip follows the line it bends into, what is drawn on that, and the stock', () => {
+    const arc: Drawn['source'] = { kind: 'figure', figure: { kind: 'arc', from: { x: 30, y: 0 }, to: { x: -30, y: 0 }, sweep: Math.PI } };
+    const hole = (x: number, y: number): Drawn['source'] => ({ kind: 'figure', figure: { kind: 'circle', centre: { x, y }, radius: 2 } });
+    const strip: Drawn['source'] = { kind: 'strip', of: 'cuff', k: 0.5, side: 'right', widthMm: 25, at: { x: 100, y: 0 } };
+    const job = run(
+      start,
+      { do: 'draw', drawn: drawn('cuff', arc) },
+      { do: 'draw', drawn: drawn('hole', hole(0, 30)) },
+      { do: 'draw', drawn: drawn('strip', strip) },
+    );
+    const seen = (j: Job) => {
+      const piece = drawnPieces(j).find(({ id }) => id === 'strip');
+      const holes = piece?.holes.map((path) => centreOf(pathBox(path)).x - 100) ?? [];
+      return { length: piece ? pathBox(piece.outer).maxX - 100 : 0, holes };
+    };
+    expect(seen(job)).toEqual({ length: expect.closeTo(30 * Math.PI, 9), holes: [expect.closeTo(15 * Math.PI, 6)] });
+    // To the right of a line that turns left lies its outside: longer by pi times half the thickness.
+    const thicker = run(job, { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 4 } });
+    expect(seen(thicker)).toEqual({ length: expect.closeTo(32 * Math.PI, 9), holes: [expect.closeTo(16 * Math.PI, 6)] });
+    const c = 30 / Math.SQRT2;
+    const moved = run(job, { do: 'redraw', drawnId: 'hole', source: hole(c, c) as Extract<Drawn['source'], { kind: 'figure' }> });
+    expect(seen(moved).holes).toEqual([expect.closeTo((30 * Math.PI) / 4, 6)]);
+    expect(seen(run(job, { do: 'replace-drawn', word: 'taking away', ids: ['cuff'], by: [] }))).toEqual({ length: 0, holes: [] });
+    // Laid by one another two strips do not go round for ever.
+    const circular = run(job, { do: 'redraw', drawnId: 'cuff', source: { ...strip, of: 'strip' } });
+    expect(seen(circular).length).toBe(0);
     expect(jobSchema.parse(JSON.parse(JSON.stringify(job)))).toEqual(job);
   });
   it('is named, left out, given a purpose and replaced; undo brings it back', () => {

@@ -18,6 +18,7 @@ import {
   measuresCarried,
   nested,
   pathThrough,
+  stripOf,
   withMeasuresHeld,
 } from '../shape/index.ts';
 import { type Piece, pathSchema, pointSchema, purposes } from './schema-parts.ts';
@@ -97,6 +98,15 @@ export const drawnSchema = z.strictObject({
     /** A piece with holes, as several operations leave it. */
     z.strictObject({ kind: z.literal('paths'), paths: z.array(pathSchema).min(1).max(20_000) }),
     z.strictObject({ kind: z.literal('figure'), figure: figureSchema }),
+    /** The straight strip that bends into another drawn line, with what is drawn on that; its lower left corner lies `at`. */
+    z.strictObject({
+      kind: z.literal('strip'),
+      of: id,
+      k: finite.min(0).max(1),
+      side: z.enum(['left', 'right']),
+      widthMm: size,
+      at: pointSchema,
+    }),
   ]),
   /** The motif that it was placed from, and where that was fitted, so that another can take its place. */
   motif: z.strictObject({ id, fit: z.strictObject({ kind: z.enum(['between', 'box']), a: pointSchema, b: pointSchema }) }).optional(),
@@ -139,6 +149,8 @@ function masterFrom(source: DrawnSource, thicknessMm: number | null): Master {
   try {
     if (source.kind === 'path') return made([source.path]);
     if (source.kind === 'paths') return made(source.paths);
+    // What follows from another drawn thing has no master of its own.
+    if (source.kind === 'strip') return made([]);
     if (source.kind === 'figure') return made([figurePath(source.figure as Figure, thicknessMm)]);
     const path = pathThrough(source.points as Parameters<typeof pathThrough>[0], source.closed);
     return made(path ? [path] : []);
@@ -167,12 +179,34 @@ const deepest = 8;
 
 /** All that follows from one drawn thing. */
 export function outlinesFrom(one: Drawn, { drawn, making }: Drawing, depth = 0): Followed {
-  const { paths } = masterOf(one, making.thicknessMm);
+  const { paths } = one.source.kind === 'strip' ? { paths: stripPaths(one.source, one, { drawn, making }, depth) } : masterOf(one, making.thicknessMm); // biome-ignore format: one line
   return followed(paths, one.live as readonly LiveStep[], (other) => {
     const cutter = drawn.find((d) => d.id === other);
     return cutter && cutter !== one && depth < deepest ? outlinesFrom(cutter, { drawn, making }, depth + 1).paths : [];
   });
 }
+
+type StripSource = Extract<DrawnSource, { kind: 'strip' }>;
+const strips = new WeakMap<StripSource, { readonly from: readonly unknown[]; readonly paths: readonly Path[] }>();
+
+/** The strip of a drawn line and what is drawn on it, as they are now; kept while none of them changes. */
+function stripPaths(source: StripSource, own: Drawn, { drawn, making }: Drawing, depth: number): readonly Path[] {
+  const line = drawn.find(({ id: other }) => other === source.of);
+  if (!line || depth >= deepest) return none;
+  const outlinesOf = (d: Drawn): readonly Path[] => outlinesFrom(d, { drawn, making }, depth + 1).paths;
+  const [curve] = outlinesOf(line);
+  if (!curve) return none;
+  const others = drawn.filter((d) => d !== line && d !== own && d.source.kind !== 'strip' && !d.leftOut).map(outlinesOf);
+  const from = [curve, making.thicknessMm, ...others];
+  const kept = strips.get(source);
+  if (kept && kept.from.length === from.length && kept.from.every((value, k) => value === from[k])) return kept.paths;
+  const { k, side, widthMm, at } = source;
+  const paths = stripOf(curve, { thicknessMm: making.thicknessMm ?? 0, k, side, widthMm }, others.flat(), at);
+  strips.set(source, { from, paths });
+  return paths;
+}
+
+const none: readonly Path[] = [];
 
 /** Ids of drawn things that others are cut out by: they are no pieces of their own. */
 const cuttersIn = (drawn: readonly Drawn[]): ReadonlySet<string> =>

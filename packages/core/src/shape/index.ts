@@ -30,7 +30,7 @@ export {
   trimmed,
   withEndsJoined,
 } from './joining.ts';
-export { carriedToStrip, type FlatSettings, type FlatStrip, layFlat, onCurve, stationOf } from './lay-flat.ts';
+export { type FlatSettings, type FlatStrip, layFlat, onCurve, stripOf } from './lay-flat.ts';
 export { counterClockwise, type Followed, followed, type LiveStep } from './live.ts';
 export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';

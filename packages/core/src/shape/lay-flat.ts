@@ -4,7 +4,7 @@
  * Rests on: bending leaves the length at the neutral line, k thicknesses from the inner face (k = 0.5 is the middle; common
  * practice); set off from the drawn face by d, a curve grows by d for every radian that it turns.
  */
-import { centreOf } from '../plane/box.ts';
+import { centreOf, heightOf, widthOf } from '../plane/box.ts';
 import { type Path, pathBox, polygonPath, stepsOf, transformedPath } from '../plane/path.ts';
 import { type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, type Segment, segmentLength, splitSegment } from '../plane/segment.ts';
@@ -101,6 +101,20 @@ export function carriedToStrip(curve: Path, flat: FlatStrip, marks: readonly Pat
     const middle = centreOf(pathBox(mark));
     return transformedPath(mark, shift(flat.toStrip(stationOf(curve, middle).along) - middle.x, height - middle.y));
   });
+}
+
+/** Whether something is drawn on a curve: the curve runs through the middle third of its box. */
+export function liesOn(curve: Path, path: Path): boolean {
+  const box = pathBox(path);
+  const size = Math.max(1, Math.min(widthOf(box), heightOf(box)) / 3);
+  return stationOf(curve, centreOf(box)).off < size / 2;
+}
+
+/** A curve's strip with its lower left corner at a place, and all that lies on the curve carried to it. */
+export function stripOf(curve: Path, settings: FlatSettings, others: readonly Path[], at: Point): Path[] {
+  const flat = layFlat(curve, settings);
+  const marks = carriedToStrip(curve, flat, others.filter((path) => liesOn(curve, path)), settings.widthMm / 2); // biome-ignore format: one line
+  return [flat.strip, ...marks].map((path) => transformedPath(path, shift(at.x, at.y)));
 }
 
 /** Where on the curve a place along the strip comes to lie once it is bent. */

@@ -1,0 +1,129 @@
+'use client';
+/**
+ * A bent line laid flat: the straight strip that bends into it follows the line and all that is drawn on it.
+ */
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { type Drawn, outlinesFrom } from '@nuvet/core/job';
+import { boxAroundBoxes, centreOf, type Path, type Point, pathBox, shift } from '@nuvet/core/plane';
+import { layFlat, onCurve, stripOf } from '@nuvet/core/shape';
+import { useState } from 'react';
+import { setHand } from '@/table/hand-store';
+import { movedDrawn, newDrawn, targetOf } from '@/table/hand-target';
+import { NumberField } from '@/ui/NumberField';
+import { Section } from '../../Docket';
+import { Measure, Pick, Row } from './Rows';
+import { useChosen } from './use-chosen';
+
+type StripSource = Extract<Drawn['source'], { kind: 'strip' }>;
+type Wish = Pick<StripSource, 'k' | 'side' | 'widthMm'>;
+
+/** How far below its line a new strip lies, mm. */
+const roomMm = 20;
+
+/** The chosen line as a strip. */
+export function LayFlat() {
+  const { job, run, target } = useChosen();
+  const [wish, setWish] = useState<Wish>({ k: 0.5, side: 'right', widthMm: 25 });
+  const curve = target?.paths[0];
+  if (!target || !curve) return null;
+  const thicknessMm = job.making.thicknessMm ?? 0;
+  const lay = () => {
+    const { minX, minY } = pathBox(curve);
+    const at: Point = { x: minX, y: minY - wish.widthMm - roomMm };
+    // A traced line stays as it was found: its strip is laid once.
+    const others = job.drawn.flatMap((d) => (d.leftOut ? [] : outlinesFrom(d, job).paths));
+    const source: Drawn['source'] = target.drawn
+      ? { kind: 'strip', of: target.drawn.id, ...wish, at }
+      : { kind: 'paths', paths: stripOf(curve, { ...wish, thicknessMm }, others, at) };
+    const made = newDrawn(job, 'Strip', source);
+    run({ do: 'draw', drawn: made });
+    setHand({ chosen: [made.id] });
+  };
+  return (
+    <Section title="Lay flat">
+      <Wishes wish={wish} onWish={setWish} curve={curve} />
+      <Button fullWidth variant="outlined" sx={{ mt: 1.25 }} onClick={lay}>
+        Lay it flat, with what is drawn on it
+      </Button>
+    </Section>
+  );
+}
+
+/** A strip that is chosen: what it is laid by, and the way back for what lies on it. */
+export function Strip({ drawn, source }: { drawn: Drawn; source: StripSource }) {
+  const { job, run } = useChosen();
+  const line = job.drawn.find(({ id }) => id === source.of);
+  const curve = line && outlinesFrom(line, job).paths[0];
+  if (!curve)
+    return (
+      <Typography variant="body2" color="error" role="alert">
+        The line that this strip bends into is gone.
+      </Typography>
+    );
+  const flat = layFlat(curve, { ...source, thicknessMm: job.making.thicknessMm ?? 0 });
+  const onStrip = job.drawn.flatMap((d) => {
+    const middle = d.id === drawn.id || d.id === source.of || d.leftOut ? null : middleOf(outlinesFrom(d, job).paths);
+    const along = middle && middle.x - source.at.x;
+    const isOn = middle && along !== null && along >= 0 && along <= flat.lengthMm && middle.y >= source.at.y && middle.y <= source.at.y + source.widthMm; // biome-ignore format: one line
+    return isOn ? [{ d, middle, along }] : [];
+  });
+  const bringBack = () => {
+    const by = onStrip.flatMap(({ d, middle, along }) => {
+      const target = targetOf(job, d.id);
+      const to = onCurve(curve, flat, along);
+      return target ? [movedDrawn(d, target, shift(to.x - middle.x, to.y - middle.y))] : [];
+    });
+    run({ do: 'replace-drawn', word: 'bringing marks to the line', ids: by.map(({ id }) => id), by });
+  };
+  return (
+    <Section title="Laid flat">
+      <Wishes
+        wish={source}
+        curve={curve}
+        onWish={({ k, side, widthMm }) => run({ do: 'redraw', drawnId: drawn.id, source: { ...source, k, side, widthMm } })}
+      />
+      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
+        It follows {line.name} and all that is drawn on it.
+      </Typography>
+      <Button fullWidth variant="outlined" sx={{ mt: 1 }} disabled={onStrip.length === 0} onClick={bringBack}>
+        {onStrip.length === 0 ? 'Nothing else is drawn on the strip' : `Bring ${onStrip.length} from the strip to the line`}
+      </Button>
+    </Section>
+  );
+}
+
+function middleOf(paths: readonly Path[]): Point | null {
+  const box = boxAroundBoxes(paths.map(pathBox));
+  return box && centreOf(box);
+}
+
+function Wishes({ wish, curve, onWish }: { wish: Wish; curve: Path; onWish: (wish: Wish) => void }) {
+  const { job } = useChosen();
+  const thicknessMm = job.making.thicknessMm ?? 0;
+  const flat = layFlat(curve, { ...wish, thicknessMm });
+  return (
+    <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
+      <Row>
+        <NumberField
+          label="k factor"
+          value={wish.k}
+          digits={3}
+          unit="0 to 1"
+          onNumber={(n) => onWish({ ...wish, k: Math.min(1, Math.max(0, n)) })}
+        />
+        <Measure label="Strip’s width" mm={wish.widthMm} unit={job.unit} onMm={(widthMm) => onWish({ ...wish, widthMm })} />
+      </Row>
+      <Pick
+        label="The stock lies"
+        value={wish.side}
+        words={{ right: 'to the right of the line', left: 'to the left of the line' }}
+        onPick={(side) => onWish({ ...wish, side })}
+      />
+      <Typography variant="body2">
+        {flat.lengthMm.toFixed(2)} mm long at {thicknessMm.toFixed(2)} mm stock.
+      </Typography>
+    </Box>
+  );
+}
