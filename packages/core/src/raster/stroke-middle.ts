@@ -73,8 +73,12 @@ function readAcross(picture: GreyPicture, level: number, course: Float64Array, c
   const places: number[] = [];
   // Thinned lines lean towards a corner where the drawn one ends squarely.
   const unsure = closed ? 0 : Math.min(Math.ceil(roughWidth), n >> 2);
+  const window = Math.round(4 * roughWidth);
+  const often = n > 4 * window ? Math.max(1, window >> 4) : 1;
+  let local = Number.NaN;
   for (let k = unsure; k < n - unsure; k++) {
-    const local = medianNear(widths, k, Math.round(4 * roughWidth), closed);
+    // From one place to the next the median hardly changes.
+    if ((k - unsure) % often === 0 || Number.isNaN(local)) local = medianNear(widths, k, window, closed);
     if (!(Math.abs((widths[k] as number) - local) <= Math.max(0.5, 0.1 * local))) continue;
     kept.push(xs[k] as number, ys[k] as number);
     places.push(k);
@@ -82,28 +86,42 @@ function readAcross(picture: GreyPicture, level: number, course: Float64Array, c
   return { points: Float64Array.from(kept), places: Float64Array.from(places), width };
 }
 
+/** Of so many places on either side the median is taken. */
+const medianOver = 12;
+/** Room for the values of one median, in order; whole strides may leave a few places more. */
+const ordered = new Float64Array(4 * medianOver + 4);
+
 function medianNear(values: Float64Array, k: number, reach: number, closed: boolean): number {
   const n = values.length;
-  const stride = Math.max(1, Math.floor(reach / 12));
-  const near: number[] = [];
+  const stride = Math.max(1, Math.floor(reach / medianOver));
+  let count = 0;
   for (let i = k - reach; i <= k + reach; i += stride) {
-    const v = closed ? values[((i % n) + n) % n] : values[i];
-    if (v !== undefined && Number.isFinite(v)) near.push(v);
+    const v = values[closed ? ((i % n) + n) % n : i];
+    if (v === undefined || !Number.isFinite(v)) continue;
+    let at = count++;
+    for (; at > 0 && (ordered[at - 1] as number) > v; at--) ordered[at] = ordered[at - 1] as number;
+    ordered[at] = v;
   }
-  return near.sort((a, b) => a - b)[near.length >> 1] ?? Number.NaN;
+  return count > 0 ? (ordered[count >> 1] as number) : Number.NaN;
 }
 
 /** How far the ink reaches from a place in a direction, px; NaN where it reaches farther than `reach`, or there is none. */
 export function edgeAlong(picture: GreyPicture, level: number, x: number, y: number, dx: number, dy: number, reach: number): number {
-  let before = greyAt(picture, x, y);
-  if (before >= level) return Number.NaN;
-  for (let d = 0.5; d <= reach; d += 0.5) {
+  if (greyAt(picture, x, y) >= level) return Number.NaN;
+  let sure = 0;
+  // Within the ink it goes by longer strides; the last of them is looked through again.
+  for (let d = stridePx; d <= reach && greyAt(picture, x + d * dx, y + d * dy) < level; d += stridePx) sure = d;
+  let before = greyAt(picture, x + sure * dx, y + sure * dy);
+  for (let d = sure + 0.5; d <= reach; d += 0.5) {
     const here = greyAt(picture, x + d * dx, y + d * dy);
     if (here >= level) return d - 0.5 + (0.5 * (level - before)) / (here - before);
     before = here;
   }
   return Number.NaN;
 }
+
+/** No gap across a line that is narrower counts as its edge, px. */
+const stridePx = 1.5;
 
 /** Between four pixels' centres; paper outside. */
 function greyAt({ width, height, data }: GreyPicture, x: number, y: number): number {

@@ -49,9 +49,7 @@ interface Tip {
 
 /** Yields the share done, 0 to 1. */
 export function* networkOf(picture: GreyPicture, settings: NetworkSettings): Generator<number, MiddleLine[]> {
-  const mask = inkMask(picture, settings.level);
-  let inkCount = 0;
-  for (const v of mask.data) inkCount += v;
+  const { mask, inkCount } = inkMask(picture, settings.level);
   const thinning = thinned(mask);
   let step = thinning.next();
   while (!step.done) {
@@ -79,13 +77,18 @@ export function* networkOf(picture: GreyPicture, settings: NetworkSettings): Gen
   return metExactly(fitted, strokes);
 }
 
-/** The ink with a border of paper. */
-function inkMask({ width, height, data }: GreyPicture, level: number): Mask {
-  const mask = { width: width + 2, height: height + 2, data: new Uint8Array((width + 2) * (height + 2)) };
+/** The ink with a border of paper, and how many pixels it has. */
+function inkMask({ width, height, data }: GreyPicture, level: number): { mask: Mask; inkCount: number } {
+  const ink = new Uint8Array((width + 2) * (height + 2));
+  let inkCount = 0;
   for (let y = 0, p = 0; y < height; y++) {
-    for (let q = (y + 1) * mask.width + 1, end = q + width; q < end; p++, q++) if ((data[p] as number) < level) mask.data[q] = 1;
+    for (let q = (y + 1) * (width + 2) + 1, end = q + width; q < end; p++, q++) {
+      if ((data[p] as number) >= level) continue;
+      ink[q] = 1;
+      inkCount++;
+    }
   }
-  return mask;
+  return { mask: { width: width + 2, height: height + 2, data: ink }, inkCount };
 }
 
 function cleaned(skeleton: Skeleton, width: number): Skeleton {
