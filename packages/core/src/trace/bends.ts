@@ -36,6 +36,9 @@ const leftOverCost = 0.4;
 /** Steps between places where a segment may end, at least; and how many places there are at most. */
 const leastStep = 6;
 const mostPlaces = 26;
+/** Along longer bends one place in so many steps, for tolerances of up to so many pixels. */
+const evenPlaces = 24;
+const evenTolerance = 2.4;
 /** For comparing ways; the segments taken are fitted with more care. */
 const quick: Care = { points: 24, rounds: 4 };
 
@@ -101,7 +104,9 @@ function placeAt(course: Course, grain: Grain, index: number, first: number, las
 
 function placesAlong(course: Course, grain: Grain, start: BendEnd, end: BendEnd): CurveEnd[] {
   const [first, last] = [start.index + start.spoilt, end.index - end.spoilt];
-  const count = Math.min(Math.floor((last - first) / leastStep), Math.max(mostPlaces, Math.min(60, Math.round((last - first) / 24))));
+  // Where a tolerance spans many pixels the course says nothing new between places that lie nearer.
+  const apart = evenPlaces * Math.max(1, grain.worst / evenTolerance);
+  const count = Math.min(Math.floor((last - first) / leastStep), Math.max(mostPlaces, Math.min(60, Math.round((last - first) / apart))));
   const inner = Array.from({ length: Math.max(0, count - 1) }, (_, k) =>
     placeAt(course, grain, Math.round(first + ((k + 1) * (last - first)) / count), first, last),
   );
