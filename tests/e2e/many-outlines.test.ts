@@ -65,12 +65,8 @@ it('6,000 segments, panned and zoomed there and back, look as they did; one drag
   await page.waitForTimeout(300);
   const before = await seen();
   for (const by of [-120, -120, -120]) await page.mouse.wheel(0, by);
-  await page.waitForTimeout(40);
-  const nearer = await seen();
-  expect(differing(before, nearer)).toBeGreaterThan(0.01);
-  // At rest what was laid is drawn anew: sharper, and at the same place.
-  await page.waitForTimeout(500);
-  expect(differing(nearer, await seen())).toBeLessThan(0.08);
+  await page.waitForTimeout(600);
+  expect(differing(before, await seen())).toBeGreaterThan(0.01);
   for (const by of [120, 120, 120]) await page.mouse.wheel(0, by);
   await page.waitForTimeout(600);
   expect(differing(before, await seen())).toBeLessThan(0.002);
