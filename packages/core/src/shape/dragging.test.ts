@@ -51,7 +51,7 @@ describe('a chain of live steps', () => {
           }
         },
       ),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
   });
   it('told as points and drawn again keeps every segment that was not touched', () => {
@@ -103,7 +103,7 @@ describe('crossings that are remembered', () => {
           }
         },
       ),
-      { numRuns: 12 },
+      { numRuns: 6 },
     );
   });
   it('of a path that is told twice are told for both', () => {
