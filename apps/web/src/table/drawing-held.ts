@@ -11,17 +11,13 @@ import { toScreen, type View } from './view';
 
 export function drawHeld(canvas: CanvasRenderingContext2D, view: View, path: Path, held: Drawn['held'], off: readonly number[]): void {
   held?.forEach((measure, k) => {
-    if (Number.isNaN(off[k] ?? 0) || !isThere(path, measure as HeldMeasure)) return;
+    if (Number.isNaN(off[k])) return;
     const colour = Math.abs(off[k] ?? 0) > 5e-4 ? colours.madder : colours.verdigris;
     if (measure.kind === 'gap')
       drawSpan(canvas, toScreen(view, pointOf(path, measure.a)), toScreen(view, pointOf(path, measure.b)), colour);
     drawWord(canvas, wordOf(path, measure as HeldMeasure), toScreen(view, placeOf(path, measure as HeldMeasure)), colour);
   });
 }
-
-const isThere = (path: Path, measure: HeldMeasure): boolean =>
-  Math.max(...(measure.kind === 'gap' ? [measure.a, measure.b] : measure.kind === 'turn' ? [measure.point] : [measure.segment + 1])) <=
-  path.segments.length;
 
 function wordOf(path: Path, measure: HeldMeasure): string {
   const value = measured(path, measure);

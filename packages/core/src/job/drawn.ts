@@ -164,9 +164,7 @@ function masterFrom(source: DrawnSource, thicknessMm: number | null): Master {
 export function redrawn(drawn: Drawn, source: DrawnSource, thicknessMm: number | null): Drawn {
   if (!drawn.held || drawn.held.length === 0) return { ...drawn, source };
   const [before, after] = [masterOf(drawn, thicknessMm).paths[0], masterOf({ source }, thicknessMm).paths[0]];
-  const held = before && after && canHold(source) ? measuresCarried(before, after, drawn.held) : [];
-  // Kept as it is where nothing has changed, so that what was worked out from it stays known.
-  return { ...drawn, source, held: held.length === drawn.held.length && held.every((m, k) => m === drawn.held?.[k]) ? drawn.held : held };
+  return { ...drawn, source, held: before && after && canHold(source) ? measuresCarried(before, after, drawn.held) : [] };
 }
 
 interface Drawing {

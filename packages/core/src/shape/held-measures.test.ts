@@ -1,9 +1,9 @@
 /** Measures that a drawn outline keeps: lengths, radii, angles and gaps. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { distance, type Path, pathArea, polygonPath, stepsOf } from '../plane/index.ts';
+import { distance, type Path, pathArea, polygonPath, reversedPath, stepsOf } from '../plane/index.ts';
 import { type HeldMeasure, measured, measuresCarried, withMeasuresHeld } from './held-measures.ts';
-import { pointOf, withPointsMoved } from './points.ts';
+import { pointOf, startMoved, withPointsMoved } from './points.ts';
 
 const p = (x: number, y: number) => ({ x, y });
 const length = (segment: number, mm: number | null, play = 0): HeldMeasure => ({ kind: 'length', segment, mm, play });
@@ -86,6 +86,20 @@ describe('measures after an edit', () => {
     const more = polygonPath([p(0, 0), p(50, 0), p(100, 0), p(100, 60), p(0, 60)]);
     expect(measuresCarried(box, more, held)).toEqual([length(3, 100), { kind: 'gap', a: 0, b: 3, mm: 10, play: 0 }, square(4)]);
     expect(measuresCarried(box, polygonPath([p(0, 0), p(100, 0), p(0, 60)]), held)).toEqual([square(2)]);
+  });
+  it('go along where the path is turned round or starts elsewhere, and hold as they did', () => {
+    const slanted = polygonPath([p(0, 0), p(100, 0), p(90, 60), p(10, 40)]);
+    const held: HeldMeasure[] = [0, 1].map((k) => length(k, measured(slanted, length(k, 0))));
+    const turn: HeldMeasure = { kind: 'turn', point: 2, turn: 0 };
+    held.push({ ...turn, turn: measured(slanted, turn) });
+    for (const after of [reversedPath(slanted), startMoved(slanted, 2)]) {
+      const carried = measuresCarried(slanted, after, held);
+      expect(carried).toHaveLength(3);
+      carried.forEach((measure, k) => {
+        expect(Math.abs(measured(after, measure))).toBeCloseTo(Math.abs(measured(slanted, held[k] as HeldMeasure)), 9);
+      });
+      expect(Math.max(...withMeasuresHeld(after, carried, null).off.map(Math.abs))).toBeLessThan(1e-9);
+    }
   });
   it('stay where points were only moved', () => {
     expect(measuresCarried(box, withPointsMoved(box, [1], p(5, 5)), [length(0, 100)])).toEqual([length(0, 100)]);

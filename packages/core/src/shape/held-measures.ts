@@ -35,7 +35,11 @@ const closeEnough = 1e-10;
 export function withMeasuresHeld(path: Path, held: readonly HeldMeasure[], thicknessMm: number | null): Held {
   const wanted = held.map((measure) => ({ measure, value: wantedOf(measure, thicknessMm) }));
   const used = wanted.filter(({ measure, value }) => value !== null && hasPlace(path, measure));
-  const offOf = (p: Path): number[] => wanted.map(({ measure, value }) => (value !== null && hasPlace(p, measure) ? measured(p, measure) - value : value === null ? 0 : Number.NaN)); // biome-ignore format: one line
+  const offOf = (p: Path): number[] =>
+    wanted.map(({ measure, value }) => {
+      if (!hasPlace(p, measure)) return Number.NaN;
+      return value === null ? 0 : measured(p, measure) - value;
+    });
   if (used.length === 0) return { path, off: offOf(path) };
   let form = formOf(path);
   const residuals = (f: Form): number[] => {
@@ -105,7 +109,6 @@ function pathOf(path: Path, form: Form): Path {
   return path.closed ? closedExactly(made) : made;
 }
 
-/** The end of each segment by its place in the row. */
 function stepAt(path: Path, k: number): { from: Point; segment: Segment } {
   return { from: k === 0 ? path.start : (path.segments[k - 1] as Segment).to, segment: path.segments[k] as Segment };
 }
@@ -205,29 +208,39 @@ function arcScale(path: Path, k: number): number {
 /** Ends nearer than this are the same, mm. */
 const sameMm = 1e-6;
 
-/** The measures of a path after an edit of it: those whose points or segments are still there, by their new numbers. */
+/**
+ * The measures of a path after an edit of it, by their new numbers: those whose points or segments are still there, also where
+ * the path runs the other way round or starts elsewhere; where only places have changed the numbers stay.
+ */
 export function measuresCarried(before: Path, after: Path, held: readonly HeldMeasure[]): HeldMeasure[] {
-  // Where only places have changed the numbers stay.
-  if (before.segments.length === after.segments.length && before.closed === after.closed) return [...held];
+  const isMovedOnly = before.segments.length === after.segments.length && before.closed === after.closed;
+  const isAt = (p: Point, q: Point): boolean => distance(p, q) < sameMm;
   const pointNow = (k: number): number => {
     const p = pointAt(before, k);
-    return Array.from({ length: pointsIn(after) }, (_, j) => j).find((j) => distance(pointAt(after, j), p) < sameMm) ?? -1;
+    const found = Array.from({ length: pointsIn(after) }, (_, j) => j).findIndex((j) => isAt(pointAt(after, j), p));
+    return found < 0 && isMovedOnly ? k : found;
   };
-  const segmentNow = (k: number): number => {
+  const segmentOf = (k: number, isTurned: boolean): number => {
     const { from, segment } = stepAt(before, k);
-    return after.segments.findIndex((s, j) => s.kind === segment.kind && distance(s.to, segment.to) < sameMm && distance(stepAt(after, j).from, from) < sameMm); // biome-ignore format: one line
+    const [first, last] = isTurned ? [segment.to, from] : [from, segment.to];
+    return after.segments.findIndex((s, j) => isAt(s.to, last) && isAt(stepAt(after, j).from, first));
   };
-  return held.flatMap((measure): HeldMeasure[] => {
-    if (!hasPlace(before, measure)) return [];
-    if (measure.kind === 'gap') {
-      const [a, b] = [pointNow(measure.a), pointNow(measure.b)];
-      return a >= 0 && b >= 0 ? [{ ...measure, a, b }] : [];
-    }
-    if (measure.kind === 'turn') {
-      const point = pointNow(measure.point);
-      return point >= 0 ? [{ ...measure, point }] : [];
-    }
-    const segment = segmentNow(measure.segment);
-    return segment >= 0 ? [{ ...measure, segment }] : [];
-  });
+  const all = before.segments.map((_, k) => k);
+  const isTurned = all.every((k) => segmentOf(k, false) < 0) && all.some((k) => segmentOf(k, true) >= 0);
+  const segmentNow = (k: number): number => {
+    const found = segmentOf(k, isTurned);
+    return found < 0 && isMovedOnly ? k : found;
+  };
+  const carried = (measure: HeldMeasure): HeldMeasure => {
+    if (measure.kind === 'gap') return { ...measure, a: pointNow(measure.a), b: pointNow(measure.b) };
+    if (measure.kind === 'turn') return { ...measure, point: pointNow(measure.point), turn: isTurned ? -measure.turn : measure.turn };
+    return { ...measure, segment: segmentNow(measure.segment) };
+  };
+  return held
+    .filter((measure) => hasPlace(before, measure))
+    .map(carried)
+    .filter((measure) => placesIn(measure).every((k) => k >= 0));
 }
+
+const placesIn = (measure: HeldMeasure): number[] =>
+  measure.kind === 'gap' ? [measure.a, measure.b] : [measure.kind === 'turn' ? measure.point : measure.segment];
