@@ -11,7 +11,8 @@ import { toScreen, type View } from './view';
 
 export function drawHeld(canvas: CanvasRenderingContext2D, view: View, path: Path, held: Drawn['held'], off: readonly number[]): void {
   held?.forEach((measure, k) => {
-    if (Number.isNaN(off[k])) return;
+    // Several outlines keep none.
+    if (!Number.isFinite(off[k])) return;
     const colour = Math.abs(off[k] ?? 0) > 5e-4 ? colours.madder : colours.verdigris;
     if (measure.kind === 'gap')
       drawSpan(canvas, toScreen(view, pointOf(path, measure.a)), toScreen(view, pointOf(path, measure.b)), colour);
