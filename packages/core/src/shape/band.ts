@@ -5,10 +5,10 @@ import { type Path, reversedPath, stepsOf } from '../plane/path.ts';
 import { norm, type Point } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 import { nested, unitedOutlines } from './combine.ts';
-import { selfCrossings } from './crossings.ts';
 import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { type OffsetSettings, offsetPiece, plainOffset, rawOffset } from './offset.ts';
+import { selfCrossings } from './path-crossings.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 
 export const endKinds = ['round', 'flat', 'square'] as const;

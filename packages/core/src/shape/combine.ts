@@ -7,9 +7,10 @@
 import { type Path, pathArea, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
-import { type CutPlace, pathCrossings, samePlaceMm, selfCrossings } from './crossings.ts';
+import { samePlaceMm } from './crossings.ts';
 import { windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
+import { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 import { joinedRuns, runsOf } from './runs.ts';
 
 export type Combining = 'unite' | 'take-away' | 'keep-common';

@@ -7,10 +7,11 @@ import { type Path, pathArea, pathBox, pathLength, reversedPath, stepsOf } from 
 import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { apply, chain, isIdentity, shift, type Transform, turn } from '../plane/transform.ts';
+import { boxIndex } from './box-index.ts';
 import { unitedOutlines } from './combine.ts';
 import { placeAlong } from './corner-cuts.ts';
-import { boxIndex, pathCrossings } from './crossings.ts';
 import { merged } from './merging.ts';
+import { pathCrossings } from './path-crossings.ts';
 import { closedExactly, endOf, joinedRuns } from './runs.ts';
 
 /** The mirror image about the line through two places. */

@@ -3,9 +3,10 @@ import { Bezier } from 'bezier-js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arcAbout, circlePath, distance, ellipsePath, nearestOnPath, nearestOnSegment, type Path, type Point, pathArea, pathLength, pointOn, type Segment, type Step, splitPath, stepsOf } from '../plane/index.ts'; // biome-ignore format: one list
-import { pathCrossings, segmentCrossings, selfCrossings } from './crossings.ts';
+import { segmentCrossings } from './crossings.ts';
 import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
+import { pathCrossings, selfCrossings } from './path-crossings.ts';
 import { endOf, joinedRuns, runsOf } from './runs.ts';
 
 const place = fc

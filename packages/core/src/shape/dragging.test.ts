@@ -2,8 +2,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { circlePath, distance, knownSteps, type Path, pathArea, pathBox, pathLength, reversedPath, type Segment, stepsOf, transformedPath } from '../plane/index.ts'; // biome-ignore format: one line
-import { type CrossingMemory, noCrossingMemory, selfCrossings } from './crossings.ts';
 import { followed, type LiveStep } from './live.ts';
+import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
 import { type DrawnPoint, pathThrough, pointsAlong } from './through-points.ts';
 
 const none = () => [];

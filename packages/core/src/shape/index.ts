@@ -1,5 +1,6 @@
 export { type Alignment, aligned, alignments, distributed } from './arrange.ts';
 export { bandAbout, type EndKind, endKinds } from './band.ts';
+export { boxIndex } from './box-index.ts';
 export { type Combining, combined, divided, insidePoint, nested, simpleParts, unitedOutlines } from './combine.ts';
 export {
   type Copies,
@@ -13,7 +14,7 @@ export {
   turnedImages,
 } from './copies.ts';
 export { type CornerCut, cornerCuts, cornersOf, largestCut, type PathCorner, placeAlong, withCornersCut } from './corner-cuts.ts';
-export { boxIndex, type Crossing, type CutPlace, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+export { type Crossing, samePlaceMm, segmentCrossings } from './crossings.ts';
 export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath, lineAcross, lineMidway } from './figures.ts';
 export { type HeldMeasure, measured, measuresCarried, withMeasuresHeld } from './held-measures.ts';
 export { nearnessTo, windingAbout } from './inside.ts';
@@ -35,6 +36,7 @@ export { counterClockwise, type Followed, followed, type LiveStep } from './live
 export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';
 export { type CornerKind, cornerKinds, type OffsetSettings, offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
+export { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 export {
   arcThrough,
   brokenAt,

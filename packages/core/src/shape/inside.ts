@@ -8,7 +8,8 @@ import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import type { Path } from '../plane/path.ts';
 import { cross, distance, norm, type Point } from '../plane/point.ts';
 import { directionOn, nearestOnSegment } from '../plane/segment.ts';
-import { boxIndex, flatBoxes, segmentCrossings } from './crossings.ts';
+import { boxIndex, flatBoxes } from './box-index.ts';
+import { segmentCrossings } from './crossings.ts';
 
 /** How often counter-clockwise the paths go round a place that lies on none of them. */
 export function windingAbout(paths: readonly Path[], p: Point): number {

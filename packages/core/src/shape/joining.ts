@@ -7,8 +7,10 @@ import { boxAroundBoxes } from '../plane/box.ts';
 import { type Path, pathBox, polygonPath, reversedPath, type Step, splitPath, stepsOf } from '../plane/path.ts';
 import { between, crossing, distance, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn, type Segment } from '../plane/segment.ts';
+import { boxIndex } from './box-index.ts';
 import { combined, nested } from './combine.ts';
-import { boxIndex, type CutPlace, pathCrossings, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+import { samePlaceMm, segmentCrossings } from './crossings.ts';
+import { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 import { chained, closedExactly, endOf, runsOf } from './runs.ts';
 
 /** An end of one of several open paths. */

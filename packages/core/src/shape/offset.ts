@@ -12,9 +12,10 @@ import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } fro
 import { cross, crossing, distance, dot, norm, type Point, turnBetween } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
-import { type CrossingMemory, noCrossingMemory, samePlaceMm, segmentCrossings, selfCrossings } from './crossings.ts';
+import { samePlaceMm, segmentCrossings } from './crossings.ts';
 import { nearnessToSteps } from './inside.ts';
 import { merged } from './merging.ts';
+import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 
 export const cornerKinds = ['round', 'mitre', 'square'] as const;

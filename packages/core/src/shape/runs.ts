@@ -5,7 +5,8 @@
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { pointOn, type Segment, splitSegment } from '../plane/segment.ts';
-import { type CutPlace, samePlaceMm } from './crossings.ts';
+import { samePlaceMm } from './crossings.ts';
+import type { CutPlace } from './path-crossings.ts';
 
 /** A path cut at places on it (for `path` 0 of a list of one), in order of travel; uncut it comes back whole. */
 export function runsOf(path: Path, places: readonly CutPlace[]): Path[] {

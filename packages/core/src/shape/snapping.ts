@@ -7,7 +7,8 @@ import { circleOf } from '../plane/arc.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, norm, type Point, subtract } from '../plane/point.ts';
 import { nearestOnSegment, pointOn, segmentBox } from '../plane/segment.ts';
-import { boxIndex, segmentCrossings } from './crossings.ts';
+import { boxIndex } from './box-index.ts';
+import { segmentCrossings } from './crossings.ts';
 
 export type SnapWord = 'end' | 'middle' | 'centre' | 'crossing' | 'perpendicular' | 'tangent' | 'on line' | 'grid';
 
