@@ -2,20 +2,17 @@
 import { fitOf, type Job, type Picture, type Piece } from '@nuvet/core/job';
 import { apply, type Box as PlaneBox, pathArea, pathBox, stepsOf } from '@nuvet/core/plane';
 import { badgeSheet, colourPngOf, deviationOf, plateScene, pngOf, type Scan, scanColours, scanScene } from '@nuvet/truth';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { expect, it } from 'vitest';
 import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobWith, json } from './server.ts';
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
+const errors = drivenPage((opened) => {
+  page = opened;
 });
-afterAll(async () => browser?.close());
 
 const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
 const piecesOf = async (id: string): Promise<readonly Piece[]> => (await jobOf(id)).trace?.pieces ?? [];

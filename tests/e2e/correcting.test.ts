@@ -2,21 +2,18 @@
 import { type Drawn, drawnPieces, type Job, masterOf, type Piece } from '@nuvet/core/job';
 import { distance, type Path, type Point, pathArea, pathBox, stepsOf } from '@nuvet/core/plane';
 import { measured } from '@nuvet/core/shape';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeEach, expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, json } from './server.ts';
 
-let browser: Browser;
 let page: Page;
 let id = '';
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
+const errors = drivenPage((opened) => {
+  page = opened;
 });
-afterAll(async () => browser?.close());
 beforeEach(async () => {
   const { body } = await json('POST', '/api/jobs', { name: 'Panels', pictureIds: [] });
   id = (body as { id: string }).id;

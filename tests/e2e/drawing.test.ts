@@ -3,21 +3,18 @@ import { readFileSync } from 'node:fs';
 import { type Drawn, drawnPieces, fitOf, type Picture } from '@nuvet/core/job';
 import { apply, type Path, type Point, pathArea, pathBox } from '@nuvet/core/plane';
 import { plateScene, pngOf, scanScene } from '@nuvet/truth';
-import type { Browser, Download, Page } from 'playwright-core';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Download, Page } from 'playwright-core';
+import { expect, it } from 'vitest';
 import { placementOf, toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { dxfSeenByEzdxf } from '../unit/outside-readers.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobOf, jobWith, json } from './server.ts';
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
+const errors = drivenPage((opened) => {
+  page = opened;
 });
-afterAll(async () => browser?.close());
 
 const table = () => page.getByRole('application', { name: 'Light table' });
 const button = (name: string) => page.getByRole('button', { name, exact: true });

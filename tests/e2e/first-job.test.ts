@@ -3,11 +3,12 @@ import { readFileSync } from 'node:fs';
 import { type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
 import { fitTrueUp, type TrueUpMark } from '@nuvet/core/trueup';
 import { demoJobs, deviationOf, pngOf, type Scene, scanScene } from '@nuvet/truth';
-import type { Browser, Download, Page } from 'playwright-core';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Download, Page } from 'playwright-core';
+import { expect, it } from 'vitest';
 import { dxfSeenByEzdxf, svgSeen } from '../unit/outside-readers.ts';
 import { clickInPicture, dropFile } from './bench-hand.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address } from './server.ts';
 
 const scene = demoJobs[0]?.scene as Scene;
@@ -19,14 +20,10 @@ function mark(name: string): [Point, Point] {
   return [scan.at(ends[0] as Point), scan.at(ends[1] as Point)];
 }
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
+const errors = drivenPage((opened) => {
+  page = opened;
 });
-afterAll(async () => browser?.close());
 
 async function downloaded(word: string): Promise<string> {
   const [download] = await Promise.all([

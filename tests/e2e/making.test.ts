@@ -5,23 +5,17 @@ import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/pla
 import { demoJobs } from '@nuvet/truth';
 import { unzipSync } from 'fflate';
 import { PDFDocument } from 'pdf-lib';
-import type { Browser, Download, Page } from 'playwright-core';
+import type { Download, Page } from 'playwright-core';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { svgSeen } from '../unit/outside-readers.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
-});
-afterAll(async () => {
-  await browser?.close();
-  expect(errors).toEqual([]);
+drivenPage((opened) => {
+  page = opened;
 });
 
 const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });

@@ -1,23 +1,17 @@
 /** Many outlines on the table: laid where the view moves, sharp again once it rests, and where they belong while one is dragged. */
 import { workBoxOf } from '@nuvet/core/job';
 import { type Path, type Point, polygonPath } from '@nuvet/core/plane';
-import type { Browser, Page } from 'playwright-core';
+import type { Page } from 'playwright-core';
 import sharp from 'sharp';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobOf, jobOfOutlines } from './server.ts';
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
-});
-afterAll(async () => {
-  await browser?.close();
-  expect(errors).toEqual([]);
+drivenPage((opened) => {
+  page = opened;
 });
 
 /** A star of 100 sides about a place. */

@@ -2,22 +2,16 @@
 import { readFileSync } from 'node:fs';
 import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/plane';
 import { PDFDocument } from 'pdf-lib';
-import type { Browser, Download, Page } from 'playwright-core';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import type { Download, Page } from 'playwright-core';
+import { expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
-});
-afterAll(async () => {
-  await browser?.close();
-  expect(errors).toEqual([]);
+drivenPage((opened) => {
+  page = opened;
 });
 
 const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });

@@ -8,20 +8,17 @@ import { type Point, project } from '@nuvet/core/plane';
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { jpegOf, onScaleCard, type Photo, photographScene, plateScene, pngOf, scanScene } from '@nuvet/truth';
 import { PDFDocument } from 'pdf-lib';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { describe, expect, it } from 'vitest';
 import { clickInPicture, dropFile, measured } from './bench-hand.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, json } from './server.ts';
 
-let browser: Browser;
 let page: Page;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
+const errors = drivenPage((opened) => {
+  page = opened;
 });
-afterAll(async () => browser?.close());
 
 const job = async (): Promise<Job> => {
   const id = /jobs\/([0-9a-f-]+)/.exec(page.url())?.[1];
