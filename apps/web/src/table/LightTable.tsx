@@ -8,7 +8,6 @@ import {
   drawnPieces,
   fitOf,
   type Job,
-  type Mark,
   outlinesFrom,
   overallBox,
   type Picture,
@@ -24,9 +23,8 @@ import Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
-import { markReading } from '@/stages/true-up/mark-words';
 import { colours } from '@/ui/theme';
-import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap, type ShownMark } from './drawing';
+import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap } from './drawing';
 import { drawDeviation } from './drawing-deviation';
 import { drawHand } from './drawing-hand';
 import { drawBurnt, drawHolds, drawPages, drawPlaces, drawPlan, drawSizes, drawTaken } from './drawing-making';
@@ -34,7 +32,7 @@ import { drawChosenPieces } from './drawing-outlines';
 import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
 import { drawWay } from './drawing-way';
-import { type Ground, groundOf } from './ground';
+import { groundOf } from './ground';
 import { pathsOf } from './hand-aim';
 import { isDrawTool, useHand } from './hand-store';
 import { Magnifier } from './Magnifier';
@@ -43,7 +41,8 @@ import { OutlinesAtRest } from './outlines-at-rest';
 import { nativeOf, PictureLayer } from './PictureLayer';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
-import { type Ghost, setTable, useTable } from './table-store';
+import { setTable, useTable } from './table-store';
+import { useShownMarks } from './use-shown-marks';
 import { keptUnder, type View, wholeSheet } from './view';
 import { useSurfaces, useWorkingCopies } from './working-copies';
 
@@ -353,57 +352,3 @@ function useViewKeptUnder(picture: Picture | null): void {
     before.current = { id: picture?.id, fit, place: picture?.place };
   }, [picture, fit]);
 }
-
-/** The marks as they stand now: those of the picture, one in the making, one being dragged, those suggested. */
-function useShownMarks(picture: Picture | null, ground: Ground | null, stage: string): ShownMark[] {
-  const { tool, taken, dragged, selected, pointer, snap, ghosts } = useTable();
-  const unit = useJob((s) => s.job.unit);
-  if (!picture || !ground) return [];
-  const shown: ShownMark[] = [];
-  if (stage === 'true-up') {
-    const fit = fitOf(picture);
-    const named = new Set([...fit.suspects, ...fit.slips].map((s) => s.id));
-    const onScreen = (points: readonly Point[]) => points.map((p) => ground.toScreen(p));
-    for (const ghost of ghosts) shown.push(shownGhost(ghost, onScreen(ghost.points)));
-    for (const mark of picture.marks) {
-      const points = dragged?.markId === mark.id ? dragged.points : mark.points;
-      const word = markReading({ ...mark, points: [...points] } as Mark, fit, unit);
-      shown.push({
-        kind: mark.kind,
-        points: onScreen(points),
-        word,
-        selected: selected?.markId === mark.id ? selected.index : null,
-        isGhost: false,
-        isSuspect: named.has(mark.id),
-      });
-    }
-  }
-  if (tool && tool !== 'move-picture' && tool !== 'datum' && taken.length > 0) {
-    const next = pointer ? [snap ? ground.toScreen(ground.originalOf(snap.at)) : pointer] : [];
-    const points = [...taken.map((p) => ground.toScreen(p)), ...next];
-    shown.push({
-      kind: /^(crop|limit)-/.test(tool) ? 'crop' : (tool as Mark['kind']),
-      points: tool.endsWith('-box') ? boxOn(points) : points,
-      word: '',
-      selected: null,
-      isGhost: false,
-      isSuspect: false,
-    });
-  }
-  return shown;
-}
-
-/** A box upright on the screen from two of its corners. */
-function boxOn(points: readonly Point[]): readonly Point[] {
-  const [a, b] = points;
-  return a && b ? [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }] : points;
-}
-
-const shownGhost = (ghost: Ghost, points: readonly Point[]): ShownMark => ({
-  kind: ghost.kind,
-  points,
-  word: ghost.word,
-  selected: null,
-  isGhost: true,
-  isSuspect: false,
-});

@@ -3,11 +3,9 @@
  * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
 import { type Picture, type Piece, sheetBoxOf } from '@nuvet/core/job';
-import { apply, distance, type Point } from '@nuvet/core/plane';
-import type { SheetSnap } from '@nuvet/core/shape';
+import { distance, type Point } from '@nuvet/core/plane';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
-import { finder } from '@/workers/finding';
 import { type Ground, groundOf } from './ground';
 import { useHand } from './hand-store';
 import { finish, isOpenEnded, placesOf } from './mark-making';
@@ -15,6 +13,7 @@ import { setTable, type Tool, useTable } from './table-store';
 import { pictureAt, pieceAt, underPoint } from './under-pointer';
 import { useHandActions } from './use-hand-actions';
 import { useMakingActions } from './use-making-actions';
+import { usePictureSnap } from './use-picture-snap';
 import { moved, toScreen, toSheet, wholeSheet, zoomed } from './view';
 import { endWay, holdWay, leadWay, takeWayBack } from './way-leading';
 import { surfaceNow } from './working-copies';
@@ -23,8 +22,6 @@ import { surfaceNow } from './working-copies';
 const clickSlack = 4;
 /** A mark's point is picked up from this near. */
 const pickReach = 13;
-/** A feature of the picture is taken from this near. */
-const snapReach = 10;
 
 const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
@@ -57,7 +54,6 @@ export function usePointerActions(
   const press = useRef<{ at: Point; moved: boolean } | null>(null);
   const [isDraggingMark, setIsDraggingMark] = useState(false);
   const [isMovingPicture, setIsMovingPicture] = useState(false);
-  const snapping = useRef<{ wanted: { at: Point; ground: Ground } | null; isBusy: boolean }>({ wanted: null, isBusy: false });
 
   const byHand = useRef(false);
   const isByHand = () => stage === 'trace' && useHand.getState().tray !== 'find';
@@ -98,42 +94,7 @@ export function usePointerActions(
     return ends.filter((e) => e.off <= pickReach).sort((x, y) => x.off - y.off)[0] ?? null;
   };
 
-  /** Asks for the feature near the pointer; only the newest place is looked at. */
-  const lookForSnap = (at: Point) => {
-    const place = ground();
-    if (!place) return;
-    snapping.current.wanted = { at, ground: place };
-    if (snapping.current.isBusy) return;
-    snapping.current.isBusy = true;
-    void (async () => {
-      while (snapping.current.wanted) {
-        const { at: p, ground: g } = snapping.current.wanted;
-        snapping.current.wanted = null;
-        const reach = Math.min(40, Math.max(1.5, snapReach / g.scale));
-        const found = await finder()
-          .snap(g.surface, g.toSurface(p), reach)
-          .catch(() => null);
-        setTable({ snap: found && g.scale * distance(found.at, g.toSurface(p)) <= snapReach + 2 ? found : null });
-      }
-      snapping.current.isBusy = false;
-    })();
-  };
-
-  /** What was found in the picture near the pointer, on the sheet. */
-  const snapOnSheet = (): SheetSnap | null => {
-    const { snap } = useTable.getState();
-    const place = ground();
-    return snap && place ? { at: apply(place.surface.toSheet, snap.at), word: snap.kind === 'middle' ? 'middle' : 'on line' } : null;
-  };
-
-  /** The place that a click at a point takes: the feature shown there, or the point itself. */
-  const placeAt = (p: Point, isHeldOff: boolean): Point | null => {
-    const place = ground();
-    if (!place) return null;
-    const { snap } = useTable.getState();
-    const isNear = snap && distance(place.toSurface(p), snap.at) * place.scale <= snapReach + 2;
-    return snap && isNear && !isHeldOff ? place.originalOf(snap.at) : place.toOriginal(p);
-  };
+  const { lookForSnap, snapOnSheet, placeAt } = usePictureSnap(ground);
 
   const done = async (tool: Tool, taken: readonly Point[]) => {
     const place = ground();

@@ -1,0 +1,56 @@
+'use client';
+/**
+ * The picture's own feature near the pointer: looked for by a worker, the newest place only, and taken by a click near it.
+ */
+import { apply, distance, type Point } from '@nuvet/core/plane';
+import type { SheetSnap } from '@nuvet/core/shape';
+import { useRef } from 'react';
+import { finder } from '@/workers/finding';
+import type { Ground } from './ground';
+import { setTable, useTable } from './table-store';
+
+/** A feature of the picture is taken from this near, screen pixels. */
+const snapReach = 10;
+
+export function usePictureSnap(ground: () => Ground | null) {
+  const snapping = useRef<{ wanted: { at: Point; ground: Ground } | null; isBusy: boolean }>({ wanted: null, isBusy: false });
+
+  /** Asks for the feature near the pointer; only the newest place is looked at. */
+  const lookForSnap = (at: Point) => {
+    const place = ground();
+    if (!place) return;
+    snapping.current.wanted = { at, ground: place };
+    if (snapping.current.isBusy) return;
+    snapping.current.isBusy = true;
+    void (async () => {
+      while (snapping.current.wanted) {
+        const { at: p, ground: g } = snapping.current.wanted;
+        snapping.current.wanted = null;
+        const reach = Math.min(40, Math.max(1.5, snapReach / g.scale));
+        const found = await finder()
+          .snap(g.surface, g.toSurface(p), reach)
+          .catch(() => null);
+        setTable({ snap: found && g.scale * distance(found.at, g.toSurface(p)) <= snapReach + 2 ? found : null });
+      }
+      snapping.current.isBusy = false;
+    })();
+  };
+
+  /** What was found in the picture near the pointer, on the sheet. */
+  const snapOnSheet = (): SheetSnap | null => {
+    const { snap } = useTable.getState();
+    const place = ground();
+    return snap && place ? { at: apply(place.surface.toSheet, snap.at), word: snap.kind === 'middle' ? 'middle' : 'on line' } : null;
+  };
+
+  /** The place that a click at a point takes: the feature shown there, or the point itself. */
+  const placeAt = (p: Point, isHeldOff: boolean): Point | null => {
+    const place = ground();
+    if (!place) return null;
+    const { snap } = useTable.getState();
+    const isNear = snap && distance(place.toSurface(p), snap.at) * place.scale <= snapReach + 2;
+    return snap && isNear && !isHeldOff ? place.originalOf(snap.at) : place.toOriginal(p);
+  };
+
+  return { lookForSnap, snapOnSheet, placeAt };
+}
