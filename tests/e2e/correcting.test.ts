@@ -216,6 +216,7 @@ it('a bridge is seen before it is made, and a guide runs midway between two line
   await click([50, 40], [50, 80]);
   await expect.poll(async () => (await job()).drawn.length).toBe(3);
   const guide = (await boxes())[2];
+  expect((await job()).drawn.map(({ purpose }) => purpose)).toEqual(['cut', 'cut', 'guide']);
   expect([guide?.minY, guide?.maxY]).toEqual([expect.closeTo(60, 0), expect.closeTo(60, 0)]);
   await button('Undo').click();
   await button('Correct').click();

@@ -143,10 +143,14 @@ const words: Record<DrawTool, string> = {
   slot: 'Slot',
 };
 
+/** Lines right across, and midway between others, are drawn by, whatever else is drawn for. */
+export const isGuideLine = (tool: DrawTool, lineBy: 'ends' | 'across' | 'midway'): boolean => tool === 'line' && lineBy !== 'ends';
+
 /** A figure that is done, in the job. */
 export function placeFigure(run: Run, job: Job, tool: DrawTool, figure: Figure): void {
   const source = { kind: 'figure', figure: figure as Extract<Drawn['source'], { kind: 'figure' }>['figure'] } as const;
-  const drawn = newDrawn(job, words[tool], source, { purpose: useHand.getState().purpose });
+  const { purpose, lineBy } = useHand.getState();
+  const drawn = newDrawn(job, words[tool], source, { purpose: isGuideLine(tool, lineBy) ? 'guide' : purpose });
   run({ do: 'draw', drawn });
   setHand({ places: [], chosen: [drawn.id], typedLength: null, typedAngle: null });
 }

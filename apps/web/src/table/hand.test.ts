@@ -121,6 +121,9 @@ describe('figures', () => {
     setHand({ lineBy: 'midway' });
     const line = figureFrom('line', [at(15, 0.2), at(15, 40.3)], [square]);
     expect(line).toMatchObject({ from: { y: expect.closeTo(20, 9) }, to: { y: expect.closeTo(20, 9) } });
+    // It is a guide, whatever else is drawn for.
+    placeFigure(run, job, 'line', line as NonNullable<typeof line>);
+    expect(job.drawn.at(-1)?.purpose).toBe('guide');
     // One and the same line has no middle.
     expect(figureFrom('line', [at(15, 0.2), at(16, 0.1)], [square])).toBeNull();
   });

@@ -3,8 +3,9 @@
  * How the next thing is drawn: its kind of point, set directions, typed length and angle, a figure's own measures.
  */
 import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
 import type { Purpose } from '@nuvet/core/job';
-import { closeOutline, growing, takePointBack } from '@/table/hand-drawing';
+import { closeOutline, growing, isGuideLine, takePointBack } from '@/table/hand-drawing';
 import { type DrawTool, setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
 import { useJob } from '../../job-store';
@@ -45,10 +46,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
             across: 'right across, through a place, at an angle',
             midway: 'midway between two straight lines',
           }}
-          // Such lines are drawn by, not cut.
-          onPick={(lineBy) =>
-            setHand({ lineBy, places: [], purpose: lineBy !== 'ends' ? 'guide' : hand.purpose === 'guide' ? 'cut' : hand.purpose })
-          }
+          onPick={(lineBy) => setHand({ lineBy, places: [] })}
         />
       )}
       {tool === 'circle' && (
@@ -127,7 +125,13 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           <Angle />
         </Row>
       )}
-      <Pick label="Drawn for" value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
+      {isGuideLine(tool, hand.lineBy) ? (
+        <Typography variant="caption" color="textSecondary">
+          Drawn as a guide: it is never cut.
+        </Typography>
+      ) : (
+        <Pick label="Drawn for" value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
+      )}
       <Row>
         <Pick
           label="Directions"

@@ -26,7 +26,7 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
   const job = useJob((s) => s.job);
   const chosen = useHand((s) => s.chosen);
   const [isShown, setShown] = useState(false);
-  const [worst, setWorst] = useState<DeviationSeen['worst'] | null>(null);
+  const [seen, setSeen] = useState<DeviationSeen | 'none' | null>(null);
   const pieces = useMemo(() => {
     const all = piecesOf(job).filter(({ leftOut }) => !leftOut);
     const meant = all.filter(({ id }) => chosen.includes(id.split('/')[0] as string));
@@ -37,12 +37,12 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
     if (!isShown) return;
     let isWanted = true;
     const timer = setTimeout(async () => {
-      const seen = await tracer()
+      const found = await tracer()
         .deviation(picture, surfaceNow(picture, false), settings, pieces, true)
         .catch(() => null);
       if (!isWanted) return;
-      setTable({ deviation: seen });
-      setWorst(seen?.worst ?? null);
+      setTable({ deviation: found });
+      setSeen(found ?? 'none');
     }, restMs);
     return () => {
       isWanted = false;
@@ -52,8 +52,9 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
   }, [isShown, picture, settings, pieces]);
   const show = (on: boolean) => {
     setShown(on);
-    setWorst(null);
+    setSeen(null);
   };
+  const worst = seen === null || seen === 'none' ? null : seen.worst;
   const lookThere = () => {
     if (!worst) return;
     const { x, y } = worst.at;
@@ -69,6 +70,11 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
         slotProps={{ typography: { variant: 'body2' } }}
         control={<Switch size="small" checked={isShown} onChange={(_, on) => show(on)} />}
       />
+      {isShown && seen === 'none' && (
+        <Typography variant="caption" color="warning.main">
+          There is no edge to measure from: of this picture the middles of lines were traced, or it shows none.
+        </Typography>
+      )}
       {isShown && worst && (
         <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
           <Typography variant="body2">At most {worst.mm.toFixed(3)} mm.</Typography>
