@@ -43,7 +43,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           value={hand.lineBy}
           words={{
             ends: 'from one place to another',
-            across: 'right across, through a place, at an angle',
+            across: 'right across, at an angle',
             midway: 'midway between two straight lines',
           }}
           onPick={(lineBy) => setHand({ lineBy, places: [] })}

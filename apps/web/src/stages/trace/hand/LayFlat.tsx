@@ -101,8 +101,8 @@ function middleOf(paths: readonly Path[]): Point | null {
 
 function Wishes({ wish, curve, onWish }: { wish: Wish; curve: Path; onWish: (wish: Wish) => void }) {
   const { job } = useChosen();
-  const thicknessMm = job.making.thicknessMm ?? 0;
-  const flat = layFlat(curve, { ...wish, thicknessMm });
+  const thickness = job.making.thicknessMm;
+  const flat = layFlat(curve, { ...wish, thicknessMm: thickness ?? 0 });
   return (
     <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
       <Row>
@@ -122,7 +122,8 @@ function Wishes({ wish, curve, onWish }: { wish: Wish; curve: Path; onWish: (wis
         onPick={(side) => onWish({ ...wish, side })}
       />
       <Typography variant="body2">
-        {flat.lengthMm.toFixed(2)} mm long at {thicknessMm.toFixed(2)} mm stock.
+        {flat.lengthMm.toFixed(2)} mm long{' '}
+        {thickness === null ? 'along the line itself: the stock’s thickness is not known yet.' : `at ${thickness.toFixed(2)} mm stock.`}
       </Typography>
     </Box>
   );

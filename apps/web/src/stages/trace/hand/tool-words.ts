@@ -10,7 +10,7 @@ export const toolWords: Record<HandTool, { readonly word: string; readonly expla
     explanation: 'Click for a corner, drag for a curve, hold for an arc; close it at its start',
     asks: 'Click for a corner, drag for a curve, hold still for an arc through that place. Click the start to close.',
   },
-  line: { word: 'Line', explanation: 'From one place to another; right across at an angle; midway between two lines', asks: 'Click both ends, or drag. Midway: click both lines.' },
+  line: { word: 'Line', explanation: 'From one place to another; right across at an angle; midway between two lines', asks: 'Click both ends, or drag. Right across: click two places that it runs through. Midway: click both lines.' },
   rectangle: { word: 'Rectangle', explanation: 'From corner to corner, with a corner radius if you like', asks: 'Click two opposite corners.' },
   circle: { word: 'Circle', explanation: 'By its centre, two or three places on it, or touching two lines', asks: 'Click what the circle is told by.' },
   ellipse: { word: 'Ellipse', explanation: 'In the box between two corners', asks: 'Click two corners of its box.' },
