@@ -64,11 +64,11 @@ export function contoursAt(picture: GreyPicture, level: number, smallestArea = 0
 /** The highest bit of each of four bytes. */
 const highBits = 0x80808080 | 0;
 
+/** Numbers of four pixels that begin at a place divisible by four are read as one. */
+const wordsOf = (data: Uint8Array | Uint8ClampedArray): Int32Array | null =>
+  data.byteOffset % 4 === 0 ? new Int32Array(data.buffer, data.byteOffset, data.length >> 2) : null;
+
 class Tracer {
-  private readonly stride: number;
-  private readonly rows: number;
-  /** The picture with a border of paper, so that every contour closes and no step needs a bounds check. */
-  private readonly grey: Uint8Array;
   /** A bit for every pixel whose left border has been walked down. */
   private readonly walked: Uint8Array;
   private readonly run = new Growing(new Float64Array(1 << 14), (n) => new Float64Array(n));
@@ -80,96 +80,106 @@ class Tracer {
   private stepCount = 0;
 
   constructor(
-    picture: GreyPicture,
+    private readonly picture: GreyPicture,
     private readonly level: number,
     private readonly smallestArea: number,
   ) {
-    const { width, height, data } = picture;
-    // Whole words of four pixels, so that paper and ink can be passed over a word at a time.
-    this.stride = (width + 5) & ~3;
-    this.rows = height + 2;
-    this.grey = new Uint8Array(this.stride * this.rows).fill(255);
-    for (let y = 0; y < height; y++) {
-      this.grey.set(data.subarray(y * width, (y + 1) * width), (y + 1) * this.stride + 1);
-    }
-    this.walked = new Uint8Array((this.grey.length >> 3) + 1);
+    this.walked = new Uint8Array((picture.data.length >> 3) + 1);
   }
 
+  /** Passes over the rows, paper and ink four pixels at a time, and walks every border where it is first met. */
   scan(): void {
-    const { grey, walked, stride, rows, level } = this;
-    const words = new Int32Array(grey.buffer);
+    const { level } = this;
+    const { width, height, data } = this.picture;
+    const words = wordsOf(data);
     const least = Math.ceil(level);
-    // Of four bytes at once: the high bit of each that is at least the level (Warren 2013, 6-1).
+    // Of four bytes at once: the high bit of each that is at least the level (Warren 2013, 6-1), in whole 32-bit numbers.
     const isHigh = least > 128;
-    const lift = (0x80 - (isHigh ? least - 128 : least)) * 0x01010101;
+    const lift = ((0x80 - (isHigh ? least - 128 : least)) * 0x01010101) | 0;
     const paperBits = (word: number): number => {
-      const low = (word & 0x7f7f7f7f) + lift;
+      const low = ((word & 0x7f7f7f7f) + lift) | 0;
       return (isHigh ? word & low : word | low) & highBits;
     };
-    for (let y = 1; y < rows - 1; y++) {
-      const start = y * stride;
+    for (let y = 0; y < height; y++) {
+      const [start, end] = [y * width, (y + 1) * width];
       let wasDark = false;
-      for (let w = start >> 2, last = (start + stride) >> 2; w < last; w++) {
-        if (paperBits(words[w] as number) === (wasDark ? 0 : highBits)) continue;
-        for (let p = 4 * w; p < 4 * w + 4; p++) {
-          const isDark = (grey[p] as number) < level;
-          if (isDark && !wasDark && ((walked[p >> 3] as number) & (1 << (p & 7))) === 0) this.walk(p - start, y);
+      for (let p = start; p < end; ) {
+        if (words && (p & 3) === 0) {
+          const even = wasDark ? 0 : highBits;
+          let w = p >> 2;
+          for (const last = end >> 2; w < last && paperBits(words[w] as number) === even; w++);
+          p = w << 2;
+        }
+        // The four pixels of an uneven word, or what comes before the first or after the last.
+        const stop = Math.min(end, words ? (p | 3) + 1 : end);
+        for (; p < stop; p++) {
+          const isDark = (data[p] as number) < level;
+          if (isDark && !wasDark && !this.isWalked(p)) this.walk(p - start, y);
           wasDark = isDark;
         }
       }
     }
   }
 
+  private isWalked(p: number): boolean {
+    return ((this.walked[p >> 3] as number) & (1 << (p & 7))) !== 0;
+  }
+
+  /** The grey of a pixel; outside the picture there is paper, so that every contour closes. */
+  private greyAt(x: number, y: number): number {
+    const { width, height, data } = this.picture;
+    return x >= 0 && x < width && y >= 0 && y < height ? (data[y * width + x] as number) : 255;
+  }
+
   /** Walks the border that leads down the left side of the dark pixel (x, y) back to itself. */
   private walk(startX: number, startY: number): void {
-    const { grey, walked, stride, level, run } = this;
-    const ahead = [stride, 1, -stride, -1];
+    const { walked, level, run } = this;
+    const { width } = this.picture;
     const aheadX = [0, 1, 0, -1];
     const aheadY = [1, 0, -1, 0];
     const firstCrossing = this.crossings.length;
     const id = this.loops.length;
     let [x, y, way] = [startX, startY, 0];
-    let [dark, light] = [startY * stride + startX, startY * stride + startX - 1];
-    const start = dark;
+    let dark = this.greyAt(x, y);
+    let light = this.greyAt(x - 1, y);
     let steps = 0;
     run.length = 0;
     do {
-      const darkGrey = grey[dark] as number;
-      const step = (grey[light] as number) - darkGrey;
-      const share = (level - darkGrey) / step;
+      const step = light - dark;
+      const share = (level - dark) / step;
       this.stepSum += step;
       run.reserve(2);
       // The light pixel lies to the right of the direction of travel: one quarter turn on from ahead.
       const side = (way + 3) & 3;
-      run.data[run.length++] = x - 0.5 + share * (aheadX[side] as number);
-      run.data[run.length++] = y - 0.5 + share * (aheadY[side] as number);
+      const [onX, onY] = [aheadX[way] as number, aheadY[way] as number];
+      const [sideX, sideY] = [aheadX[side] as number, aheadY[side] as number];
+      run.data[run.length++] = x + 0.5 + share * sideX;
+      run.data[run.length++] = y + 0.5 + share * sideY;
       steps++;
       if (way === 0) {
-        walked[dark >> 3] = (walked[dark >> 3] as number) | (1 << (dark & 7));
+        const p = y * width + x;
+        walked[p >> 3] = (walked[p >> 3] as number) | (1 << (p & 7));
         this.recordCrossing(y, x, id, 1);
       } else if (way === 2) this.recordCrossing(y, x, id, 0);
 
-      const step2 = ahead[way] as number;
-      const darkAhead = dark + step2;
-      const lightAhead = light + step2;
-      const isDarkAhead = (grey[darkAhead] as number) < level;
-      const isLightAhead = (grey[lightAhead] as number) >= level;
+      const darkAhead = this.greyAt(x + onX, y + onY);
+      const lightAhead = this.greyAt(x + onX + sideX, y + onY + sideY);
+      const [isDarkAhead, isLightAhead] = [darkAhead < level, lightAhead >= level];
       if (isDarkAhead && isLightAhead) {
-        dark = darkAhead;
-        light = lightAhead;
-        x += aheadX[way] as number;
-        y += aheadY[way] as number;
-      } else if (isDarkAhead || (!isLightAhead && this.isMeanDark(dark, light, darkAhead, lightAhead))) {
+        [dark, light] = [darkAhead, lightAhead];
+        x += onX;
+        y += onY;
+      } else if (isDarkAhead || (!isLightAhead && dark + light + darkAhead + lightAhead < 4 * level)) {
         // Round the light corner: the dark pixel ahead on the other side is next.
         dark = lightAhead;
-        x += (aheadX[way] as number) + (aheadX[side] as number);
-        y += (aheadY[way] as number) + (aheadY[side] as number);
+        x += onX + sideX;
+        y += onY + sideY;
         way = side;
       } else {
         light = darkAhead;
         way = (way + 1) & 3;
       }
-    } while (dark !== start || way !== 0);
+    } while (x !== startX || y !== startY || way !== 0);
 
     this.stepCount += steps;
     const signedArea = areaOf(run.data, run.length);
@@ -179,11 +189,6 @@ class Tracer {
       return;
     }
     this.loops.push({ points: run.data.slice(0, run.length), signedArea, startX, startY });
-  }
-
-  private isMeanDark(a: number, b: number, c: number, d: number): boolean {
-    const { grey } = this;
-    return (grey[a] as number) + (grey[b] as number) + (grey[c] as number) + (grey[d] as number) < 4 * this.level;
   }
 
   private recordCrossing(row: number, column: number, loop: number, into: number): void {

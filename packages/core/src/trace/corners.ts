@@ -48,13 +48,22 @@ function sharpTurns(course: Course, grain: Grain): { corners: Corner[]; doubtful
   return { corners, doubtful };
 }
 
+/** The turn at every point from the line through the stretch before it to the line through the one after it. */
 function turnsAlong(course: Course, gap: number, arm: number): Float64Array {
-  const turns = new Float64Array(course.count);
-  const [before, after] = [blank(), blank()];
-  for (let k = 0; k < course.count; k++) {
-    course.line(k - gap - arm, k - gap, before);
-    course.line(k + gap, k + gap + arm, after);
-    turns[k] = turnBetween(before, after);
+  const { count } = course;
+  // The line after one point is the line before another: each direction is read once.
+  const [dx, dy] = [new Float64Array(count), new Float64Array(count)];
+  const line = blank();
+  for (let k = 0; k < count; k++) {
+    course.line(k - gap - arm, k - gap, line);
+    dx[k] = line.dx;
+    dy[k] = line.dy;
+  }
+  const turns = new Float64Array(count);
+  for (let k = 0; k < count; k++) {
+    const after = course.wrap(k + 2 * gap + arm);
+    const [ax, ay, bx, by] = [dx[k], dy[k], dx[after], dy[after]] as [number, number, number, number];
+    turns[k] = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
   }
   return turns;
 }

@@ -114,9 +114,10 @@ export class Course {
     if (this.count < 4 * reach) return 0;
     const line: StretchLine = { x: 0, y: 0, dx: 1, dy: 0, rms: 0 };
     const stride = Math.max(1, Math.floor(this.count / 200));
-    const found: number[] = [];
-    for (let k = 0; k < this.count - (this.closed ? 0 : reach); k += stride) found.push(this.line(k, k + reach, line).rms);
-    return found.sort((a, b) => a - b)[found.length >> 1] as number;
+    const last = this.count - (this.closed ? 0 : reach);
+    const found = new Float64Array(Math.ceil(last / stride));
+    for (let k = 0; k < found.length; k++) found[k] = this.line(k * stride, k * stride + reach, line).rms;
+    return found.sort()[found.length >> 1] as number;
   }
 }
 

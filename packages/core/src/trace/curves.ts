@@ -34,6 +34,9 @@ export interface Attempt {
   readonly rms: number;
 }
 
+/** Places of the points that are being fitted, and where along the curve they lie: handed on from fit to fit. */
+const [xs, ys, ts] = [new Float64Array(careful.points), new Float64Array(careful.points), new Float64Array(careful.points)];
+
 /** One cubic from `start` to `end`, whose index is larger. */
 export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd, care = careful): Attempt {
   const first = start.index + Math.max(1, start.spoilt);
@@ -41,18 +44,17 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
   const stride = Math.max(1, Math.ceil((last - first + 1) / care.points));
   const count = Math.max(0, Math.floor((last - first) / stride) + 1);
   if (count < 3) return { cubic: bridge(start, end), fits: true, rms: 0 };
-  const [xs, ys, ts] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
   for (let k = 0; k < count; k++) {
-    xs[k] = course.x(first + k * stride);
-    ys[k] = course.y(first + k * stride);
+    const index = course.wrap(first + k * stride);
+    xs[k] = course.xs[index] as number;
+    ys[k] = course.ys[index] as number;
   }
-  placeByChord(start.at, end.at, xs, ys, ts);
-  let cubic = bridge(start, end);
+  placeByChord(start.at, end.at, count);
   let best: Attempt | null = null;
   let bestRms = Infinity;
   for (let round = 0; round < care.rounds; round++) {
-    cubic = leastSquares(start, end, xs, ys, ts);
-    const { rms, worst } = placeByNewton(start.at, cubic, xs, ys, ts);
+    const cubic = leastSquares(start, end, count);
+    const { rms, worst } = placeByNewton(start.at, cubic, count);
     const fits = worst <= grain.worst && rms <= grain.rms;
     if (rms < bestRms) {
       const gained = bestRms - rms;
@@ -60,11 +62,14 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
       best = { cubic, fits, rms };
       // Once it fits, or is hopeless, further rounds only polish.
       if (fits && gained < 0.1 * rms) break;
-      if (round >= 1 && !fits && rms > 3 * grain.rms) break;
+      if (!fits && rms > (round >= 1 ? 3 : hopeless) * grain.rms) break;
     } else if (round >= 3) break;
   }
   return best as Attempt;
 }
+
+/** What is so many limits off before its points have found their places comes to nothing. */
+const hopeless = 25;
 
 const toward = (from: Point, to: Point): Point => ({ x: from.x + (to.x - from.x) / 3, y: from.y + (to.y - from.y) / 3 });
 
@@ -80,27 +85,27 @@ function bridge(start: CurveEnd, end: CurveEnd): CubicSegment {
   };
 }
 
-function placeByChord(from: Point, to: Point, xs: Float64Array, ys: Float64Array, ts: Float64Array): void {
+function placeByChord(from: Point, to: Point, count: number): void {
   let gone = 0;
   let [x, y] = [from.x, from.y];
-  for (let k = 0; k < xs.length; k++) {
+  for (let k = 0; k < count; k++) {
     gone += norm((xs[k] as number) - x, (ys[k] as number) - y);
     ts[k] = gone;
     [x, y] = [xs[k] as number, ys[k] as number];
   }
   const total = gone + norm(to.x - x, to.y - y);
-  for (let k = 0; k < ts.length; k++) ts[k] = (ts[k] as number) / total;
+  for (let k = 0; k < count; k++) ts[k] = (ts[k] as number) / total;
 }
 
 /**
  * The handles that bring the curve nearest to the points at their places. Unknowns: along a fixed direction the
  * handle's length, at a corner both its coordinates.
  */
-function leastSquares(start: CurveEnd, end: CurveEnd, xs: Float64Array, ys: Float64Array, ts: Float64Array): CubicSegment {
+function leastSquares(start: CurveEnd, end: CurveEnd, count: number): CubicSegment {
   // Three sums over the points and four with what the ends leave over are enough for every product of unknowns.
   let [s11, s12, s22, r1x, r1y, r2x, r2y] = [0, 0, 0, 0, 0, 0, 0];
   const [p0, p3] = [start.at, end.at];
-  for (let k = 0; k < ts.length; k++) {
+  for (let k = 0; k < count; k++) {
     const t = ts[k] as number;
     const u = 1 - t;
     const b1 = 3 * u * u * t;
@@ -179,14 +184,14 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
 }
 
 /** One Newton step for every point's place, and how far the points then lie from the curve. */
-function placeByNewton(p0: Point, s: CubicSegment, xs: Float64Array, ys: Float64Array, ts: Float64Array): { rms: number; worst: number } {
+function placeByNewton(p0: Point, s: CubicSegment, count: number): { rms: number; worst: number } {
   const { c1, c2, to: p3 } = s;
   // The curve as polynomials, for speed.
   const [ax, ay] = [p3.x - 3 * c2.x + 3 * c1.x - p0.x, p3.y - 3 * c2.y + 3 * c1.y - p0.y];
   const [bx, by] = [3 * (c2.x - 2 * c1.x + p0.x), 3 * (c2.y - 2 * c1.y + p0.y)];
   const [cx, cy] = [3 * (c1.x - p0.x), 3 * (c1.y - p0.y)];
   let [sum, worst] = [0, 0];
-  for (let k = 0; k < ts.length; k++) {
+  for (let k = 0; k < count; k++) {
     let t = ts[k] as number;
     let ex = ((ax * t + bx) * t + cx) * t + p0.x - (xs[k] as number);
     let ey = ((ay * t + by) * t + cy) * t + p0.y - (ys[k] as number);
@@ -202,5 +207,5 @@ function placeByNewton(p0: Point, s: CubicSegment, xs: Float64Array, ys: Float64
     sum += squared;
     if (squared > worst) worst = squared;
   }
-  return { rms: Math.sqrt(sum / ts.length), worst: Math.sqrt(worst) };
+  return { rms: Math.sqrt(sum / count), worst: Math.sqrt(worst) };
 }

@@ -8,11 +8,12 @@ import { type Path, withoutLoops } from '../plane/path.ts';
 import { crossing, distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { withoutNeedless } from '../shape/needless.ts';
-import { type Bend, type BendEnd, costOf, fitBend } from './bends.ts';
+import { type Bend, type BendEnd, fitBend, fitRound } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
 import { type Grain, grainOf, retreat } from './grain.ts';
 import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
+import { costOf } from './segment-price.ts';
 import { isStraight, type Stretch, straightStretches } from './straights.ts';
 import { wholeFigure } from './whole-figures.ts';
 
@@ -235,7 +236,7 @@ function assembled(course: Course, grain: Grain, { parts, corners }: ReturnType<
   const [only] = parts;
   const around = joins.at(-1) as Join;
   if (parts.length === 1 && only?.kind === 'curve' && around.direction) {
-    const { start, segments } = roundLoop(course, grain, { ...around, index: only.first, slides: false });
+    const { start, segments } = fitRound(course, grain, { ...around, index: only.first });
     return { start, segments, closed: true };
   }
   return { ...open(course, grain, parts, [around, ...joins]), closed: true };
@@ -268,19 +269,6 @@ function open(course: Course, grain: Grain, parts: readonly Part[], joins: reado
   });
   const segments = parts.flatMap((_, k): readonly Segment[] => bends[k]?.segments ?? [{ kind: 'line', to: places[k + 1] as Point }]);
   return { start: places[0] as Point, segments, closed: false };
-}
-
-/** A closed smooth course, opened anew at a place where two of its segments meet, so that none is cut by the opening. */
-function roundLoop(course: Course, grain: Grain, start: BendEnd): Bend {
-  const opened = (at: BendEnd) => fitBend(course, grain, at, { ...at, index: at.index + course.count });
-  const first = opened(start);
-  const middle = first.breaks[first.breaks.length >> 1];
-  if (middle === undefined) return first;
-  const reach = Math.min(8 + Math.round(40 * Math.max(0, grain.roughness - 0.05)), Math.floor(course.count / 6));
-  const index = course.wrap(middle);
-  const { at, direction } = localCurve(course, index, index - reach, index + reach);
-  const second = opened({ at, direction, index, spoilt: 0, slides: false });
-  return second.cost < first.cost ? second : first;
 }
 
 function joinAfter(course: Course, grain: Grain, a: Part, b: Part, corners: Map<number, number>): Join {

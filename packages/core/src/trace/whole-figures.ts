@@ -21,11 +21,10 @@ export function wholeFigure(course: Course, grain: Grain): Path | null {
   const { x: midX, y: midY, a: long, b: short, angle: turn } = momentsOf(points);
   const mean = (long + short) / 2;
   if (!isNearly(points, [midX, midY, long, short, turn])) return null;
-  const circle = settled(points, [midX, midY, mean, mean, 0], 3, offCircle);
-  if (!circle) return null;
-  const oval = settled(points, [midX, midY, long, short, turn], 5, offOval);
+  const circle = settled(points, [midX, midY, mean, mean, 0], 3, offCircle, limit);
+  const oval = settled(points, [midX, midY, long, short, turn], 5, offOval, limit);
   // A circle leaves the same over as the ellipse that has two unknowns more; the smallest flattening seen is a tenth of a pixel.
-  const isRound = circle.rms <= limit && (!oval || circle.rms <= 1.1 * oval.rms + 0.012 || Math.abs(oval.figure.a - oval.figure.b) < 0.12);
+  const isRound = circle !== null && circle.rms <= limit && (!oval || circle.rms <= 1.1 * oval.rms + 0.012 || Math.abs(oval.figure.a - oval.figure.b) < 0.12);
   if (isRound && circle.worst <= most) return orientedAs(course, circlePath({ x: circle.figure.x, y: circle.figure.y }, circle.figure.a));
   if (!oval || oval.rms > limit || oval.worst > most || Math.min(oval.figure.a, oval.figure.b) < 2) return null;
   const { x, y, a, b, angle } = oval.figure;
@@ -43,8 +42,12 @@ interface Oval {
 function pointsOf(course: Course): { xs: Float64Array; ys: Float64Array } {
   const stride = Math.max(1, Math.ceil(course.count / mostPoints));
   const count = Math.floor(course.count / stride);
-  const pick = (from: Float64Array) => Float64Array.from({ length: count }, (_, k) => from[k * stride] as number);
-  return { xs: pick(course.xs), ys: pick(course.ys) };
+  const [xs, ys] = [new Float64Array(count), new Float64Array(count)];
+  for (let k = 0; k < count; k++) {
+    xs[k] = course.xs[k * stride] as number;
+    ys[k] = course.ys[k * stride] as number;
+  }
+  return { xs, ys };
 }
 
 /** The ellipse with the points' second moments: those of an even ring are a^2/2 and b^2/2 about the axes, nearly. */
@@ -101,31 +104,49 @@ const offOval: Measure = ([cx, cy, a, b, angle], x, y, slopes) => {
   return (p * pa + q * qb - 1) / 2 / steep;
 };
 
-/** Gauss-Newton from `from` over the first `size` values; null where the points give no figure. */
-function settled({ xs, ys }: Points, from: Values, size: 3 | 5, measure: Measure): Settled | null {
+/** A figure that leaves so many limits over on one point in six is none. */
+const farOff = 3;
+const coarsely = 6;
+
+/** Settled on one point in six first, which spares what is no such figure the rest; null where the points give none. */
+function settled(points: Points, from: Values, size: 3 | 5, measure: Measure, limit: number): Settled | null {
+  const few = settledOn(points, coarsely, from, size, measure);
+  if (!few || few.rms > farOff * limit) return null;
+  const { x, y, a, b, angle } = few.figure;
+  return settledOn(points, 1, [x, y, a, b, angle], size, measure);
+}
+
+/** Gauss-Newton from `from` over the first `size` values, on one point in `stride`. */
+function settledOn({ xs, ys }: Points, stride: number, from: Values, size: 3 | 5, measure: Measure): Settled | null {
   let values = from;
   let best: Settled | null = null;
   const slopes = new Float64Array(size);
+  const matrix = new Float64Array(size * size);
+  const right = new Float64Array(size);
   for (let round = 0; round < 10; round++) {
-    const matrix = Array.from({ length: size }, () => new Array<number>(size).fill(0));
-    const right = new Array<number>(size).fill(0);
-    let [squares, worst] = [0, 0];
-    for (let k = 0; k < xs.length; k++) {
+    matrix.fill(0);
+    right.fill(0);
+    let [squares, worst, count] = [0, 0, 0];
+    for (let k = 0; k < xs.length; k += stride) {
       const off = measure(values, xs[k] as number, ys[k] as number, slopes);
       squares += off * off;
       worst = Math.max(worst, Math.abs(off));
+      count++;
       for (let i = 0; i < size; i++) {
-        const row = matrix[i] as number[];
-        right[i] = (right[i] as number) - (slopes[i] as number) * off;
-        for (let j = 0; j < size; j++) row[j] = (row[j] as number) + (slopes[i] as number) * (slopes[j] as number);
+        const slope = slopes[i] as number;
+        right[i] = (right[i] as number) - slope * off;
+        for (let j = i; j < size; j++) matrix[i * size + j] = (matrix[i * size + j] as number) + slope * (slopes[j] as number);
       }
     }
-    const rms = Math.sqrt(squares / xs.length);
+    const rms = Math.sqrt(squares / count);
     if (!Number.isFinite(rms) || (best && rms >= best.rms)) return best;
     const isSettled = best !== null && rms > best.rms * (1 - 1e-5);
     const [x, y, a, b, angle] = values;
     best = { figure: { x, y, a, b: size === 3 ? a : b, angle }, rms, worst };
-    const move = isSettled ? null : solveSymmetric(matrix, right);
+    const rows = Array.from({ length: size }, (_, i) =>
+      Array.from({ length: size }, (_, j) => matrix[Math.min(i, j) * size + Math.max(i, j)] as number),
+    );
+    const move = isSettled ? null : solveSymmetric(rows, [...right]);
     if (!move) return best;
     values = values.map((v, k) => v + (move[k] ?? 0)) as unknown as Values;
     if (!(values[2] > 0.5 && values[3] > 0.5)) return best;

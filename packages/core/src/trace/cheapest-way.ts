@@ -1,0 +1,180 @@
+/**
+ * In: a stretch of a course from one place to another, or a closed one from a place round to itself. Out: the way over
+ * breakpoints that costs least: where its segments end and what kinds they are.
+ * Rests on: dynamic programming (Bellman 1961; for curves Plass & Stone 1983) over places in even steps, after which the
+ * breakpoints are moved to where they cost least.
+ */
+import type { Course } from './course.ts';
+import type { CurveEnd } from './curves.ts';
+import type { Grain } from './grain.ts';
+import { localCurve } from './local-curve.ts';
+import { type Kind, kinds, priceOf } from './segment-price.ts';
+
+/** Stops from one end to the other, and the kind of segment before each but the first. */
+export interface Way {
+  readonly stops: readonly CurveEnd[];
+  readonly kinds: readonly Kind[];
+}
+
+/** Steps between places where a segment may end, at least; and how many places there are at most. */
+export const leastStep = 6;
+const mostPlaces = 26;
+/** Along longer bends one place in so many steps, for tolerances of up to so many pixels. */
+const evenPlaces = 24;
+const evenTolerance = 2.4;
+
+/** Dear, but a way: between neighbouring places something must lead on. */
+const unfitCost = 40;
+
+/** After so many places in a row that a kind of segment does not reach, farther ones are not tried. */
+const mostMisses: Record<Kind, number> = { line: 3, arc: 3, cubic: 2 };
+
+/** The place on the course at an index, read from the points within reach that lie between two limits. */
+export function placeAt(course: Course, grain: Grain, index: number, first: number, last: number): CurveEnd {
+  const reach = Math.round(Math.min(8 + 40 * Math.max(0, grain.roughness - 0.05), course.count / 6));
+  const room = Math.max(2, Math.min(reach, index - first, last - index));
+  const { at, direction } = localCurve(course, index, index - room, index + room);
+  return { at, direction, index, spoilt: 0 };
+}
+
+function placesAlong(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): CurveEnd[] {
+  const [first, last] = [start.index + start.spoilt, end.index - end.spoilt];
+  // Where a tolerance spans many pixels the course says nothing new between places that lie nearer.
+  const apart = evenPlaces * Math.max(1, grain.worst / evenTolerance);
+  const count = Math.min(Math.floor((last - first) / leastStep), Math.max(mostPlaces, Math.min(60, Math.round((last - first) / apart))));
+  const inner = Array.from({ length: Math.max(0, count - 1) }, (_, k) =>
+    placeAt(course, grain, Math.round(first + ((k + 1) * (last - first)) / count), first, last),
+  );
+  return [start, ...inner, end];
+}
+
+/** A place as one that a closed course reaches after some more rounds. */
+const roundsOn = (course: Course, place: CurveEnd, rounds: number): CurveEnd =>
+  rounds === 0 ? place : { ...place, index: place.index + rounds * course.count };
+
+/** What segments between places cost, each worked out once; along a ring of places their numbers run on round it. */
+class Prices {
+  private readonly known: Float64Array;
+
+  /** @param ring whether the last place is the first again, one round on */
+  constructor(
+    private readonly course: Course,
+    private readonly grain: Grain,
+    readonly places: readonly CurveEnd[],
+    private readonly ring: boolean,
+  ) {
+    this.known = new Float64Array(kinds.length * this.size * (this.size + 1)).fill(Number.NaN);
+  }
+
+  private get size(): number {
+    return this.ring ? this.places.length - 1 : this.places.length;
+  }
+
+  place(k: number): CurveEnd {
+    if (!this.ring) return this.places[k] as CurveEnd;
+    const [rounds, rest] = [Math.floor(k / this.size), k % this.size];
+    return roundsOn(this.course, this.places[rest] as CurveEnd, rounds);
+  }
+
+  of(kind: number, from: number, to: number): number {
+    const { size, known } = this;
+    const slot = (kind * size + (from % size)) * (size + 1) + (to - from);
+    if (Number.isNaN(known[slot])) {
+      known[slot] = priceOf(this.course, this.grain, kinds[kind] as Kind, this.place(from), this.place(to));
+    }
+    return known[slot] as number;
+  }
+}
+
+interface Found extends Way {
+  readonly cost: number;
+  /** The numbers of the stops' places. */
+  readonly numbers: readonly number[];
+}
+
+/** For every place the cheapest last segment that leads to it; read back from the end. */
+function cheapest(prices: Prices, first: number, last: number): Found {
+  const count = last - first + 1;
+  const cost = new Float64Array(count).fill(Infinity);
+  const [cameFrom, cameBy] = [new Int32Array(count), new Int32Array(count)];
+  cost[0] = 0;
+  for (let from = 0; from + 1 < count; from++) {
+    for (const [kind, name] of kinds.entries()) {
+      let misses = 0;
+      for (let to = from + 1; to < count && misses < mostMisses[name]; to++) {
+        const found = prices.of(kind, first + from, first + to);
+        misses = Number.isFinite(found) ? 0 : misses + 1;
+        const price = (cost[from] as number) + (name === 'cubic' && to === from + 1 ? Math.min(found, unfitCost) : found);
+        if (price < (cost[to] as number)) [cost[to], cameFrom[to], cameBy[to]] = [price, from, kind];
+      }
+    }
+  }
+  const [numbers, by] = [[last], [] as Kind[]];
+  for (let at = count - 1; at > 0; at = cameFrom[at] as number) {
+    by.unshift(kinds[cameBy[at] as number] as Kind);
+    numbers.unshift(first + (cameFrom[at] as number));
+  }
+  return { stops: numbers.map((k) => prices.place(k)), kinds: by, cost: cost[count - 1] as number, numbers };
+}
+
+/** The cheapest way from `start` to `end`, whose index is larger. */
+export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): Way {
+  const prices = new Prices(course, grain, placesAlong(course, grain, start, end), false);
+  const way = cheapest(prices, 0, prices.places.length - 1);
+  const reach = (prices.places[1] as CurveEnd).index - start.index;
+  return withFewerStops(course, grain, withStopsMoved(course, grain, way, reach, false));
+}
+
+/** The cheapest way once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
+export function cheapestRound(course: Course, grain: Grain, start: CurveEnd): Way {
+  const prices = new Prices(course, grain, placesAlong(course, grain, start, roundsOn(course, start, 1)), true);
+  const size = prices.places.length - 1;
+  const first = cheapest(prices, 0, size);
+  const middle = first.numbers.length > 2 ? (first.numbers[first.numbers.length >> 1] as number) : 0;
+  const second = middle > 0 ? cheapest(prices, middle, middle + size) : first;
+  const reach = (prices.places[1] as CurveEnd).index - start.index;
+  return withFewerStops(course, grain, withStopsMoved(course, grain, second.cost < first.cost ? second : first, reach, true));
+}
+
+/** The way with stops left out that cost more than they save. */
+function withFewerStops(course: Course, grain: Grain, way: Way): Way {
+  const [fewer, rest] = [[...way.stops], [...way.kinds]];
+  const price = (kind: Kind, a: CurveEnd, b: CurveEnd) => Math.min(unfitCost, priceOf(course, grain, kind, a, b));
+  for (let k = 1; k + 1 < fewer.length; ) {
+    const [before, here, after] = [fewer[k - 1], fewer[k], fewer[k + 1]] as [CurveEnd, CurveEnd, CurveEnd];
+    const cost = price(rest[k - 1] as Kind, before, here) + price(rest[k] as Kind, here, after);
+    const kind = kinds.find((one) => priceOf(course, grain, one, before, after) < cost);
+    if (!kind) {
+      k++;
+      continue;
+    }
+    fewer.splice(k, 1);
+    rest.splice(k - 1, 2, kind);
+  }
+  return { stops: fewer, kinds: rest };
+}
+
+/** Stops moved by halving steps, `reach` indices at most; of a way round, the one where it is opened as well. */
+function withStopsMoved(course: Course, grain: Grain, way: Way, reach: number, isRound: boolean): Way {
+  const now = [...way.stops];
+  const last = now.length - 1;
+  if (last < 2) return way;
+  const price = (k: number, a: CurveEnd, b: CurveEnd) => Math.min(unfitCost, priceOf(course, grain, way.kinds[k] as Kind, a, b));
+  const costs = way.kinds.map((_, k) => price(k, now[k] as CurveEnd, now[k + 1] as CurveEnd));
+  for (let step = Math.round(reach / 2); step >= 2; step >>= 1) {
+    for (let k = isRound ? 0 : 1; k < last; k++) {
+      const into = k === 0 ? last - 1 : k - 1;
+      const before = k === 0 ? roundsOn(course, now[into] as CurveEnd, -1) : (now[into] as CurveEnd);
+      const [here, after] = [now[k], now[k + 1]] as [CurveEnd, CurveEnd];
+      for (const index of [here.index - step, here.index + step]) {
+        if (index < before.index + before.spoilt + leastStep || index > after.index - after.spoilt - leastStep) continue;
+        const moved = placeAt(course, grain, index, before.index + before.spoilt, after.index - after.spoilt);
+        const [one, two] = [price(into, before, moved), price(k, moved, after)];
+        if (!(one + two < (costs[into] as number) + (costs[k] as number))) continue;
+        [costs[into], costs[k], now[k]] = [one, two, moved];
+        if (k === 0) now[last] = roundsOn(course, moved, 1);
+      }
+    }
+  }
+  return { stops: now, kinds: way.kinds };
+}
