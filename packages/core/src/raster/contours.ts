@@ -4,6 +4,7 @@
  * Rests on: marching squares with linear interpolation along the grid edges; a cell with two dark corners across
  * is decided by the mean of the four; nesting by the last contour met on the row (Suzuki & Abe 1985).
  */
+import { highBits, lightBitsAt, wordsOf } from './four-pixels.ts';
 import type { GreyPicture } from './grey.ts';
 
 export interface Contour {
@@ -61,12 +62,13 @@ export function contoursAt(picture: GreyPicture, level: number, smallestArea = 0
   return tracer.result();
 }
 
-/** The highest bit of each of four bytes. */
-const highBits = 0x80808080 | 0;
-
-/** Numbers of four pixels that begin at a place divisible by four are read as one. */
-const wordsOf = (data: Uint8Array | Uint8ClampedArray): Int32Array | null =>
-  data.byteOffset % 4 === 0 ? new Int32Array(data.buffer, data.byteOffset, data.length >> 2) : null;
+/** How far pixels from a whole word on are all dark, or all light: up to the next word in which they are not. */
+function evenUpTo(words: Int32Array, lightBits: (word: number) => number, from: number, end: number, isDark: boolean): number {
+  const even = isDark ? 0 : highBits;
+  let w = from >> 2;
+  for (const last = end >> 2; w < last && lightBits(words[w] as number) === even; w++);
+  return w << 2;
+}
 
 class Tracer {
   /** A bit for every pixel whose left border has been walked down. */
@@ -92,24 +94,12 @@ class Tracer {
     const { level } = this;
     const { width, height, data } = this.picture;
     const words = wordsOf(data);
-    const least = Math.ceil(level);
-    // Of four bytes at once: the high bit of each that is at least the level (Warren 2013, 6-1), in whole 32-bit numbers.
-    const isHigh = least > 128;
-    const lift = ((0x80 - (isHigh ? least - 128 : least)) * 0x01010101) | 0;
-    const paperBits = (word: number): number => {
-      const low = ((word & 0x7f7f7f7f) + lift) | 0;
-      return (isHigh ? word & low : word | low) & highBits;
-    };
+    const lightBits = lightBitsAt(level);
     for (let y = 0; y < height; y++) {
       const [start, end] = [y * width, (y + 1) * width];
       let wasDark = false;
       for (let p = start; p < end; ) {
-        if (words && (p & 3) === 0) {
-          const even = wasDark ? 0 : highBits;
-          let w = p >> 2;
-          for (const last = end >> 2; w < last && paperBits(words[w] as number) === even; w++);
-          p = w << 2;
-        }
+        if (words && (p & 3) === 0) p = evenUpTo(words, lightBits, p, end, wasDark);
         // The four pixels of an uneven word, or what comes before the first or after the last.
         const stop = Math.min(end, words ? (p | 3) + 1 : end);
         for (; p < stop; p++) {

@@ -5,37 +5,38 @@ import { type GreyPicture, greyPicture } from './grey.ts';
 import { evenedOut } from './local-threshold.ts';
 import { mergedJunctions, pruned, type Skeleton, skeletonOf } from './skeleton.ts';
 import { edgeAlong, strokeMiddle } from './stroke-middle.ts';
-import { type Mask, thinned } from './thinning.ts';
+import { blankMask, inkCount, inkMask, inkOf, isInk, type Mask, thinned } from './thinning.ts';
 
 function maskOf(rows: readonly string[]): Mask {
-  const width = (rows[0] as string).length + 2;
-  const data = new Uint8Array(width * (rows.length + 2));
+  const mask = blankMask((rows[0] as string).length, rows.length);
   rows.forEach((row, y) => {
     [...row].forEach((character, x) => {
-      if (character === '#') data[(y + 1) * width + x + 1] = 1;
+      const p = (y + 1) * mask.width + x + 1;
+      if (character === '#') mask.words[p >> 5] = (mask.words[p >> 5] as number) | (1 << (p & 31));
     });
   });
-  return { width, height: rows.length + 2, data };
+  return mask;
 }
 
+/** Thins in place, and gives what is left. */
 function thin(mask: Mask): number[] {
-  const steps = thinned(mask);
-  let step = steps.next();
-  while (!step.done) step = steps.next();
-  return step.value;
+  for (const _ of thinned(mask));
+  return inkOf(mask);
 }
 
 /** How many parts hang together by 8-neighbours, and how many by 4-neighbours among what is not ink. */
-function parts({ width, height, data }: Mask, ink: 0 | 1): number {
-  const seen = new Uint8Array(data.length);
-  const around = ink === 1 ? [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1] : [1, -1, width, -width];
+function parts(mask: Mask, ink: boolean): number {
+  const { width, height } = mask;
+  const size = width * height;
+  const seen = new Uint8Array(size);
+  const around = ink ? [1, -1, width, -width, width + 1, width - 1, -width + 1, -width - 1] : [1, -1, width, -width];
   let count = 0;
-  for (let start = 0; start < width * height; start++) {
-    if (seen[start] || (data[start] as number) !== ink) continue;
+  for (let start = 0; start < size; start++) {
+    if (seen[start] || isInk(mask, start) !== ink) continue;
     count++;
     for (const queue = [start]; queue.length > 0; ) {
       const p = queue.pop() as number;
-      if (p < 0 || p >= data.length || seen[p] || (data[p] as number) !== ink) continue;
+      if (p < 0 || p >= size || seen[p] || isInk(mask, p) !== ink) continue;
       seen[p] = 1;
       for (const d of around) queue.push(p + d);
     }
@@ -45,6 +46,30 @@ function parts({ width, height, data }: Mask, ink: 0 | 1): number {
 
 const bar = (width: number, height: number) => Array.from({ length: height }, () => '#'.repeat(width));
 
+describe('ink as bits', () => {
+  it('are the pixels darker than the level, for any width, start and level', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 75 }),
+        fc.integer({ min: 1, max: 5 }),
+        fc.integer({ min: 0, max: 3 }),
+        fc.integer({ min: 0, max: 254 }),
+        fc.integer(),
+        (width, height, skip, below, seed) => {
+          const bytes = Uint8Array.from({ length: skip + width * height }, (_, k) => (Math.imul(k + seed, 0x9e3779b1) >>> 24) & 255);
+          const data = bytes.subarray(skip);
+          const mask = inkMask({ width, height, data }, below + 0.5);
+          const dark = Array.from(data.keys()).filter((p) => (data[p] as number) <= below);
+          const home = (p: number) => (Math.floor(p / width) + 1) * mask.width + 1 + (p % width);
+          expect(inkOf(mask)).toEqual(dark.map(home));
+          expect(inkCount(mask)).toBe(dark.length);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+});
+
 describe('thinned ink', () => {
   it('of a bar is one line of pixels in its middle row', () => {
     const mask = maskOf(bar(31, 7));
@@ -53,12 +78,13 @@ describe('thinned ink', () => {
     expect(pixels.length).toBeGreaterThan(20);
   });
   it('hangs together as the ink did and keeps its holes, whatever the ink', () => {
+    // Wider than a word of pixels.
     fc.assert(
-      fc.property(fc.array(fc.array(fc.boolean(), { minLength: 14, maxLength: 14 }), { minLength: 12, maxLength: 12 }), (rows) => {
+      fc.property(fc.array(fc.array(fc.boolean(), { minLength: 45, maxLength: 45 }), { minLength: 12, maxLength: 12 }), (rows) => {
         const mask = maskOf(rows.map((row) => row.map((on) => (on ? '#' : '.')).join('')));
-        const before = [parts(mask, 1), parts(mask, 0)];
+        const before = [parts(mask, true), parts(mask, false)];
         thin(mask);
-        expect([parts(mask, 1), parts(mask, 0)]).toEqual(before);
+        expect([parts(mask, true), parts(mask, false)]).toEqual(before);
       }),
       { numRuns: 300 },
     );
@@ -66,13 +92,14 @@ describe('thinned ink', () => {
   it('leaves no pixel that could go: none but ends is simple', () => {
     const mask = maskOf([...bar(20, 5), ...Array.from({ length: 9 }, () => `${'.'.repeat(8)}#####${'.'.repeat(7)}`)]);
     const pixels = thin(mask);
-    expect(thin({ ...mask, data: mask.data.slice() })).toEqual(pixels);
+    expect(thin({ ...mask, words: mask.words.slice() })).toEqual(pixels);
   });
 });
 
 const skeletonFrom = (rows: readonly string[]): Skeleton => {
   const mask = maskOf(rows);
-  return skeletonOf(mask, thin(mask));
+  thin(mask);
+  return skeletonOf(mask);
 };
 
 describe('the network of thinned lines', () => {

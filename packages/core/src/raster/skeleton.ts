@@ -2,7 +2,7 @@
  * In: thinned lines of one pixel. Out: their network: chains of pixels between ends and junctions.
  * Rests on: the graph of 8-neighbours without diagonals that two straight steps make as well.
  */
-import { aroundIn, type Mask } from './thinning.ts';
+import { aroundIn, inkOf, isInk, type Mask } from './thinning.ts';
 
 /** A run of pixels, as indices into the mask, from one node to another; a closed run has none. */
 export interface Chain {
@@ -17,8 +17,9 @@ export interface Skeleton {
   readonly nodeCount: number;
 }
 
-/** @param pixels those of the mask that are 1 */
-export function skeletonOf(mask: Mask, pixels: readonly number[]): Skeleton {
+/** The network of thinned ink. */
+export function skeletonOf(mask: Mask): Skeleton {
+  const pixels = inkOf(mask);
   const linked = linksIn(mask);
   const { nodeOf, nodeCount } = nodesOf(pixels, linked);
   const chains: Chain[] = [];
@@ -41,13 +42,13 @@ export function skeletonOf(mask: Mask, pixels: readonly number[]): Skeleton {
 }
 
 /** A pixel's neighbours. A diagonal step counts only where neither of the two straight ways round it exists. */
-function linksIn({ width, data }: Mask): (p: number) => number[] {
-  const around = aroundIn(width);
-  const isInk = (p: number, k: number) => data[p + (around[k & 7] as number)] === 1;
+function linksIn(mask: Mask): (p: number) => number[] {
+  const around = aroundIn(mask.width);
+  const isLinked = (p: number, k: number) => isInk(mask, p + (around[k & 7] as number));
   return (p) => {
     const found: number[] = [];
     for (let k = 0; k < 8; k++) {
-      if (isInk(p, k) && (k % 2 === 0 || !(isInk(p, k - 1) || isInk(p, k + 1)))) found.push(p + (around[k] as number));
+      if (isLinked(p, k) && (k % 2 === 0 || !(isLinked(p, k - 1) || isLinked(p, k + 1)))) found.push(p + (around[k] as number));
     }
     return found;
   };

@@ -65,9 +65,7 @@ function readAcross(picture: GreyPicture, level: number, course: Float64Array, c
     xs[k] = x - (dy / size) * shift;
     ys[k] = y + (dx / size) * shift;
   }
-  const sorted = Array.from(widths)
-    .filter(Number.isFinite)
-    .sort((a, b) => a - b);
+  const sorted = widths.filter(Number.isFinite).sort();
   const width = sorted[sorted.length >> 1] ?? Number.NaN;
   const kept: number[] = [];
   const places: number[] = [];
@@ -107,17 +105,34 @@ function medianNear(values: Float64Array, k: number, reach: number, closed: bool
 
 /** How far the ink reaches from a place in a direction, px; NaN where it reaches farther than `reach`, or there is none. */
 export function edgeAlong(picture: GreyPicture, level: number, x: number, y: number, dx: number, dy: number, reach: number): number {
-  if (greyAt(picture, x, y) >= level) return Number.NaN;
-  let sure = 0;
-  // Within the ink it goes by longer strides; the last of them is looked through again.
-  for (let d = stridePx; d <= reach && greyAt(picture, x + d * dx, y + d * dy) < level; d += stridePx) sure = d;
+  const sure = surelyInk(picture, level, x, y, dx, dy, reach);
   let before = greyAt(picture, x + sure * dx, y + sure * dy);
+  if (before >= level) return Number.NaN;
   for (let d = sure + 0.5; d <= reach; d += 0.5) {
     const here = greyAt(picture, x + d * dx, y + d * dy);
     if (here >= level) return d - 0.5 + (0.5 * (level - before)) / (here - before);
     before = here;
   }
   return Number.NaN;
+}
+
+/** How far the ink surely reaches, by the pixels met in strides; a stride less, so that what follows begins within it. */
+function surelyInk(
+  { width, height, data }: GreyPicture,
+  level: number,
+  x: number,
+  y: number,
+  dx: number,
+  dy: number,
+  reach: number,
+): number {
+  let sure = 0;
+  for (let d = stridePx; d <= reach; d += stridePx) {
+    const [i, j] = [Math.floor(x + d * dx), Math.floor(y + d * dy)];
+    if (i < 0 || j < 0 || i >= width || j >= height || (data[j * width + i] as number) >= level) break;
+    sure = d;
+  }
+  return Math.max(0, sure - stridePx);
 }
 
 /** No gap across a line that is narrower counts as its edge, px. */

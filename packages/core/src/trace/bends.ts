@@ -76,13 +76,7 @@ function halves(course: Course, grain: Grain, a: CurveEnd, b: CurveEnd): Segment
 }
 
 /** The segments of a way: runs of arcs settled as chains first, then cubics between, with the directions that arcs give. */
-function drawn(
-  course: Course,
-  grain: Grain,
-  { stops, kinds }: Way,
-  start: BendEnd,
-  end: BendEnd,
-): Bend & { readonly fits: boolean } {
+function drawn(course: Course, grain: Grain, { stops, kinds }: Way, start: BendEnd, end: BendEnd): Bend & { readonly fits: boolean } {
   const ends = [...stops];
   const segments: (Segment | null)[] = kinds.map(() => null);
   const lastStop = stops.length - 1;

@@ -161,19 +161,23 @@ function withStopsMoved(course: Course, grain: Grain, way: Way, reach: number, i
   if (last < 2) return way;
   const price = (k: number, a: CurveEnd, b: CurveEnd) => Math.min(unfitCost, priceOf(course, grain, way.kinds[k] as Kind, a, b));
   const costs = way.kinds.map((_, k) => price(k, now[k] as CurveEnd, now[k + 1] as CurveEnd));
+  const tryAt = (k: number, index: number): void => {
+    const into = k === 0 ? last - 1 : k - 1;
+    const before = k === 0 ? roundsOn(course, now[into] as CurveEnd, -1) : (now[into] as CurveEnd);
+    const after = now[k + 1] as CurveEnd;
+    const [least, most] = [before.index + before.spoilt, after.index - after.spoilt];
+    if (index < least + leastStep || index > most - leastStep) return;
+    const moved = placeAt(course, grain, index, least, most);
+    const [one, two] = [price(into, before, moved), price(k, moved, after)];
+    if (!(one + two < (costs[into] as number) + (costs[k] as number))) return;
+    [costs[into], costs[k], now[k]] = [one, two, moved];
+    if (k === 0) now[last] = roundsOn(course, moved, 1);
+  };
   for (let step = Math.round(reach / 2); step >= 2; step >>= 1) {
     for (let k = isRound ? 0 : 1; k < last; k++) {
-      const into = k === 0 ? last - 1 : k - 1;
-      const before = k === 0 ? roundsOn(course, now[into] as CurveEnd, -1) : (now[into] as CurveEnd);
-      const [here, after] = [now[k], now[k + 1]] as [CurveEnd, CurveEnd];
-      for (const index of [here.index - step, here.index + step]) {
-        if (index < before.index + before.spoilt + leastStep || index > after.index - after.spoilt - leastStep) continue;
-        const moved = placeAt(course, grain, index, before.index + before.spoilt, after.index - after.spoilt);
-        const [one, two] = [price(into, before, moved), price(k, moved, after)];
-        if (!(one + two < (costs[into] as number) + (costs[k] as number))) continue;
-        [costs[into], costs[k], now[k]] = [one, two, moved];
-        if (k === 0) now[last] = roundsOn(course, moved, 1);
-      }
+      const { index } = now[k] as CurveEnd;
+      tryAt(k, index - step);
+      tryAt(k, index + step);
     }
   }
   return { stops: now, kinds: way.kinds };

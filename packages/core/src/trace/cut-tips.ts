@@ -76,23 +76,38 @@ function cutTip(course: Course, grain: Grain, { index, turn }: Corner, roomBefor
     : null;
 }
 
+/** Between so many places along each end of a flat tip the best are looked for, then about these. */
+const flatPlaces = 24;
+
 /** The indices between which a line, with the sides before and after it, comes nearest to the course. */
 function flatStretch(course: Course, a: LocalCurve, b: LocalCurve, from: number, to: number): [number, number] {
-  const squares = (side: LocalCurve) =>
-    Array.from({ length: to - from + 1 }, (_, k) => offsetFrom(side, { x: course.x(from + k), y: course.y(from + k) }) ** 2);
-  const [onA, onB] = [squares(a), squares(b)];
-  let best = { first: from, last: to, sum: Infinity };
-  let before = 0;
-  for (let first = from; first + 3 <= to; first++) {
-    let after = onB.slice(first + 4 - from).reduce((sum, one) => sum + one, 0);
-    for (let last = first + 3; last <= to; last++) {
-      const { rms } = course.line(first, last);
-      const sum = before + rms * rms * (last - first + 1) + after;
-      if (sum < best.sum) best = { first, last, sum };
-      after -= onB[last + 1 - from] ?? 0;
-    }
-    before += onA[first - from] as number;
+  const count = to - from + 1;
+  // Sums of squares up to every index, of what lies off the side before, and off the one after.
+  const [onA, onB] = [new Float64Array(count + 1), new Float64Array(count + 1)];
+  for (let k = 0; k < count; k++) {
+    const p = { x: course.x(from + k), y: course.y(from + k) };
+    onA[k + 1] = (onA[k] as number) + offsetFrom(a, p) ** 2;
+    onB[k + 1] = (onB[k] as number) + offsetFrom(b, p) ** 2;
   }
+  const line = course.line(from, to);
+  const sumAt = (first: number, last: number): number => {
+    const { rms } = course.line(first, last, line);
+    const after = (onB[count] as number) - (onB[last + 1 - from] as number);
+    return (onA[first - from] as number) + rms * rms * (last - first + 1) + after;
+  };
+  let best = { first: from, last: to, sum: Infinity };
+  const look = (firsts: readonly [number, number], lasts: readonly [number, number], step: number): void => {
+    for (let first = Math.max(from, firsts[0]); first <= Math.min(to - 3, firsts[1]); first += step) {
+      for (let last = Math.max(first + 3, lasts[0]); last <= Math.min(to, lasts[1]); last += step) {
+        const sum = sumAt(first, last);
+        if (sum < best.sum) best = { first, last, sum };
+      }
+    }
+  };
+  const coarse = Math.max(1, Math.floor(count / flatPlaces));
+  look([from, to], [from, to], coarse);
+  const { first, last } = best;
+  if (coarse > 1) look([first - coarse, first + coarse], [last - coarse, last + coarse], 1);
   return [best.first, best.last];
 }
 

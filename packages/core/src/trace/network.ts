@@ -9,7 +9,7 @@ import type { Point } from '../plane/point.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import { type Chain, mergedJunctions, pruned, type Skeleton, skeletonOf } from '../raster/skeleton.ts';
 import { edgeAlong, strokeMiddle } from '../raster/stroke-middle.ts';
-import { type Mask, thinned } from '../raster/thinning.ts';
+import { inkCount, inkMask, thinned } from '../raster/thinning.ts';
 import { dashedRuns } from './dashes.ts';
 import { endOf, meetingPlace, type RunEnd, withEnds } from './junction-place.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
@@ -49,15 +49,11 @@ interface Tip {
 
 /** Yields the share done, 0 to 1. */
 export function* networkOf(picture: GreyPicture, settings: NetworkSettings): Generator<number, MiddleLine[]> {
-  const { mask, inkCount } = inkMask(picture, settings.level);
-  const thinning = thinned(mask);
-  let step = thinning.next();
-  while (!step.done) {
-    yield 0.3;
-    step = thinning.next();
-  }
-  const roughWidth = Math.max(1, inkCount / Math.max(1, step.value.length));
-  const skeleton = cleaned(skeletonOf(mask, step.value), roughWidth);
+  const mask = inkMask(picture, settings.level);
+  const inked = inkCount(mask);
+  for (const _ of thinned(mask)) yield 0.3;
+  const roughWidth = Math.max(1, inked / Math.max(1, inkCount(mask)));
+  const skeleton = cleaned(skeletonOf(mask), roughWidth);
   yield 0.5;
   const runs: Run[] = [];
   for (const chain of skeleton.chains) {
@@ -75,20 +71,6 @@ export function* networkOf(picture: GreyPicture, settings: NetworkSettings): Gen
     if (fitted.length % 50 === 0) yield 0.7 + (0.3 * fitted.length) / strokes.length;
   }
   return metExactly(fitted, strokes);
-}
-
-/** The ink with a border of paper, and how many pixels it has. */
-function inkMask({ width, height, data }: GreyPicture, level: number): { mask: Mask; inkCount: number } {
-  const ink = new Uint8Array((width + 2) * (height + 2));
-  let inkCount = 0;
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let q = (y + 1) * (width + 2) + 1, end = q + width; q < end; p++, q++) {
-      if ((data[p] as number) >= level) continue;
-      ink[q] = 1;
-      inkCount++;
-    }
-  }
-  return { mask: { width: width + 2, height: height + 2, data: ink }, inkCount };
 }
 
 function cleaned(skeleton: Skeleton, width: number): Skeleton {

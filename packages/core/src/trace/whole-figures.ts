@@ -24,7 +24,10 @@ export function wholeFigure(course: Course, grain: Grain): Path | null {
   const circle = settled(points, [midX, midY, mean, mean, 0], 3, offCircle, limit);
   const oval = settled(points, [midX, midY, long, short, turn], 5, offOval, limit);
   // A circle leaves the same over as the ellipse that has two unknowns more; the smallest flattening seen is a tenth of a pixel.
-  const isRound = circle !== null && circle.rms <= limit && (!oval || circle.rms <= 1.1 * oval.rms + 0.012 || Math.abs(oval.figure.a - oval.figure.b) < 0.12);
+  const isRound =
+    circle !== null &&
+    circle.rms <= limit &&
+    (!oval || circle.rms <= 1.1 * oval.rms + 0.012 || Math.abs(oval.figure.a - oval.figure.b) < 0.12);
   if (isRound && circle.worst <= most) return orientedAs(course, circlePath({ x: circle.figure.x, y: circle.figure.y }, circle.figure.a));
   if (!oval || oval.rms > limit || oval.worst > most || Math.min(oval.figure.a, oval.figure.b) < 2) return null;
   const { x, y, a, b, angle } = oval.figure;
