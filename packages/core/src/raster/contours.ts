@@ -4,7 +4,7 @@
  * Rests on: marching squares with linear interpolation along the grid edges; a cell with two dark corners across
  * is decided by the mean of the four; nesting by the last contour met on the row (Suzuki & Abe 1985).
  */
-import { highBits, lightBitsAt, wordsOf } from './four-pixels.ts';
+import { evenUpTo, wordsOf } from './four-pixels.ts';
 import type { GreyPicture } from './grey.ts';
 
 export interface Contour {
@@ -62,14 +62,6 @@ export function contoursAt(picture: GreyPicture, level: number, smallestArea = 0
   return tracer.result();
 }
 
-/** How far pixels from a whole word on are all dark, or all light: up to the next word in which they are not. */
-function evenUpTo(words: Int32Array, lightBits: (word: number) => number, from: number, end: number, isDark: boolean): number {
-  const even = isDark ? 0 : highBits;
-  let w = from >> 2;
-  for (const last = end >> 2; w < last && lightBits(words[w] as number) === even; w++);
-  return w << 2;
-}
-
 class Tracer {
   /** A bit for every pixel whose left border has been walked down. */
   private readonly walked: Uint8Array;
@@ -94,12 +86,11 @@ class Tracer {
     const { level } = this;
     const { width, height, data } = this.picture;
     const words = wordsOf(data);
-    const lightBits = lightBitsAt(level);
     for (let y = 0; y < height; y++) {
       const [start, end] = [y * width, (y + 1) * width];
       let wasDark = false;
       for (let p = start; p < end; ) {
-        if (words && (p & 3) === 0) p = evenUpTo(words, lightBits, p, end, wasDark);
+        if (words && (p & 3) === 0) p = 4 * evenUpTo(words, level, p >> 2, end >> 2, wasDark);
         // The four pixels of an uneven word, or what comes before the first or after the last.
         const stop = Math.min(end, words ? (p | 3) + 1 : end);
         for (; p < stop; p++) {

@@ -5,7 +5,7 @@
  * 32 pixels at a time by operations on words of bits.
  */
 
-import { highBits, lightBitsAt, wordsOf } from './four-pixels.ts';
+import { evenUpTo, highBits, lightBitsAt, wordsOf } from './four-pixels.ts';
 import type { GreyPicture } from './grey.ts';
 
 /**
@@ -51,9 +51,11 @@ export function inkMask(picture: GreyPicture, level: number): Mask {
         p++;
         continue;
       }
+      p = 4 * evenUpTo(fours, level, p >> 2, end >> 2, false);
+      if (p + 4 > end) continue;
       const dark = ~lightBits(fours[p >> 2] as number) & highBits;
       // The four high bits side by side.
-      if (dark !== 0) set(home + p, Math.imul(dark >>> 7, 0x10204080) >>> 28);
+      set(home + p, Math.imul(dark >>> 7, 0x10204080) >>> 28);
       p += 4;
     }
   }
