@@ -10,7 +10,7 @@ import { cheapestRound, cheapestWay, leastStep, placeAt, type Way } from './chea
 import type { Course } from './course.ts';
 import { type CurveEnd, fitCubic } from './curves.ts';
 import type { Grain } from './grain.ts';
-import { arcLimits } from './segment-price.ts';
+import { arcLimits, type Kind, kinds } from './segment-price.ts';
 import { tangentArc } from './tangent-arc.ts';
 
 /** An end of a bend; it `slides` where it may move along a straight edge that it joins. */
@@ -23,21 +23,25 @@ export interface Bend {
   readonly segments: Segment[];
 }
 
-/** Arcs and cubics from `start` to `end`, whose index is larger. */
+/** Arcs, lines and cubics from `start` to `end`, whose index is larger. */
 export const fitBend = (course: Course, grain: Grain, start: BendEnd, end: BendEnd): Bend =>
-  oneArc(course, grain, start, end) ?? drawnOrPlain(course, grain, cheapestWay(course, grain, start, end), start, end);
+  oneArc(course, grain, start, end) ??
+  firstThatFits((allowed) => drawn(course, grain, cheapestWay(course, grain, start, end, allowed), start, end));
 
-/** Arcs and cubics once round a smooth closed course, opened where two of them meet. */
-export function fitRound(course: Course, grain: Grain, start: CurveEnd): Bend {
-  const way = cheapestRound(course, grain, start);
-  const [first, last] = [way.stops[0], way.stops.at(-1)] as [CurveEnd, CurveEnd];
-  return drawnOrPlain(course, grain, way, { ...first, slides: false }, { ...last, slides: false });
-}
+/** The same once round a smooth closed course, opened where two segments meet. */
+export const fitRound = (course: Course, grain: Grain, start: CurveEnd): Bend =>
+  firstThatFits((allowed) => {
+    const way = cheapestRound(course, grain, start, allowed);
+    const [first, last] = [way.stops[0], way.stops.at(-1)] as [CurveEnd, CurveEnd];
+    return drawn(course, grain, way, { ...first, slides: false }, { ...last, slides: false });
+  });
 
-/** Arcs that turn their neighbours from the course are no true arcs. */
-function drawnOrPlain(course: Course, grain: Grain, way: Way, start: BendEnd, end: BendEnd): Bend {
-  const made = drawn(course, grain, way, start, end);
-  return made.fits ? made : drawn(course, grain, { ...way, kinds: way.kinds.map(() => 'cubic') }, start, end);
+/** Arcs that, settled together, leave the course are no true arcs: it is told without them, at last by cubics alone. */
+function firstThatFits(attempt: (allowed: readonly Kind[]) => Bend & { readonly fits: boolean }): Bend {
+  const all = attempt(kinds);
+  if (all.fits) return all;
+  const plain = attempt(['line', 'cubic']);
+  return plain.fits ? plain : attempt(['cubic']);
 }
 
 /** The whole bend as one arc, its ends moved along the straight edges that it joins. */

@@ -93,13 +93,14 @@ interface Found extends Way {
 }
 
 /** For every place the cheapest last segment that leads to it; read back from the end. */
-function cheapest(prices: Prices, first: number, last: number): Found {
+function cheapest(prices: Prices, first: number, last: number, allowed: readonly Kind[]): Found {
   const count = last - first + 1;
   const cost = new Float64Array(count).fill(Infinity);
   const [cameFrom, cameBy] = [new Int32Array(count), new Int32Array(count)];
   cost[0] = 0;
   for (let from = 0; from + 1 < count; from++) {
     for (const [kind, name] of kinds.entries()) {
+      if (!allowed.includes(name)) continue;
       let misses = 0;
       for (let to = from + 1; to < count && misses < mostMisses[name]; to++) {
         const found = prices.of(kind, first + from, first + to);
@@ -117,33 +118,34 @@ function cheapest(prices: Prices, first: number, last: number): Found {
   return { stops: numbers.map((k) => prices.place(k)), kinds: by, cost: cost[count - 1] as number, numbers };
 }
 
-/** The cheapest way from `start` to `end`, whose index is larger. */
-export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): Way {
+/** The cheapest way of segments of the allowed kinds from `start` to `end`, whose index is larger. */
+export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd, allowed: readonly Kind[] = kinds): Way {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, end), false);
-  const way = cheapest(prices, 0, prices.places.length - 1);
+  const way = cheapest(prices, 0, prices.places.length - 1, allowed);
   const reach = (prices.places[1] as CurveEnd).index - start.index;
-  return withFewerStops(course, grain, withStopsMoved(course, grain, way, reach, false));
+  return withFewerStops(course, grain, withStopsMoved(course, grain, way, reach, false), allowed);
 }
 
 /** The cheapest way once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
-export function cheapestRound(course: Course, grain: Grain, start: CurveEnd): Way {
+export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, allowed: readonly Kind[] = kinds): Way {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, roundsOn(course, start, 1)), true);
   const size = prices.places.length - 1;
-  const first = cheapest(prices, 0, size);
+  const first = cheapest(prices, 0, size, allowed);
   const middle = first.numbers.length > 2 ? (first.numbers[first.numbers.length >> 1] as number) : 0;
-  const second = middle > 0 ? cheapest(prices, middle, middle + size) : first;
+  const second = middle > 0 ? cheapest(prices, middle, middle + size, allowed) : first;
   const reach = (prices.places[1] as CurveEnd).index - start.index;
-  return withFewerStops(course, grain, withStopsMoved(course, grain, second.cost < first.cost ? second : first, reach, true));
+  const best = second.cost < first.cost ? second : first;
+  return withFewerStops(course, grain, withStopsMoved(course, grain, best, reach, true), allowed);
 }
 
 /** The way with stops left out that cost more than they save. */
-function withFewerStops(course: Course, grain: Grain, way: Way): Way {
+function withFewerStops(course: Course, grain: Grain, way: Way, allowed: readonly Kind[]): Way {
   const [fewer, rest] = [[...way.stops], [...way.kinds]];
   const price = (kind: Kind, a: CurveEnd, b: CurveEnd) => Math.min(unfitCost, priceOf(course, grain, kind, a, b));
   for (let k = 1; k + 1 < fewer.length; ) {
     const [before, here, after] = [fewer[k - 1], fewer[k], fewer[k + 1]] as [CurveEnd, CurveEnd, CurveEnd];
     const cost = price(rest[k - 1] as Kind, before, here) + price(rest[k] as Kind, here, after);
-    const kind = kinds.find((one) => priceOf(course, grain, one, before, after) < cost);
+    const kind = allowed.find((one) => priceOf(course, grain, one, before, after) < cost);
     if (!kind) {
       k++;
       continue;

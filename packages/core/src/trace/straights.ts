@@ -46,15 +46,18 @@ export function straightStretches(course: Course, grain: Grain, from: number, to
   const least = shortest(grain);
   if (to - from < least) return [];
   const reach = reaches(course, Math.max(0.12, 1.6 * grain.roughness), from, to);
-  const byLength = Array.from(reach, (last, k) => ({ first: from + k, last }))
-    .filter(({ first, last }) => last - first >= least)
-    .sort((a, b) => b.last - b.first - (a.last - a.first));
   const taken: Stretch[] = [];
-  const used = new Uint8Array(to - from + 1);
-  for (const { first, last } of byLength) {
-    if (used[first - from] || used[last - from]) continue;
+  // The longest stretch first, then what is free before it and after it.
+  for (const free: [number, number][] = [[from, to]]; free.length > 0; ) {
+    const [lowest, highest] = free.pop() as [number, number];
+    let [first, last] = [lowest, lowest];
+    for (let k = lowest; k <= highest - least; k++) {
+      const end = Math.min(highest, reach[k - from] as number);
+      if (end - k > last - first) [first, last] = [k, end];
+    }
+    if (last - first < least) continue;
+    free.push([lowest, first - 1], [last + 1, highest]);
     const stretch = settled(course, grain, first, last, [from, to]);
-    used.fill(1, first - from, last - from + 1);
     // A stretch that the run's end cuts short has not had the length in which an arc would show its bow.
     const enough = first === from || last === to ? 2.5 * least : least;
     if (stretch && stretch.last - stretch.first >= enough) taken.push(stretch);
