@@ -2,7 +2,9 @@
  * In: a stretch of a course with fixed ends and, where it goes on smoothly, fixed directions there.
  * Out: the cubic curve nearest to it.
  * Rests on: Schneider 1990, "An algorithm for automatically fitting digitized curves" (least squares for the handles,
- * Newton steps for the places of the points), with handles left free at corners.
+ * Newton steps for the places of the points) for a first curve, with handles left free at corners; then Wang, Pottmann &
+ * Liu 2006, "Fitting B-spline curves to point clouds by curvature-based squared distance minimization": the distances
+ * across the curve alone are brought down, as Gauss-Newton steps are, so that few rounds are enough.
  */
 import { norm, type Point } from '../plane/point.ts';
 import type { CubicSegment } from '../plane/segment.ts';
@@ -53,7 +55,7 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
   let best: Attempt | null = null;
   let bestRms = Infinity;
   for (let round = 0; round < care.rounds; round++) {
-    const cubic = leastSquares(start, end, count);
+    const cubic: CubicSegment = round === 0 ? leastSquares(start, end, count) : acrossSquares(start, end, (best as Attempt).cubic, count);
     const { rms, worst } = placeByNewton(start.at, cubic, count);
     const fits = worst <= grain.worst && rms <= grain.rms;
     if (rms < bestRms) {
@@ -163,9 +165,7 @@ function betweenDirections(start: CurveEnd, end: CurveEnd, d1: Point, d2: Point,
 /** At least one end is a corner: its handle has two unknowns. */
 function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r1y, r2x, r2y }: Sums): CubicSegment {
   const [d1, d2] = [start.direction, end.direction];
-  // Columns: how each unknown moves the point in x and in y, as multiples of the first or second handle's weight.
-  const free = (handle: number) => [{ handle, x: 1, y: 0 }, { handle, x: 0, y: 1 }]; // biome-ignore format: one line
-  const columns = [...(d1 ? [{ handle: 0, x: d1.x, y: d1.y }] : free(0)), ...(d2 ? [{ handle: 1, x: -d2.x, y: -d2.y }] : free(1))];
+  const columns = handleColumns(d1, d2);
   const weight = (a: number, b: number) => (a !== b ? s12 : a === 0 ? s11 : s22);
   const matrix = columns.map((p) => columns.map((q) => weight(p.handle, q.handle) * (p.x * q.x + p.y * q.y)));
   const solved = solveSymmetric(
@@ -181,6 +181,71 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
       origin,
     );
   return { kind: 'cubic', c1: handle(0, start.at), c2: handle(1, end.at), to: end.at };
+}
+
+/** What a distance along the curve weighs against one across it: enough to hold handles that move nothing across. */
+const alongWeight = 0.01;
+
+/** The cubic's handles moved so that, to first order, the points lie nearest across it. */
+function acrossSquares(start: CurveEnd, end: CurveEnd, { c1, c2, to: p3 }: CubicSegment, count: number): CubicSegment {
+  const p0 = start.at;
+  const columns = handleColumns(start.direction, end.direction);
+  const n = columns.length;
+  const [sums, right] = [new Float64Array(n * n), new Float64Array(n)];
+  const across = new Float64Array(n);
+  for (let k = 0; k < count; k++) {
+    const t = ts[k] as number;
+    const u = 1 - t;
+    const [b0, b1, b2, b3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const ex = b0 * p0.x + b1 * c1.x + b2 * c2.x + b3 * p3.x - (xs[k] as number);
+    const ey = b0 * p0.y + b1 * c1.y + b2 * c2.y + b3 * p3.y - (ys[k] as number);
+    const vx = u * u * (c1.x - p0.x) + 2 * u * t * (c2.x - c1.x) + t * t * (p3.x - c2.x);
+    const vy = u * u * (c1.y - p0.y) + 2 * u * t * (c2.y - c1.y) + t * t * (p3.y - c2.y);
+    const size = Math.sqrt(vx * vx + vy * vy) || 1;
+    const [nx, ny] = [-vy / size, vx / size];
+    const off = nx * ex + ny * ey;
+    for (let i = 0; i < n; i++) {
+      const p = columns[i] as Column;
+      const b = p.handle === 0 ? b1 : b2;
+      across[i] = b * (nx * p.x + ny * p.y);
+      right[i] = (right[i] as number) - (1 - alongWeight) * (across[i] as number) * off - alongWeight * b * (p.x * ex + p.y * ey);
+      for (let j = 0; j <= i; j++) {
+        const q = columns[j] as Column;
+        const both = b * (q.handle === 0 ? b1 : b2) * (p.x * q.x + p.y * q.y);
+        const slot = i * n + j;
+        sums[slot] = (sums[slot] as number) + (1 - alongWeight) * (across[i] as number) * (across[j] as number) + alongWeight * both;
+      }
+    }
+  }
+  const matrix = columns.map((_, i) => columns.map((__, j) => sums[Math.max(i, j) * n + Math.min(i, j)] as number));
+  const move = solveSymmetric(matrix, [...right]);
+  if (!move) return { kind: 'cubic', c1, c2, to: p3 };
+  const least = shortestHandle * norm(p3.x - p0.x, p3.y - p0.y);
+  const moved = (which: 0 | 1, from: Point, end: Point, direction: Point | null): Point => {
+    let { x, y } = from;
+    columns.forEach((c, k) => {
+      if (c.handle !== which) return;
+      x += c.x * (move[k] as number);
+      y += c.y * (move[k] as number);
+    });
+    const side = which === 0 ? 1 : -1;
+    const isShort = direction && side * ((x - end.x) * direction.x + (y - end.y) * direction.y) < least;
+    return isShort ? { x: end.x + side * least * direction.x, y: end.y + side * least * direction.y } : { x, y };
+  };
+  return { kind: 'cubic', c1: moved(0, c1, p0, start.direction), c2: moved(1, c2, p3, end.direction), to: p3 };
+}
+
+/** How an unknown moves a handle, the first (0) or the second (1). */
+interface Column {
+  readonly handle: 0 | 1;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Along a fixed direction a handle has one unknown, at a corner two. */
+function handleColumns(d1: Point | null, d2: Point | null): Column[] {
+  const free = (handle: 0 | 1): Column[] => [{ handle, x: 1, y: 0 }, { handle, x: 0, y: 1 }]; // biome-ignore format: one line
+  return [...(d1 ? [{ handle: 0, ...d1 } as const] : free(0)), ...(d2 ? [{ handle: 1, x: -d2.x, y: -d2.y } as const] : free(1))];
 }
 
 /** One Newton step for every point's place, and how far the points then lie from the curve. */
