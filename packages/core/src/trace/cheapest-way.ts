@@ -8,7 +8,7 @@ import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
 import type { Grain } from './grain.ts';
 import { localCurve } from './local-curve.ts';
-import { type Kind, kinds, priceOf } from './segment-price.ts';
+import { type Kind, kinds, priceOf, tooShort } from './segment-price.ts';
 
 /** Stops from one end to the other, and the kind of segment before each but the first. */
 export interface Way {
@@ -104,6 +104,7 @@ function cheapest(prices: Prices, first: number, last: number, allowed: readonly
       let misses = 0;
       for (let to = from + 1; to < count && misses < mostMisses[name]; to++) {
         const found = prices.of(kind, first + from, first + to);
+        if (found === tooShort) continue;
         misses = Number.isFinite(found) ? 0 : misses + 1;
         const price = (cost[from] as number) + (name === 'cubic' && to === from + 1 ? Math.min(found, unfitCost) : found);
         if (price < (cost[to] as number)) [cost[to], cameFrom[to], cameBy[to]] = [price, from, kind];
@@ -123,7 +124,7 @@ export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: 
   const prices = new Prices(course, grain, placesAlong(course, grain, start, end), false);
   const way = cheapest(prices, 0, prices.places.length - 1, allowed);
   const reach = (prices.places[1] as CurveEnd).index - start.index;
-  return withFewerStops(course, grain, withStopsMoved(course, grain, way, reach, false), allowed);
+  return settled(course, grain, way, reach, false, allowed);
 }
 
 /** The cheapest way once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
@@ -135,7 +136,48 @@ export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, all
   const second = middle > 0 ? cheapest(prices, middle, middle + size, allowed) : first;
   const reach = (prices.places[1] as CurveEnd).index - start.index;
   const best = second.cost < first.cost ? second : first;
-  return withFewerStops(course, grain, withStopsMoved(course, grain, best, reach, true), allowed);
+  return settled(course, grain, best, reach, true, allowed);
+}
+
+function settled(course: Course, grain: Grain, way: Way, reach: number, isRound: boolean, allowed: readonly Kind[]): Way {
+  const moved = withStopsMoved(course, grain, way, reach, isRound);
+  const fewer = withoutBridges(course, grain, withFewerStops(course, grain, moved, allowed), allowed);
+  return fewer.stops.length < moved.stops.length ? withStopsMoved(course, grain, fewer, reach, isRound) : moved;
+}
+
+/** Along a segment that may be left out the joint of its neighbours is looked for at so many places. */
+const jointPlaces = 10;
+
+/**
+ * The way without segments that only bridge the gap between two places where the true joint lies: their neighbours are
+ * drawn on to one joint between, of their own kinds or others.
+ */
+function withoutBridges(course: Course, grain: Grain, way: Way, allowed: readonly Kind[]): Way {
+  const [stops, rest] = [[...way.stops], [...way.kinds]];
+  const price = (kind: Kind, a: CurveEnd, b: CurveEnd) => priceOf(course, grain, kind, a, b);
+  const cheapestOf = (a: CurveEnd, b: CurveEnd): { kind: Kind; cost: number } =>
+    allowed.map((kind) => ({ kind, cost: price(kind, a, b) })).reduce((one, other) => (other.cost < one.cost ? other : one));
+  for (let k = 1; k + 1 < rest.length; ) {
+    const [a, from, to, b] = stops.slice(k - 1, k + 3) as [CurveEnd, CurveEnd, CurveEnd, CurveEnd];
+    let least = price(rest[k - 1] as Kind, a, from) + price(rest[k] as Kind, from, to) + price(rest[k + 1] as Kind, to, b);
+    let found: { joint: CurveEnd; kinds: [Kind, Kind] } | null = null;
+    const step = Math.max(1, (to.index - from.index) / jointPlaces);
+    for (let at = from.index; at <= to.index; at += step) {
+      const joint = placeAt(course, grain, Math.round(at), a.index + a.spoilt, b.index - b.spoilt);
+      const before = cheapestOf(a, joint);
+      if (before.cost >= least) continue;
+      const after = cheapestOf(joint, b);
+      if (before.cost + after.cost < least) [least, found] = [before.cost + after.cost, { joint, kinds: [before.kind, after.kind] }];
+    }
+    if (!found) {
+      k++;
+      continue;
+    }
+    stops.splice(k, 2, found.joint);
+    rest.splice(k - 1, 3, ...found.kinds);
+    k = Math.max(1, k - 1);
+  }
+  return { stops, kinds: rest };
 }
 
 /** The way with stops left out that cost more than they save. */

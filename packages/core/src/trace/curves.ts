@@ -64,7 +64,7 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
       best = { cubic, fits, rms };
       // Once it fits, or is hopeless, further rounds only polish.
       if (fits && gained < 0.1 * rms) break;
-      if (!fits && rms > (round >= 1 ? 3 : hopeless) * grain.rms) break;
+      if (!fits && rms > (round >= 1 && gained < 0.5 * (rms + gained) ? 3 : hopeless) * grain.rms) break;
     } else if (round >= 3) break;
   }
   return best as Attempt;

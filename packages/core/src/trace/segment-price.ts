@@ -19,7 +19,13 @@ const leftOverCost = 0.4;
 /** For comparing ways; the segments taken are fitted with more care. */
 const quick: Care = { points: 24, rounds: 4 };
 
-/** What a segment of a kind costs from one place to another; infinite where it does not keep within the limits. */
+/** Between places so near a line, or an arc so flat, is left to the curves. */
+export const tooShort = Number.MAX_VALUE;
+
+/**
+ * What a segment of a kind costs from one place to another; infinite where it does not keep within the limits, and
+ * `tooShort` where it is too short to tell.
+ */
 export function priceOf(course: Course, grain: Grain, kind: Kind, a: CurveEnd, b: CurveEnd): number {
   if (kind === 'cubic') {
     const { fits, rms } = fitCubic(course, grain, a, b, quick);
@@ -27,6 +33,7 @@ export function priceOf(course: Course, grain: Grain, kind: Kind, a: CurveEnd, b
   }
   const limits = arcLimits(grain);
   const rms = kind === 'line' ? lineBetween(course, a, b, limits) : arcBetween(course, a, b, limits);
+  if (rms === tooShort) return tooShort;
   return rms === null ? Infinity : costOf[kind] + leftOverCost * (rms / limits.rms) ** 2;
 }
 
@@ -57,7 +64,8 @@ function lineBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits
   const [dx, dy] = [b.at.x - a.at.x, b.at.y - a.at.y];
   const size = norm(dx, dy);
   const [first, last] = [a.index + Math.max(1, a.spoilt), b.index - Math.max(1, b.spoilt)];
-  if (!(size > 0) || last - first < leastLine) return null;
+  if (last - first < leastLine) return tooShort;
+  if (!(size > 0)) return null;
   for (const { direction } of [a, b]) {
     if (direction && Math.abs(direction.x * dy - direction.y * dx) > limits.angle * size) return null;
   }
@@ -84,15 +92,16 @@ const wrapped = (angle: number): number => angle - 2 * Math.PI * Math.round(angl
 function arcBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits): number | null {
   const [dx, dy] = [b.at.x - a.at.x, b.at.y - a.at.y];
   const chord = norm(dx, dy);
-  if (chord < 1e-9) return null;
+  if (chord < 1e-9) return tooShort;
   const along = Math.atan2(dy, dx);
   const into = a.direction && wrapped(along - angleOf(a.direction));
   const out = b.direction && wrapped(angleOf(b.direction) - along);
   // Both ends must turn alike, as they do on an arc.
   if (into !== null && out !== null) {
     const sweep = into + out;
-    if (!(Math.abs(sweep) > 0.05) || Math.abs(sweep) > mostSweep) return null;
     if (Math.abs(into - out) > 2 * limits.angle + 0.04 * Math.abs(sweep)) return null;
+    if (Math.abs(sweep) < leastSweep) return tooShort;
+    if (Math.abs(sweep) > mostSweep) return null;
   }
   const first = a.index + Math.max(1, a.spoilt);
   const last = b.index - Math.max(1, b.spoilt);
@@ -114,7 +123,8 @@ function arcBetween(course: Course, a: CurveEnd, b: CurveEnd, limits: ArcLimits)
   // The bow lies on the side of the points; above the centre it is less than half a circle.
   const side = Math.sign(sum);
   const sweep = -2 * side * Math.atan2(half, -side * rise);
-  if (Math.abs(sweep) < leastSweep || Math.abs(sweep) > mostSweep) return null;
+  if (Math.abs(sweep) < leastSweep) return tooShort;
+  if (Math.abs(sweep) > mostSweep) return null;
   const off = (turn: number | null) => turn !== null && Math.abs(turn - sweep / 2) > limits.angle + 0.02 * Math.abs(sweep);
   if (off(into) || off(out)) return null;
   const [centreX, centreY] = [midX - uy * rise, midY + ux * rise];

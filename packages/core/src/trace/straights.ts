@@ -58,8 +58,8 @@ export function straightStretches(course: Course, grain: Grain, from: number, to
     if (last - first < least) continue;
     free.push([lowest, first - 1], [last + 1, highest]);
     const stretch = settled(course, grain, first, last, [from, to]);
-    // A stretch that the run's end cuts short has not had the length in which an arc would show its bow.
-    const enough = first === from || last === to ? 2.5 * least : least;
+    // A stretch that is cut short has not had the length in which an arc would show its bow.
+    const enough = first === lowest || last === highest ? 2.5 * least : least;
     if (stretch && stretch.last - stretch.first >= enough) taken.push(stretch);
   }
   return taken.sort((a, b) => a.first - b.first);
