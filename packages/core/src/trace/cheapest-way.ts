@@ -8,7 +8,7 @@ import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
 import type { Grain } from './grain.ts';
 import { localCurve } from './local-curve.ts';
-import { type Kind, kinds, priceOf, tooShort } from './segment-price.ts';
+import { costOf, type Kind, kinds, priceOf, tooShort } from './segment-price.ts';
 
 /** Stops from one end to the other, and the kind of segment before each but the first. */
 export interface Way {
@@ -103,6 +103,8 @@ function cheapest(prices: Prices, first: number, last: number, allowed: readonly
       if (!allowed.includes(name)) continue;
       let misses = 0;
       for (let to = from + 1; to < count && misses < mostMisses[name]; to++) {
+        // A place that is reached at no more cost already gains nothing.
+        if ((cost[from] as number) + costOf[name] >= (cost[to] as number)) continue;
         const found = prices.of(kind, first + from, first + to);
         if (found === tooShort) continue;
         misses = Number.isFinite(found) ? 0 : misses + 1;
@@ -155,8 +157,15 @@ const jointPlaces = 10;
 function withoutBridges(course: Course, grain: Grain, way: Way, allowed: readonly Kind[]): Way {
   const [stops, rest] = [[...way.stops], [...way.kinds]];
   const price = (kind: Kind, a: CurveEnd, b: CurveEnd) => priceOf(course, grain, kind, a, b);
-  const cheapestOf = (a: CurveEnd, b: CurveEnd): { kind: Kind; cost: number } =>
-    allowed.map((kind) => ({ kind, cost: price(kind, a, b) })).reduce((one, other) => (other.cost < one.cost ? other : one));
+  const cheapestOf = (a: CurveEnd, b: CurveEnd, most: number): { kind: Kind; cost: number } | null => {
+    let best: { kind: Kind; cost: number } | null = null;
+    for (const kind of allowed) {
+      const least: number = best?.cost ?? most;
+      const cost: number = costOf[kind] < least ? price(kind, a, b) : Infinity;
+      if (cost < least) best = { kind, cost };
+    }
+    return best;
+  };
   for (let k = 1; k + 1 < rest.length; ) {
     const [a, from, to, b] = stops.slice(k - 1, k + 3) as [CurveEnd, CurveEnd, CurveEnd, CurveEnd];
     let least = price(rest[k - 1] as Kind, a, from) + price(rest[k] as Kind, from, to) + price(rest[k + 1] as Kind, to, b);
@@ -164,10 +173,9 @@ function withoutBridges(course: Course, grain: Grain, way: Way, allowed: readonl
     const step = Math.max(1, (to.index - from.index) / jointPlaces);
     for (let at = from.index; at <= to.index; at += step) {
       const joint = placeAt(course, grain, Math.round(at), a.index + a.spoilt, b.index - b.spoilt);
-      const before = cheapestOf(a, joint);
-      if (before.cost >= least) continue;
-      const after = cheapestOf(joint, b);
-      if (before.cost + after.cost < least) [least, found] = [before.cost + after.cost, { joint, kinds: [before.kind, after.kind] }];
+      const before = cheapestOf(a, joint, least - costOf.line);
+      const after = before && cheapestOf(joint, b, least - before.cost);
+      if (after) [least, found] = [before.cost + after.cost, { joint, kinds: [before.kind, after.kind] }];
     }
     if (!found) {
       k++;

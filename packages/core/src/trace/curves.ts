@@ -52,10 +52,13 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
     ys[k] = course.ys[index] as number;
   }
   placeByChord(start.at, end.at, count);
+  const farthest = Math.max(hopeless.limits * grain.rms, hopeless.share * (last - first));
   let best: Attempt | null = null;
   let bestRms = Infinity;
   for (let round = 0; round < care.rounds; round++) {
-    const cubic: CubicSegment = round === 0 ? leastSquares(start, end, count) : acrossSquares(start, end, (best as Attempt).cubic, count);
+    const cubic: CubicSegment = best ? acrossSquares(start, end, best.cubic, count) : leastSquares(start, end, count);
+    // Far from the curve one step does not bring a point to its place.
+    if (bestRms > 3 * grain.rms) placeByNewton(start.at, cubic, count);
     const { rms, worst } = placeByNewton(start.at, cubic, count);
     const fits = worst <= grain.worst && rms <= grain.rms;
     if (rms < bestRms) {
@@ -64,14 +67,14 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
       best = { cubic, fits, rms };
       // Once it fits, or is hopeless, further rounds only polish.
       if (fits && gained < 0.1 * rms) break;
-      if (!fits && rms > (round >= 1 && gained < 0.5 * (rms + gained) ? 3 : hopeless) * grain.rms) break;
+      if (!fits && rms > (round >= 1 && gained < 0.3 * (rms + gained) ? 3 * grain.rms : farthest)) break;
     } else if (round >= 3) break;
   }
   return best as Attempt;
 }
 
-/** What is so many limits off before its points have found their places comes to nothing. */
-const hopeless = 25;
+/** What is so many limits off, or such a share of its length, before its points have found their places comes to nothing. */
+const hopeless = { limits: 25, share: 0.03 };
 
 const toward = (from: Point, to: Point): Point => ({ x: from.x + (to.x - from.x) / 3, y: from.y + (to.y - from.y) / 3 });
 
@@ -184,12 +187,59 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
 }
 
 /** What a distance along the curve weighs against one across it: enough to hold handles that move nothing across. */
-const alongWeight = 0.01;
+const alongWeight = 0.001;
 
 /** The cubic's handles moved so that, to first order, the points lie nearest across it. */
-function acrossSquares(start: CurveEnd, end: CurveEnd, { c1, c2, to: p3 }: CubicSegment, count: number): CubicSegment {
+function acrossSquares(start: CurveEnd, end: CurveEnd, cubic: CubicSegment, count: number): CubicSegment {
+  const { c1, c2, to: p3 } = cubic;
   const p0 = start.at;
-  const columns = handleColumns(start.direction, end.direction);
+  const [d1, d2] = [start.direction, end.direction];
+  const move = d1 && d2 ? moveAlong(p0, cubic, d1, d2, count) : moveFreely(p0, cubic, handleColumns(d1, d2), count);
+  if (!move) return cubic;
+  const least = shortestHandle * norm(p3.x - p0.x, p3.y - p0.y);
+  const moved = (from: Point, by: Point, at: Point, way: Point | null): Point => {
+    const to = { x: from.x + by.x, y: from.y + by.y };
+    const isShort = way && (to.x - at.x) * way.x + (to.y - at.y) * way.y < least;
+    return isShort ? { x: at.x + least * way.x, y: at.y + least * way.y } : to;
+  };
+  return { kind: 'cubic', c1: moved(c1, move[0], p0, d1), c2: moved(c2, move[1], p3, d2 && { x: -d2.x, y: -d2.y }), to: p3 };
+}
+
+/** Both handles stay on their directions: two unknowns. */
+function moveAlong(p0: Point, { c1, c2, to: p3 }: CubicSegment, d1: Point, d2: Point, count: number): [Point, Point] | null {
+  let [s11, s12, s22, r1, r2] = [0, 0, 0, 0, 0];
+  const cosine = -(d1.x * d2.x + d1.y * d2.y);
+  const keep = 1 - alongWeight;
+  for (let k = 0; k < count; k++) {
+    const t = ts[k] as number;
+    const u = 1 - t;
+    const [uu, ut, tt] = [u * u, u * t, t * t];
+    const [b0, b1, b2, b3] = [u * uu, 3 * u * ut, 3 * t * ut, t * tt];
+    const ex = b0 * p0.x + b1 * c1.x + b2 * c2.x + b3 * p3.x - (xs[k] as number);
+    const ey = b0 * p0.y + b1 * c1.y + b2 * c2.y + b3 * p3.y - (ys[k] as number);
+    const vx = uu * (c1.x - p0.x) + 2 * ut * (c2.x - c1.x) + tt * (p3.x - c2.x);
+    const vy = uu * (c1.y - p0.y) + 2 * ut * (c2.y - c1.y) + tt * (p3.y - c2.y);
+    const size = Math.sqrt(vx * vx + vy * vy) || 1;
+    const off = (vx * ey - vy * ex) / size;
+    const first = (b1 * (vx * d1.y - vy * d1.x)) / size;
+    const second = (-b2 * (vx * d2.y - vy * d2.x)) / size;
+    s11 += keep * first * first + alongWeight * b1 * b1;
+    s12 += keep * first * second + alongWeight * b1 * b2 * cosine;
+    s22 += keep * second * second + alongWeight * b2 * b2;
+    r1 -= keep * first * off + alongWeight * b1 * (d1.x * ex + d1.y * ey);
+    r2 -= keep * second * off - alongWeight * b2 * (d2.x * ex + d2.y * ey);
+  }
+  const det = s11 * s22 - s12 * s12;
+  if (!(det > 1e-14 * s11 * s22)) return null;
+  const [m, n] = [(r1 * s22 - r2 * s12) / det, (r2 * s11 - r1 * s12) / det];
+  return [
+    { x: m * d1.x, y: m * d1.y },
+    { x: -n * d2.x, y: -n * d2.y },
+  ];
+}
+
+/** At least one handle is free: three unknowns or four. */
+function moveFreely(p0: Point, { c1, c2, to: p3 }: CubicSegment, columns: readonly Column[], count: number): [Point, Point] | null {
   const n = columns.length;
   const [sums, right] = [new Float64Array(n * n), new Float64Array(n)];
   const across = new Float64Array(n);
@@ -218,21 +268,14 @@ function acrossSquares(start: CurveEnd, end: CurveEnd, { c1, c2, to: p3 }: Cubic
     }
   }
   const matrix = columns.map((_, i) => columns.map((__, j) => sums[Math.max(i, j) * n + Math.min(i, j)] as number));
-  const move = solveSymmetric(matrix, [...right]);
-  if (!move) return { kind: 'cubic', c1, c2, to: p3 };
-  const least = shortestHandle * norm(p3.x - p0.x, p3.y - p0.y);
-  const moved = (which: 0 | 1, from: Point, end: Point, direction: Point | null): Point => {
-    let { x, y } = from;
-    columns.forEach((c, k) => {
-      if (c.handle !== which) return;
-      x += c.x * (move[k] as number);
-      y += c.y * (move[k] as number);
+  const solved = solveSymmetric(matrix, [...right]);
+  if (!solved) return null;
+  const by = (which: 0 | 1): Point =>
+    columns.reduce((p, c, k) => (c.handle === which ? { x: p.x + c.x * (solved[k] as number), y: p.y + c.y * (solved[k] as number) } : p), {
+      x: 0,
+      y: 0,
     });
-    const side = which === 0 ? 1 : -1;
-    const isShort = direction && side * ((x - end.x) * direction.x + (y - end.y) * direction.y) < least;
-    return isShort ? { x: end.x + side * least * direction.x, y: end.y + side * least * direction.y } : { x, y };
-  };
-  return { kind: 'cubic', c1: moved(0, c1, p0, start.direction), c2: moved(1, c2, p3, end.direction), to: p3 };
+  return [by(0), by(1)];
 }
 
 /** How an unknown moves a handle, the first (0) or the second (1). */
