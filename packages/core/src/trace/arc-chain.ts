@@ -33,6 +33,8 @@ const mostPoints = 160;
 const endWeight = 300;
 /** And a radian off its direction. */
 const turnWeight = 3000;
+/** By so much both weigh less while the chain is first settled. */
+const looseness = 0.01;
 
 /** Only points so near to the straight edge beside a chain lie on it, px: of a hairpin both ends point the same way. */
 const besideEdge = 4;
@@ -55,7 +57,9 @@ export function settleChain(
   const values = [0, angle, ...shapes.flatMap(({ bend, length }) => [100 * bend, length])];
   const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : k % 2 === 1 || !isStraight[(k - 2) / 2]));
   const points = pointsOf(course, stops);
-  const squares = settle(values, free, (v) => residualsOf(v, start, end, points));
+  // What the end must meet is loose at first: a stiff end leaves only a narrow, bent valley to the best chain.
+  settle(values, free, (v) => residualsOf(v, start, end, points, looseness));
+  const squares = settle(values, free, (v) => residualsOf(v, start, end, points, 1));
   return { ...read(values, start, end), rms: Math.sqrt(squares / Math.max(1, points.length)) };
 }
 
@@ -119,7 +123,9 @@ function residualsOf(
   start: ChainEnd,
   end: ChainEnd,
   points: readonly { x: number; y: number; arc: number }[],
+  tightness: number,
 ): number[] {
+  const [onPlace, onTurn] = [tightness * endWeight, tightness * turnWeight];
   const poses = [startOf(values, start)];
   for (let k = 2; k < values.length; k += 2) poses.push(after(poses.at(-1) as Pose, (values[k] as number) / 100, values[k + 1] as number));
   const last = poses.at(-1) as Pose;
@@ -140,12 +146,12 @@ function residualsOf(
   });
   const [dx, dy] = [last.x - end.at.x, last.y - end.at.y];
   const d = end.direction;
-  if (!d) return [...residuals, endWeight * dx, endWeight * dy];
+  if (!d) return [...residuals, onPlace * dx, onPlace * dy];
   const off = Math.atan2(d.x * Math.sin(last.angle) - d.y * Math.cos(last.angle), d.x * Math.cos(last.angle) + d.y * Math.sin(last.angle));
   const [along, across] = [d.x * dx + d.y * dy, d.x * dy - d.y * dx];
-  if (end.freedom === 'along') return [...residuals, endWeight * across, turnWeight * off];
-  if (end.freedom === 'across') return [...residuals, endWeight * along];
-  return [...residuals, endWeight * dx, endWeight * dy, turnWeight * off];
+  if (end.freedom === 'along') return [...residuals, onPlace * across, onTurn * off];
+  if (end.freedom === 'across') return [...residuals, onPlace * along];
+  return [...residuals, onPlace * dx, onPlace * dy, onTurn * off];
 }
 
 /** Moves the free values to where the squares of the residuals are least, and gives their sum. */

@@ -138,7 +138,15 @@ export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, all
   const second = middle > 0 ? cheapest(prices, middle, middle + size, allowed) : first;
   const reach = (prices.places[1] as CurveEnd).index - start.index;
   const best = second.cost < first.cost ? second : first;
-  return settled(course, grain, best, reach, true, allowed);
+  return openedAtCurves(course, settled(course, grain, best, reach, true, allowed));
+}
+
+/** A way round opened where two curves meet, if any do: there alone place and direction are the course's own. */
+function openedAtCurves(course: Course, { stops, kinds: list }: Way): Way {
+  const at = list.findIndex((kind, k) => kind === 'cubic' && list.at(k - 1) === 'cubic');
+  if (at < 1) return { stops, kinds: list };
+  const on = stops.slice(1, at + 1).map((stop) => roundsOn(course, stop, 1));
+  return { stops: [...stops.slice(at), ...on], kinds: [...list.slice(at), ...list.slice(0, at)] };
 }
 
 function settled(course: Course, grain: Grain, way: Way, reach: number, isRound: boolean, allowed: readonly Kind[]): Way {

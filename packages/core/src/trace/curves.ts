@@ -52,7 +52,6 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
     ys[k] = course.ys[index] as number;
   }
   placeByChord(start.at, end.at, count);
-  const farthest = Math.max(hopeless.limits * grain.rms, hopeless.share * (last - first));
   let best: Attempt | null = null;
   let bestRms = Infinity;
   for (let round = 0; round < care.rounds; round++) {
@@ -65,16 +64,20 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
       const gained = bestRms - rms;
       bestRms = rms;
       best = { cubic, fits, rms };
-      // Once it fits, or is hopeless, further rounds only polish.
+      // Once it fits, further rounds only polish.
       if (fits && gained < 0.1 * rms) break;
-      if (!fits && rms > (round >= 1 && gained < 0.3 * (rms + gained) ? 3 * grain.rms : farthest)) break;
-    } else if (round >= 3) break;
+    } else if (round > mostWorse) break;
+    // Once the points have found their places what is many limits off comes to nothing.
+    if (bestRms > Math.max((hopeless[round] ?? lastHope) * grain.rms, round === 0 ? 0.03 * (last - first) : 0)) break;
   }
   return best as Attempt;
 }
 
-/** What is so many limits off, or such a share of its length, before its points have found their places comes to nothing. */
-const hopeless = { limits: 25, share: 0.03 };
+/** So many limits off, round by round, a curve is given up. */
+const hopeless = [40,40,25,10];
+const lastHope = 3;
+/** Rounds may make a curve worse at first. */
+const mostWorse = 3;
 
 const toward = (from: Point, to: Point): Point => ({ x: from.x + (to.x - from.x) / 3, y: from.y + (to.y - from.y) / 3 });
 

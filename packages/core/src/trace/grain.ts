@@ -21,7 +21,7 @@ export interface Grain {
 /** A corner turns by more than this, radians. */
 export const smallestTurn = (20 * Math.PI) / 180;
 /** Fitted segments keep this share of the tolerance as their root mean square. */
-const rmsShare = 1 / 5;
+const rmsShare = 1 / 7;
 
 export function grainOf(softness: number, roughness: number, tolerancePx: number): Grain {
   const stairs = Math.max(0, roughness - 0.1);

@@ -17,7 +17,7 @@ export const costOf: Record<Segment['kind'], number> = { line: 1, arc: 2.2, elli
 /** What a segment that uses its limit up costs more. */
 const leftOverCost = 0.4;
 /** For comparing ways; the segments taken are fitted with more care. */
-const quick: Care = { points: 24, rounds: 5 };
+const quick: Care = { points: 24, rounds: 6 };
 
 /** Between places so near a line, or an arc so flat, is left to the curves. */
 export const tooShort = Number.MAX_VALUE;
