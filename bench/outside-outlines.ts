@@ -6,11 +6,13 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { readPathData } from '@nuvet/core/formats';
 import {
+  distance,
   isInside,
   type Path,
   type Point,
   pathArea,
   pathBox,
+  pointOn,
   type Segment,
   segmentLength,
   stepsOf,
@@ -95,7 +97,7 @@ function pathsOf(commands: readonly PathCommand[]): Path[] {
   return paths;
 }
 
-/** Icons whose outlines neither cross nor touch, evenly through the set, 40 mm wide. */
+/** Icons whose outlines neither cross nor touch, another or themselves, evenly through the set, 40 mm wide. */
 export function icons(count: number): OutsideOutline[] {
   const folder = require.resolve('bootstrap-icons/icons/heart-fill.svg').replace(/heart-fill\.svg$/, '');
   const files = readdirSync(folder).filter((file) => file.endsWith('-fill.svg'));
@@ -112,7 +114,7 @@ export function icons(count: number): OutsideOutline[] {
 
 /** Whether every path is seen as it is drawn: none hides in another that is filled, none crosses another. */
 const isPlain = (paths: readonly Path[]): boolean =>
-  paths.every((a) => Math.abs(pathArea(a)) > 0.5) &&
+  paths.every((a) => Math.abs(pathArea(a)) > 0.5 && !touchesItself(a)) &&
   paths.every((a, k) =>
     paths.slice(k + 1).every((b) => {
       const [insideA, insideB] = [isInside(a, b.start), isInside(b, a.start)];
@@ -122,3 +124,22 @@ const isPlain = (paths: readonly Path[]): boolean =>
       return insideA || insideB ? isOpposite : isApart;
     }),
   );
+
+/** Places along an outline are taken so far apart, mm. */
+const apart = 0.1;
+/** Parts of one outline that lie nearer than this are seen as one line, mm: two pixels and a half. */
+const seenAsOne = 0.05;
+/** Nearer along the outline than this its parts are neighbours, mm. */
+const neighbours = 1.5;
+
+/** Whether an outline runs back over itself, or crosses or touches itself: what is seen is then another outline. */
+function touchesItself(path: Path): boolean {
+  const places = stepsOf(path).flatMap(({ from, segment }) => {
+    const count = Math.max(1, Math.ceil(segmentLength(from, segment) / apart));
+    return Array.from({ length: count }, (_, k) => pointOn(from, segment, k / count));
+  });
+  const skipped = Math.ceil(neighbours / apart);
+  return places.some((a, k) =>
+    places.slice(k + skipped, places.length + Math.min(0, k - skipped)).some((b) => distance(a, b) < Math.max(seenAsOne, 0.6 * apart)),
+  );
+}

@@ -15,7 +15,7 @@ const count = (paths: readonly Path[]) => paths.reduce((n, p) => n + p.segments.
 export function measureOutside(): void {
   report('Libre Baskerville, capitals 48 mm, 600 dpi', letters('libre-baskerville', alphabet), 600);
   report('Work Sans, capitals 48 mm, 600 dpi', letters('work-sans', alphabet), 600);
-  report('Bootstrap Icons, 40 mm, 1270 dpi (2000 px)', icons(290), 1270);
+  report('Bootstrap Icons, 40 mm, 1270 dpi (2000 px)', icons(300), 1270);
 }
 
 function report(name: string, list: readonly OutsideOutline[], dpi: number): void {

@@ -4,6 +4,7 @@
  * Rests on: dynamic programming (Bellman 1961; for curves Plass & Stone 1983) over places in even steps, after which the
  * breakpoints are moved to where they cost least.
  */
+import { bendJumps } from './bend-jumps.ts';
 import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
 import type { Grain } from './grain.ts';
@@ -37,14 +38,16 @@ export function placeAt(course: Course, grain: Grain, index: number, first: numb
   return { at, direction, index, spoilt: 0 };
 }
 
+/** Places in even steps, and where the bend changes at once. */
 function placesAlong(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): CurveEnd[] {
   const [first, last] = [start.index + start.spoilt, end.index - end.spoilt];
   // Where a tolerance spans many pixels the course says nothing new between places that lie nearer.
   const apart = evenPlaces * Math.max(1, grain.worst / evenTolerance);
   const count = Math.min(Math.floor((last - first) / leastStep), Math.max(mostPlaces, Math.min(60, Math.round((last - first) / apart))));
-  const inner = Array.from({ length: Math.max(0, count - 1) }, (_, k) =>
-    placeAt(course, grain, Math.round(first + ((k + 1) * (last - first)) / count), first, last),
-  );
+  const jumps = bendJumps(course, grain, first, last).filter((k) => Math.min(k - start.index, end.index - k) >= leastStep);
+  const even = Array.from({ length: Math.max(0, count - 1) }, (_, k) => Math.round(first + ((k + 1) * (last - first)) / count));
+  const free = even.filter((k) => jumps.every((jump) => Math.abs(jump - k) >= leastStep));
+  const inner = [...free, ...jumps].sort((a, b) => a - b).map((k) => placeAt(course, grain, k, first, last));
   return [start, ...inner, end];
 }
 

@@ -68,14 +68,20 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
       if (fits && gained < 0.1 * rms) break;
     } else if (round > mostWorse) break;
     // Once the points have found their places what is many limits off comes to nothing.
-    if (bestRms > Math.max((hopeless[round] ?? lastHope) * grain.rms, round === 0 ? 0.03 * (last - first) : 0)) break;
+    const { limits, share } = hopeless[round] ?? lastHope;
+    if (bestRms > Math.max(limits * grain.rms, share * (last - first))) break;
   }
   return best as Attempt;
 }
 
-/** So many limits off, round by round, a curve is given up. */
-const hopeless = [40,40,25,10];
-const lastHope = 3;
+/** So many limits off, or such a share of its length, round by round, a curve is given up. */
+const hopeless = [
+  { limits: 40, share: 0.03 },
+  { limits: 40, share: 0.03 },
+  { limits: 25, share: 0.015 },
+  { limits: 10, share: 0.004 },
+];
+const lastHope = { limits: 3, share: 0 };
 /** Rounds may make a curve worse at first. */
 const mostWorse = 3;
 
