@@ -107,6 +107,7 @@ function conjugateGradients(rows: readonly Row[], right: readonly number[], unkn
   let way = rest.slice();
   let size = squared(rest);
   const enough = 1e-26 * Math.max(1e-6, size);
+  let [best, least] = [solution.slice(), size];
   for (let k = 0; k < 4 * rows.length + 20 && size > enough; k++) {
     const image = along(way);
     const bend = way.reduce((sum, v, i) => sum + v * (image[i] as number), 0);
@@ -117,11 +118,14 @@ function conjugateGradients(rows: readonly Row[], right: readonly number[], unkn
       rest[i] = (rest[i] as number) - step * (image[i] as number);
     }
     const next = squared(rest);
+    // Where constraints say one thing twice, rounding drives later steps away again.
+    if (next < least) [best, least] = [solution.slice(), next];
+    else if (next > 1e6 * least) break;
     const last = way;
     way = rest.map((r, i) => r + (next / size) * (last[i] as number));
     size = next;
   }
-  return solution;
+  return best;
 }
 
 const squared = (v: Float64Array): number => v.reduce((sum, a) => sum + a * a, 0);

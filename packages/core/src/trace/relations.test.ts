@@ -80,6 +80,17 @@ it.each([plateScene, straightScene])('scans of $name come no farther from the tr
   }
 });
 
+it.each([21, 22, 23, 24])('all that a scanned plate nearly is holds together, though much of it says the same twice (%i)', (seed) => {
+  const scan = scanScene(plateScene, { dpi: 300, noise: 5, seed });
+  const [plate] = tracePicture(scan.picture, scan.mmPerPx, plainTraceSettings).pieces;
+  const paths = [plate?.outer as Path, ...(plate?.holes ?? [])].map((path) => transformedPath(path, inverse(scan.toPixels)));
+  const wanted = relationsIn(paths, 0.1);
+  const { held, moved } = madeRelated(paths, wanted, 0.1);
+  expect(wanted.length).toBeGreaterThan(9);
+  expect(held).toHaveLength(wanted.length);
+  expect(moved).toBeLessThan(0.01);
+});
+
 it('what is found among sides of chance moves no corner beyond its reach', () => {
   const place = fc.record({ x: fc.double({ min: 0, max: 100, noNaN: true }), y: fc.double({ min: 0, max: 100, noNaN: true }) });
   fc.assert(
