@@ -7,6 +7,8 @@ export interface Frames {
   median: number;
   high: number;
   longestTask: number;
+  /** The most script in one frame that took long, ms: what of a long task is ours and not painting. */
+  longestScript: number;
   /** What the main thread does a frame in the mean, ms: all told, and script alone. Without a graphics card it also paints. */
   work: number;
   script: number;
@@ -15,9 +17,13 @@ export interface Frames {
 /** Frame times while a script moves the wheel and drags, ms; and the longest task of the main thread. */
 export async function framesWhile(page: Page, move: () => Promise<void>): Promise<Frames> {
   await page.evaluate(() => {
-    const kept = window as unknown as { frames: number[]; tasks: number[]; run: boolean };
-    Object.assign(kept, { frames: [], tasks: [], run: true });
+    const kept = window as unknown as { frames: number[]; tasks: number[]; scripts: number[]; run: boolean };
+    Object.assign(kept, { frames: [], tasks: [], scripts: [], run: true });
     new PerformanceObserver((list) => kept.tasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+    type LongFrame = PerformanceEntry & { readonly scripts: readonly PerformanceEntry[] };
+    new PerformanceObserver((list) => {
+      for (const { scripts } of list.getEntries() as LongFrame[]) kept.scripts.push(scripts.reduce((sum, s) => sum + s.duration, 0));
+    }).observe({ type: 'long-animation-frame' });
     let last = performance.now();
     const tick = (now: number) => {
       kept.frames.push(now - last);
@@ -38,13 +44,14 @@ export async function framesWhile(page: Page, move: () => Promise<void>): Promis
   const after = await spent();
   await session.detach();
   const frames = await page.evaluate(() => {
-    const kept = window as unknown as { frames: number[]; tasks: number[]; run: boolean };
+    const kept = window as unknown as { frames: number[]; tasks: number[]; scripts: number[]; run: boolean };
     kept.run = false;
     const sorted = kept.frames.slice(2).sort((a, b) => a - b);
     return {
       median: sorted[sorted.length >> 1] as number,
       high: sorted[Math.floor(sorted.length * 0.95)] as number,
       longestTask: Math.max(0, ...kept.tasks),
+      longestScript: Math.max(0, ...kept.scripts),
       count: kept.frames.length,
     };
   });

@@ -28,10 +28,11 @@ import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap }
 import { drawDeviation } from './drawing-deviation';
 import { drawHand } from './drawing-hand';
 import { drawBurnt, drawHolds, drawPages, drawPlaces, drawPlan, drawSizes, drawTaken } from './drawing-making';
-import { drawChosenPieces } from './drawing-outlines';
+import { drawChosenPieces, drawPieces } from './drawing-outlines';
 import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
 import { drawWay } from './drawing-way';
+import { useFirstLook } from './first-look';
 import { groundOf } from './ground';
 import { pathsOf } from './hand-aim';
 import { isDrawTool, useHand } from './hand-store';
@@ -41,13 +42,16 @@ import { OutlinesAtRest } from './outlines-at-rest';
 import { nativeOf, PictureLayer } from './PictureLayer';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
-import { setTable, useTable } from './table-store';
+import { setTable, type TableState, useTable } from './table-store';
 import { useShownMarks } from './use-shown-marks';
-import { keptUnder, type View, wholeSheet } from './view';
+import { keptUnder, type Size, type View, wholeSheet } from './view';
 import { useSurfaces, useWorkingCopies } from './working-copies';
 
 // A layer a picture may be more than the library thinks wise; each is one plain canvas.
 Konva.showWarnings = false;
+
+/** Told to whoever measures whenever other outlines have been drawn. */
+const outlinesPainted = 'outlines painted';
 
 /** Where outlines are proved the picture only shows through. */
 const paleShare = 0.3;
@@ -115,6 +119,9 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
       ),
     [shownView, pictures, box],
   );
+  const painted = useRef<readonly Piece[]>(null);
+  const outlineLayer = useRef<Konva.Layer>(null);
+  useEffect(() => useFirstLook.subscribe(() => outlineLayer.current?.batchDraw()), []);
   const [rested, redrawAtRest] = useState(0);
   const atRest = useMemo(() => new OutlinesAtRest(() => redrawAtRest((n) => n + 1)), []);
   useEffect(() => () => atRest.end(), [atRest]);
@@ -127,11 +134,13 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
           sceneFunc={(context) => {
             const canvas = nativeOf(context);
             drawRuling(canvas, shownView, box, screen);
-            atRest.draw(canvas, shownView, pieces, screen);
+            const first = useFirstLook.getState().pieces;
+            if (first) drawPieces(canvas, shownView, first);
+            else atRest.draw(canvas, shownView, pieces, screen);
+            if (painted.current !== (first ?? pieces)) performance.mark(outlinesPainted);
+            painted.current = first ?? pieces;
             drawChosenPieces(canvas, shownView, pieces, hoveredPiece, isByHand ? null : selectedPiece, isByHand ? chosen : none);
-            if (deviation && stage === 'trace') drawDeviation(canvas, shownView, deviation);
-            if (relations && stage === 'trace') drawRelations(canvas, shownView, relations.seen, relations.refused);
-            if (symmetry && stage === 'trace') drawSymmetry(canvas, shownView, symmetry, screen);
+            if (stage === 'trace') drawFindings(canvas, shownView, screen, { deviation, relations, symmetry });
             if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
             if (stage === 'true-up') drawDatum(canvas, shownView);
           }}
@@ -200,7 +209,9 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
               />
             );
           })}
-          <Layer listening={false}>{isByHand && shows === 'picture' ? null : outlineShapes}</Layer>
+          <Layer ref={outlineLayer} listening={false}>
+            {isByHand && shows === 'picture' ? null : outlineShapes}
+          </Layer>
           <Layer listening={false}>
             <Shape
               sceneFunc={(context) => {
@@ -235,6 +246,18 @@ function cursorsFor(takesPlaces: boolean, isByHand: boolean, tool: string | null
   if (takesPlaces) return { idle: 'crosshair', pressed: 'crosshair' };
   if (tool === 'move-picture') return { idle: 'move', pressed: 'move' };
   return { idle: isByHand ? 'default' : 'grab', pressed: 'grabbing' };
+}
+
+/** What is being looked at of traced outlines. */
+function drawFindings(
+  canvas: CanvasRenderingContext2D,
+  view: View,
+  screen: Size,
+  { deviation, relations, symmetry }: Pick<TableState, 'deviation' | 'relations' | 'symmetry'>,
+): void {
+  if (deviation) drawDeviation(canvas, view, deviation);
+  if (relations) drawRelations(canvas, view, relations.seen, relations.refused);
+  if (symmetry) drawSymmetry(canvas, view, symmetry, screen);
 }
 
 /** What the stage at hand shows over the outlines. */

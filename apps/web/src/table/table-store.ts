@@ -49,7 +49,7 @@ export interface Way {
   readonly start: Point | null;
 }
 
-interface TableState {
+export interface TableState {
   readonly view: View | null;
   readonly screen: Size;
   /** The picture that is worked on; null takes the first. */

@@ -6,6 +6,7 @@ import {
   type JobTrace,
   type JobTraceSettings,
   type Picture,
+  type Piece,
   pathSchema,
   pictureSchema,
   pieceSchema,
@@ -36,6 +37,7 @@ import {
   madeSymmetric,
   type Outlines,
   type RelationKind,
+  refittedBetween,
   relationsIn,
   type Symmetry,
   strayOf,
@@ -148,16 +150,22 @@ async function bordersOf(
 /** Pictures longer than this are looked at coarsely first, so that a slider's move shows at once; px. */
 const coarsePx = 1300;
 
+/** The picture halved, where that is worth while and its greys have been read. */
+function coarseOf(surface: Surface): Held['coarse'] {
+  const own = held?.id === surface.id ? held : null;
+  if (!own?.grey || Math.max(own.grey.width, own.grey.height) <= 1.5 * coarsePx) return undefined;
+  own.coarse ??= reducedTo(own.grey, coarsePx);
+  return own.coarse;
+}
+
 /**
  * A first look at a trace, on a picture halved a few times; null where that would be no quicker, or needs what is not read
  * yet.
  */
 function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSettings): JobTrace | null {
-  const own = held?.id === surface.id ? held : null;
-  if (!own?.grey || settings.colours.length > 0 || settings.take !== 'shape' || Math.max(own.grey.width, own.grey.height) <= 1.5 * coarsePx)
-    return null;
-  own.coarse ??= reducedTo(own.grey, coarsePx);
-  const { factor } = own.coarse;
+  const coarse = settings.colours.length > 0 || settings.take !== 'shape' ? undefined : coarseOf(surface);
+  if (!coarse) return null;
+  const { factor } = coarse;
   const small = [picture.crop, settings.within].reduce(
     (grey, outline) =>
       outline
@@ -166,39 +174,47 @@ function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSetti
             onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
           )
         : grey,
-    own.coarse.picture,
+    coarse.picture,
   );
   const mmPerPx = surface.mmPerPx * factor;
   const found = firstLook(findInk(small, mmPerPx, settings), mmPerPx, settings);
   return traceOnSheet(picture, settings, found, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
 }
 
+/** How often a first look is tried beforehand: an engine makes quick code only of what has run a few times. */
+const rehearsals = 4;
+
+/** The first move of a slider shall find all that a first look needs. */
+function prepareLooks(picture: Picture, surface: Surface, settings: JobTraceSettings): void {
+  if (held?.id !== surface.id || held.coarse) return;
+  for (let k = 0; k < rehearsals; k++) coarseTrace(picture, surface, settings);
+}
+
+const isPartlyByHand = ({ edited, touched }: Piece): boolean => edited === true && touched !== undefined;
+
 const isOfMiddles = ({ take }: JobTraceSettings): boolean => take === 'network' || take === 'line-middle';
 
 const tracer = {
+  /** A first look at what `trace` would find, in a few hundredths of a second; null where there is none. What is under way ends. */
+  look(asked: unknown, surface: Surface, wish: unknown): JobTrace | null {
+    newest++;
+    return coarseTrace(pictureSchema.parse(asked), surface, traceSettingsSchema.parse(wish));
+  },
+
   /**
    * Traces a picture; an older request that is still under way ends with null.
    * @param onShare hears what is under way and the share done, 0 to 1
-   * @param onCoarse hears a first look, where that is quicker
    */
   async trace(
     asked: unknown,
     surface: Surface,
     wish: unknown,
     onShare: (word: 'reading' | 'tracing', share: number) => void,
-    onCoarse: (trace: JobTrace) => void,
   ): Promise<JobTrace | null> {
     const picture = pictureSchema.parse(asked);
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const mine = ++newest;
     const isWanted = () => mine === newest;
-    const first = coarseTrace(picture, surface, settings);
-    if (first) {
-      onCoarse(first);
-      // Meanwhile a newer wish may have come.
-      await breath();
-      if (!isWanted()) return null;
-    }
     const borders = await bordersOf(
       picture,
       surface,
@@ -210,7 +226,31 @@ const tracer = {
     await breath();
     if (!borders || !isWanted()) return null;
     const found = await breathing(borders.fit(settings), isWanted, (share) => onShare('tracing', share));
+    setTimeout(() => prepareLooks(picture, surface, settings));
     return found && traceOnSheet(picture, settings, found, surface);
+  },
+
+  /**
+   * Pieces of which a hand has changed some segments, the others fitted anew to the borders that the settings find; all other
+   * pieces as they are.
+   */
+  async refitted(of: unknown, surface: Surface, wish: unknown, asked: unknown): Promise<Piece[]> {
+    const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
+    const pieces = z.array(pieceSchema).parse(asked);
+    if (isOfMiddles(settings) || !pieces.some(isPartlyByHand)) return pieces;
+    const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
+    if (!borders) return pieces;
+    const { mmPerPx, toSheet } = surface;
+    const back = inverse(toSheet);
+    const wishes = { softness: borders.softness, tolerancePx: settings.toleranceMm / mmPerPx, reachPx: closerReachMm / mmPerPx };
+    return pieces.map((piece) => {
+      if (!isPartlyByHand(piece)) return piece;
+      const made = [piece.outer, ...piece.holes].map((path, k) =>
+        refittedBetween(transformedPath(path, back), piece.touched?.[k] ?? [], borders.contours, wishes),
+      );
+      const [outer, ...holes] = made.map(({ path }) => transformedPath(path, toSheet));
+      return { ...piece, outer: outer ?? piece.outer, holes, touched: made.map(({ touched }) => touched) };
+    });
   },
 
   /** The colours that a picture is made of, the commonest first. */

@@ -34,7 +34,10 @@ export function withChoicesKept(trace: JobTrace, before: JobTrace | null): JobTr
         const same = old.find((o) => distance(o.centre, centre) < sameWithinMm && Math.abs(o.area - area) < sameAreaShare * o.area);
         if (!same) return piece;
         const kept = { ...piece, leftOut: same.piece.leftOut, purpose: own(same.piece) ? same.piece.purpose : piece.purpose };
-        return same.piece.edited ? { ...kept, edited: true, ...outlinesMoved(same.piece, move) } : kept;
+        // A piece that comes edited has what the hand changed in it already.
+        if (!same.piece.edited || piece.edited) return kept;
+        const { touched } = same.piece;
+        return { ...kept, edited: true, ...(touched ? { touched } : {}), ...outlinesMoved(same.piece, move) };
       }),
       ...byHand,
     ],

@@ -27,6 +27,7 @@ import {
 } from './schema.ts';
 import { type ProofWishes, proofFields, type Setup, setupFields } from './setup.ts';
 import { fitOf } from './sizing.ts';
+import { touchedBy } from './touched.ts';
 import { piecesOf } from './tracing.ts';
 
 const pictureId = z.uuid();
@@ -350,7 +351,8 @@ function withDrawing(job: Job, id: string, change: (drawing: Drawing) => Drawing
 function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece): Job {
   const piece = job.trace?.pieces.find((p) => p.id === id);
   if (!job.trace || !piece) throw new CommandError('no-piece', 'This piece is no longer there.');
-  const changed = { ...change(piece), edited: true };
+  const after = change(piece);
+  const changed = { ...after, edited: true, touched: touchedBy(piece, after) };
   return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? changed : p)) } };
 }
 

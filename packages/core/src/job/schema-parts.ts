@@ -35,6 +35,8 @@ export const pieceSchema = z.strictObject({
   holes: z.array(pathSchema).max(20_000),
   /** Whether a person has changed its outlines: a new trace leaves it as it is. */
   edited: z.boolean().optional(),
+  /** Of an edited piece's outlines, the outer one first, the segments that are the hand's: a new trace fits the others anew. */
+  touched: z.array(z.array(z.int().nonnegative()).max(100_000).readonly()).max(20_001).readonly().optional(),
   /** Whether a person led the way along it: a new trace of the same picture keeps it. */
   byHand: z.boolean().optional(),
   /** How wide the drawn line is whose middle this is, mm. */

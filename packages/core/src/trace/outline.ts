@@ -51,8 +51,14 @@ export function outlineAlong(contour: Float64Array, softness: number, leastRough
 /** A point between two straights that lies so near to their line changes nothing. */
 const needlessPx = 0.03;
 
-/** An end of an open course: where the path must end, or null where the course itself says it. */
-export type PathEnd = Point | null;
+/** An end of an open course: where the path must end and, where it goes on smoothly, its direction of travel there. */
+interface HeldEnd {
+  readonly at: Point;
+  readonly direction: Point | null;
+}
+/** Null where the course itself says it. */
+export type PathEnd = Point | HeldEnd | null;
+const held = (end: Point | HeldEnd): HeldEnd => ('at' in end ? end : { at: end, direction: null });
 
 /**
  * The same along an open course.
@@ -68,8 +74,8 @@ export function openPathAlong(
   const course = new Course(points, false);
   const last = course.count - 1;
   const at = (index: number): Point => ({ x: course.x(index), y: course.y(index) });
-  const [start, end] = [ends[0] ?? at(0), ends[1] ?? at(last)];
-  if (last < 4) return { start, segments: [{ kind: 'line', to: end }], closed: false };
+  const [start, end] = [held(ends[0] ?? at(0)), held(ends[1] ?? at(last))];
+  if (last < 4) return { start: start.at, segments: [{ kind: 'line', to: end.at }], closed: false };
   const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
   const inner = findCorners(course, grain).filter(({ index }) => index > grain.gap + grain.arm && index < last - grain.gap - grain.arm);
   // The ends join nothing, as corners do; nothing beside them is spoilt.
@@ -81,9 +87,7 @@ export function openPathAlong(
     stops.slice(1).flatMap((to, k) => partsOfRun(course, grain, stops[k] as number, to, (i) => spoilt.get(i) ?? 0)),
   );
   const joins = parts.slice(1).map((part, k) => joinAfter(course, grain, parts[k] as Part, part, spoilt));
-  return withoutLoops(
-    open(course, grain, parts, [{ at: start, direction: null, spoilt: 1 }, ...joins, { at: end, direction: null, spoilt: 1 }]),
-  );
+  return withoutLoops(open(course, grain, parts, [{ ...start, spoilt: 1 }, ...joins, { ...end, spoilt: 1 }]));
 }
 
 /** Straight parts in a row that are one straight edge all told made one. */

@@ -21,13 +21,13 @@ import { SymmetryOffers } from './SymmetryOffers';
 /** More rows than this are shown on request only. */
 const rowsAtFirst = 200;
 
-export function PieceList({
-  job,
+export const PieceList = memo(function PieceList({
+  unit,
   pieces,
   dropped,
   onLeaveOut,
 }: {
-  job: Job;
+  unit: Job['unit'];
   pieces: readonly Piece[];
   dropped: number;
   onLeaveOut: (ids: string[], leftOut: boolean) => void;
@@ -41,7 +41,7 @@ export function PieceList({
       title={`${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}${kept.length < pieces.length ? `, ${pieces.length - kept.length} left out` : ''}`}
     >
       <Typography variant="caption" color="textSecondary">
-        Sizes in {job.unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
+        Sizes in {unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
       </Typography>
       <Box component="table" aria-label="Pieces" sx={pieceTable}>
         <thead>
@@ -59,7 +59,7 @@ export function PieceList({
             <PieceRow
               key={piece.id}
               piece={piece}
-              unit={job.unit}
+              unit={unit}
               isLit={piece.id === selectedPiece || piece.id === hoveredPiece}
               onLeaveOut={onLeaveOut}
             />
@@ -69,7 +69,7 @@ export function PieceList({
       {!all && pieces.length > rowsAtFirst && <Button onClick={() => setAll(true)}>Show all {pieces.length}</Button>}
     </Section>
   );
-}
+});
 
 interface PieceRowProps {
   readonly piece: Piece;

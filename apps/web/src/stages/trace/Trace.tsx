@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Surface } from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { useHand } from '@/table/hand-store';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
@@ -41,18 +41,23 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
   const settings = moving ?? job.trace?.settings ?? defaultTraceSettings;
   const surface = useSurface(picture);
-  const { progress, message, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
+  const { progress, message, look, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
+  const move = (next: JobTraceSettings) => {
+    look(next);
+    setMoving(next);
+  };
   const tool = useTable((s) => s.tool);
   const isLimiting = tool === 'limit-box' || tool === 'limit-outline';
-  const take = (what: Take) => setMoving({ ...settings, take: what });
+  const take = (what: Take) => move({ ...settings, take: what });
   const preview = useTable((s) => s.preview);
-  const shown = preview ?? job.trace;
+  // The table shows outlines at once; the list of them comes after, in what time is left.
+  const shown = useDeferredValue(preview ?? job.trace);
   const pieces = shown?.pieces ?? [];
   const kept = pieces.filter((p) => !p.leftOut);
   const selectedId = useTable((s) => s.selectedPiece);
   const selected = pieces.find((p) => p.id === selectedId);
   const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
-  useHandedOver(picture, surface, settings, setMoving);
+  useHandedOver(picture, surface, settings, move);
   useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
   const isEmpty = shown !== null && pieces.length === 0 && !progress;
   const isSized = fitOf(picture).model !== 'unsized';
@@ -126,16 +131,9 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
         </Alert>
       )}
       {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
-      {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => setMoving({ ...settings, within: null })} />}
+      {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
-      <InkSettings
-        picture={picture}
-        surface={surface}
-        settings={settings}
-        found={shown?.threshold ?? null}
-        unit={job.unit}
-        onMove={setMoving}
-      />
+      <InkSettings picture={picture} surface={surface} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
       {message || isEmpty ? (
         <Alert severity="warning">{message ?? 'No shape was found. Move the threshold, or lower the smallest size.'}</Alert>
       ) : progress ? (
@@ -156,11 +154,11 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
           surface={surface}
           settings={settings}
           unit={job.unit}
-          onTolerance={(toleranceMm) => setMoving({ ...settings, toleranceMm })}
+          onTolerance={(toleranceMm) => move({ ...settings, toleranceMm })}
         />
       )}
       {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={settings.toleranceMm} unit={job.unit} />}
-      <PieceList job={job} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
+      <PieceList unit={job.unit} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
     </Docket>
   );
 }

@@ -3,8 +3,18 @@
  * Keeps the trace in step with the picture and the settings: computed in the worker while sliders move, kept in the
  * job once they rest.
  */
-import { fitOf, type JobTrace, type JobTraceSettings, type Picture, type Surface, traceLabel, withChoicesKept } from '@nuvet/core/job';
+import {
+  fitOf,
+  type JobTrace,
+  type JobTraceSettings,
+  type Picture,
+  piecesOf,
+  type Surface,
+  traceLabel,
+  withChoicesKept,
+} from '@nuvet/core/job';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useFirstLook } from '@/table/first-look';
 import { setTable } from '@/table/table-store';
 import { heard, tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
@@ -22,7 +32,8 @@ interface Progress {
 /** @param onKept hears when the job has taken the settings in */
 export function useAutomaticTrace(picture: Picture, surface: Surface, settings: JobTraceSettings, isMoving: boolean, onKept: () => void) {
   const run = useJob((s) => s.run);
-  const trace = useJob((s) => s.job.trace);
+  const job = useJob((s) => s.job);
+  const { trace } = job;
   const [progress, setProgress] = useState<Progress | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const [round, setRound] = useState(0);
@@ -61,35 +72,36 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     const onShare = heard((word: Progress['word'], share: number) => {
       if (isWanted && performance.now() - since > 300) setProgress({ word, share });
     });
-    // What a person chose and changed is seen while sliders move, too.
-    const show = (found: JobTrace) => setTable({ preview: withChoicesKept(found, trace) });
-    const onCoarse = heard((first: JobTrace) => {
-      if (isWanted && isMoving) show(first);
-    });
-    tracer()
-      .trace(picture, surface, settings, onShare, onCoarse)
-      .then(
-        (found) => {
-          if (!isWanted || !found) return;
+    // What a person chose and changed is kept; of what was changed by hand in part, the rest is fitted anew.
+    const find = async (): Promise<JobTrace | null> => {
+      const found = await tracer().trace(picture, surface, settings, onShare);
+      const kept = found && withChoicesKept(found, trace);
+      if (!kept?.pieces.some(({ edited }) => edited)) return kept;
+      return { ...kept, pieces: await tracer().refitted(picture, surface, settings, kept.pieces) };
+    };
+    find().then(
+      (found) => {
+        if (!isWanted || !found) return;
+        setProgress(null);
+        endLooks();
+        setTable({ preview: found });
+        pending.current = found;
+        rest.current = setTimeout(
+          () => {
+            keep();
+            setRound(0);
+            onKept();
+          },
+          isMoving ? restMs : 0,
+        );
+      },
+      (error: Error) => {
+        if (isWanted) {
           setProgress(null);
-          show(found);
-          pending.current = found;
-          rest.current = setTimeout(
-            () => {
-              keep();
-              setRound(0);
-              onKept();
-            },
-            isMoving ? restMs : 0,
-          );
-        },
-        (error: Error) => {
-          if (isWanted) {
-            setProgress(null);
-            setMessage(`${error.message} Try “Find again”.`);
-          }
-        },
-      );
+          setMessage(`${error.message} Try “Find again”.`);
+        }
+      },
+    );
     return () => {
       isWanted = false;
     };
@@ -99,10 +111,27 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   useEffect(
     () => () => {
       clearTimeout(rest.current);
+      endLooks();
       keep();
     },
     [],
   );
+
+  const looks = useRef(0);
+  const endLooks = () => {
+    looks.current++;
+    useFirstLook.setState({ pieces: null });
+  };
+  /** Asks for a first look before anything else follows the settings. */
+  const look = (next: JobTraceSettings) => {
+    const mine = ++looks.current;
+    void tracer()
+      .look(picture, surface, next)
+      .then((first) => {
+        if (!first || mine !== looks.current) return;
+        useFirstLook.setState({ pieces: piecesOf({ ...job, trace: withChoicesKept(first, trace) }) });
+      });
+  };
 
   const stop = useCallback(() => {
     void tracer().stop();
@@ -113,6 +142,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   return {
     progress: progress ?? (isReady ? null : waitingForCopy),
     message: isHeldBack && !isCurrent ? 'The outlines are not up to date. “Find again” traces the picture with these settings.' : message,
+    look,
     stop,
     again,
   };
