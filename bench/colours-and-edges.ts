@@ -2,7 +2,7 @@
  * Colours that share their borders, walls, ways along an edge, relations made exact: how far off the truth, how fast.
  */
 import { apply, inverse, pathArea, transformedPath } from '@nuvet/core/plane';
-import { drawnTo, LiveWire } from '@nuvet/core/raster';
+import { drawnTo, LiveWire, rehearsed } from '@nuvet/core/raster';
 import { fittedWay, madeRelated, plainTraceSettings, relationsIn, traceColours, tracePicture, wallsOf } from '@nuvet/core/trace';
 import { badgeBorders, badgeSheet, deviationOf, plateScene, scanColours, scanScene, straightScene } from '@nuvet/truth';
 
@@ -40,9 +40,12 @@ function measureWays(): void {
   const { picture, mmPerPx } = scan;
   const clicks = [[60, 15.1], [104.9, 40], [70, 75.1], [15.1, 50], [40, 14.9]].map(([x, y]) => drawnTo(picture, apply(scan.toPixels, { x: x as number, y: y as number }), 'edge', 8)); // biome-ignore format: one line
   const moves: number[] = [];
+  // As the tool does when it is taken in hand, and after each click before the pointer goes on.
+  rehearsed(picture);
   const way = clicks.flatMap((click, k) => {
     const to = clicks[(k + 1) % clicks.length] as typeof click;
     const wire = new LiveWire(picture, click, 'edge');
+    for (const _ of wire.prepared());
     for (let s = 1; s <= 60; s++) {
       const start = performance.now();
       wire.to({ x: click.x + ((to.x - click.x) * s) / 60, y: click.y + ((to.y - click.y) * s) / 60 });

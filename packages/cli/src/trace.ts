@@ -4,10 +4,10 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
-import { newPicture, overallBox, type Piece, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
+import { newPicture, overallBox, type Piece, relatedPieces, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
 import { heightOf, widthOf } from '@nuvet/core/plane';
 import { type ColourPicture, greyPicture, type Pixels } from '@nuvet/core/raster';
-import { madeRelated, madeSymmetric, relationsIn, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
+import { madeSymmetric, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
 import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
 import { flattened } from './flat-picture.ts';
@@ -37,7 +37,7 @@ export async function trace(request: TraceRequest): Promise<string[]> {
   const { threshold } = onSheet;
   const symmetricPieces =
     request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, surface.mmPerPx, request.settings);
-  const pieces = request.relations ? symmetricPieces.map((piece) => related(piece, request.settings.toleranceMm)) : symmetricPieces;
+  const pieces = request.relations ? related(symmetricPieces, request.settings.toleranceMm) : symmetricPieces;
   const title = basename(request.picture).replace(/\.[^.]+$/, '');
   const files = new Map<string, string>(
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
@@ -78,8 +78,10 @@ function symmetric(pieces: readonly Piece[], wish: SymmetryWish, mmPerPx: number
   });
 }
 
-function related(piece: Piece, toleranceMm: number): Piece {
-  const paths = [piece.outer, ...piece.holes];
-  const [outer, ...holes] = madeRelated(paths, relationsIn(paths, toleranceMm), toleranceMm).paths;
-  return outer ? { ...piece, outer, holes } : piece;
+/** The pieces with what their segments nearly are to one another made exact. */
+function related(pieces: readonly Piece[], toleranceMm: number): Piece[] {
+  const made = new Map(
+    [...relatedPieces(pieces, [], toleranceMm)].flat().map(({ piece, outer, holes }) => [piece, { ...piece, outer, holes: [...holes] }]),
+  );
+  return pieces.map((piece) => made.get(piece) ?? piece);
 }

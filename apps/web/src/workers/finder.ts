@@ -21,6 +21,7 @@ import {
   narrowestPassage,
   paperCorners,
   type Repeat,
+  rehearsed,
   repeatAlong,
   type Snap,
   sheetsFor,
@@ -81,13 +82,32 @@ const shortestRunPx = 60;
 
 let wire: { readonly id: string; readonly wire: LiveWire } | null = null;
 
+let rehearsedId: string | null = null;
+
+/** The windows about a way's start read one by one, with room for the pointer's moves between. */
+async function prepareAhead(begun: LiveWire): Promise<void> {
+  for (const _ of begun.prepared()) {
+    await breath();
+    if (wire?.wire !== begun) return;
+  }
+}
+
 const finder = {
   /** Begins a way at the edge or line nearest to a place; null until the picture has been read. */
   async wireFrom(asked: Asked, at: Point, follow: Followed, reachPx: number): Promise<Point | null> {
     const { grey } = await greyOf(asked);
     const from = drawnTo(grey, at, follow, reachPx);
-    wire = { id: asked.id, wire: new LiveWire(grey, from, follow) };
+    const begun = new LiveWire(grey, from, follow);
+    wire = { id: asked.id, wire: begun };
+    void prepareAhead(begun);
     return from;
+  },
+
+  /** Makes ready for leading ways over a picture: read, and gone over once. */
+  async wireReady(asked: Asked): Promise<void> {
+    const { grey } = await greyOf(asked);
+    if (rehearsedId !== asked.id) rehearsed(grey);
+    rehearsedId = asked.id;
   },
 
   /** The way from where it was begun to a place. */

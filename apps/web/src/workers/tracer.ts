@@ -10,6 +10,8 @@ import {
   pathSchema,
   pictureSchema,
   pieceSchema,
+  relatedPieces,
+  relationsOfPieces,
   type Surface,
   traceOnSheet,
   traceSettingsSchema,
@@ -33,18 +35,17 @@ import {
   findInk,
   firstLook,
   inkBorders,
-  madeRelated,
   madeSymmetric,
   type Outlines,
   type RelationKind,
   refittedBetween,
-  relationsIn,
   type Symmetry,
   strayOf,
   symmetriesOf,
 } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
+import { asNumbers, type ChordTrace } from './chord-trace';
 import { fetchBytes } from './pixels';
 
 /** What is this near to a symmetry is offered it, root mean square, mm; drawings by hand leave it by so much. */
@@ -187,8 +188,13 @@ const rehearsals = 4;
 /** The first move of a slider shall find all that a first look needs. */
 function prepareLooks(picture: Picture, surface: Surface, settings: JobTraceSettings): void {
   if (held?.id !== surface.id || held.coarse) return;
-  for (let k = 0; k < rehearsals; k++) coarseTrace(picture, surface, settings);
+  for (let k = 0; k < rehearsals; k++) {
+    const found = coarseTrace(picture, surface, settings);
+    if (found) asNumbers(found);
+  }
 }
+
+const outlinesOf = ({ outer, holes }: Piece): Path[] => [outer, ...holes];
 
 const isPartlyByHand = ({ edited, touched }: Piece): boolean => edited === true && touched !== undefined;
 
@@ -196,9 +202,10 @@ const isOfMiddles = ({ take }: JobTraceSettings): boolean => take === 'network' 
 
 const tracer = {
   /** A first look at what `trace` would find, in a few hundredths of a second; null where there is none. What is under way ends. */
-  look(asked: unknown, surface: Surface, wish: unknown): JobTrace | null {
+  look(asked: unknown, surface: Surface, wish: unknown): ChordTrace | null {
     newest++;
-    return coarseTrace(pictureSchema.parse(asked), surface, traceSettingsSchema.parse(wish));
+    const found = coarseTrace(pictureSchema.parse(asked), surface, traceSettingsSchema.parse(wish));
+    return found && asNumbers(found);
   },
 
   /**
@@ -245,7 +252,7 @@ const tracer = {
     const wishes = { softness: borders.softness, tolerancePx: settings.toleranceMm / mmPerPx, reachPx: closerReachMm / mmPerPx };
     return pieces.map((piece) => {
       if (!isPartlyByHand(piece)) return piece;
-      const made = [piece.outer, ...piece.holes].map((path, k) =>
+      const made = outlinesOf(piece).map((path, k) =>
         refittedBetween(transformedPath(path, back), piece.touched?.[k] ?? [], borders.contours, wishes),
       );
       const [outer, ...holes] = made.map(({ path }) => transformedPath(path, toSheet));
@@ -280,7 +287,7 @@ const tracer = {
     const pieces = z.array(pieceSchema).parse(asked);
     if (isOfMiddles(settings)) return null;
     const back = inverse(surface.toSheet);
-    const paths = pieces.flatMap(({ outer, holes }) => [outer, ...holes]).map((path) => transformedPath(path, back));
+    const paths = pieces.flatMap(outlinesOf).map((path) => transformedPath(path, back));
     const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
     if (!borders) return null;
     const lines = strayOf(paths, borders.contours, cornerReach * borders.softness).map(({ points, off }) => ({
@@ -339,31 +346,16 @@ const tracer = {
     return madeSymmetric({ outer, holes }, symmetry, walkMm, toleranceMm);
   },
 
-  /** What the segments of each piece nearly are to one another. */
+  /** What the pieces' segments nearly are to one another. */
   relations(asked: unknown, toleranceMm: number): RelationSeen[] {
-    return z
-      .array(pieceSchema)
-      .parse(asked)
-      .flatMap((piece) =>
-        relationsIn([piece.outer, ...piece.holes], toleranceMm).map((relation, k) => ({
-          key: `${piece.id} ${k}`,
-          kind: relation.kind,
-          at: relation.at,
-          off: relation.off,
-        })),
-      );
+    return relationsOfPieces(z.array(pieceSchema).parse(asked), toleranceMm).map(({ key, kind, at, off }) => ({ key, kind, at, off }));
   },
 
   /** Pieces with their relations made exact, but those refused; only what changes. */
   async related(asked: unknown, refused: readonly string[], toleranceMm: number): Promise<RelatedPiece[]> {
     const made: RelatedPiece[] = [];
-    for (const piece of z.array(pieceSchema).parse(asked)) {
-      const paths = [piece.outer, ...piece.holes];
-      const wanted = relationsIn(paths, toleranceMm).filter((_, k) => !refused.includes(`${piece.id} ${k}`));
-      if (wanted.length === 0) continue;
-      const { paths: related, held: kept } = madeRelated(paths, wanted, toleranceMm);
-      const [outer, ...holes] = related;
-      if (outer && kept.length > 0) made.push({ pieceId: piece.id, outer, holes, held: kept.length });
+    for (const group of relatedPieces(z.array(pieceSchema).parse(asked), refused, toleranceMm)) {
+      made.push(...group.map(({ piece, outer, holes, held: count }) => ({ pieceId: piece.id, outer, holes, held: count })));
       await breath();
     }
     return made;

@@ -7,7 +7,7 @@ export { filledGrey } from './filled.ts';
 export { type GreyPicture, greyFromRgb, greyFromRgba, greyPicture } from './grey.ts';
 export { convexHull, simplerHull } from './hull.ts';
 export { type BorderChain, borderChains, withoutSpecks } from './label-borders.ts';
-export { drawnTo, type Followed, LiveWire } from './live-wire.ts';
+export { drawnTo, type Followed, LiveWire, rehearsed } from './live-wire.ts';
 export { type ColourPicture, coloursIn, type Swatch } from './palette.ts';
 export { paperCorners, sheetSizes, sheetsFor, sideRatio } from './paper.ts';
 export { graduationAlong, type Repeat, repeatAlong } from './periodicity.ts';

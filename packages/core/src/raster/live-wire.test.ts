@@ -49,6 +49,20 @@ describe('along an edge', () => {
   });
 });
 
+it('made ready beforehand it leads the same ways', () => {
+  const scan = scanScene(plateScene, { dpi: 100, noise: 5 });
+  const from = apply(scan.toPixels, { x: 60, y: 15 });
+  const [plain, ready] = [new LiveWire(scan.picture, from, 'edge'), new LiveWire(scan.picture, from, 'edge')];
+  expect([...new Set(ready.prepared())]).toEqual([1, 2, 4, 8]);
+  for (const place of [
+    { x: 62, y: 15 },
+    { x: 80, y: 30 },
+    { x: 20, y: 60 },
+  ].map((p) => apply(scan.toPixels, p))) {
+    expect(ready.to(place)).toEqual(plain.to(place));
+  }
+});
+
 describe('along the middle of a line', () => {
   it('keeps to it within 0.05 mm RMS', () => {
     const scan = scanScene(linesScene, { dpi: 150, tiltDegrees: 1, noise: 5 });

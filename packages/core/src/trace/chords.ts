@@ -12,8 +12,8 @@ import { norm } from '../plane/point.ts';
  */
 export function chordsAlong(contour: Float64Array, tolerance: number): Path {
   const n = contour.length / 2;
-  const x = (k: number): number => contour[2 * (k % n)] as number;
-  const y = (k: number): number => contour[2 * (k % n) + 1] as number;
+  const x = (k: number): number => contour[k < n ? 2 * k : 0] as number;
+  const y = (k: number): number => contour[k < n ? 2 * k + 1 : 1] as number;
   let [far, most] = [0, -1];
   for (let k = 1; k < n; k++) {
     const d = (x(k) - x(0)) ** 2 + (y(k) - y(0)) ** 2;
@@ -26,10 +26,15 @@ export function chordsAlong(contour: Float64Array, tolerance: number): Path {
     const [a, b] = stretches.pop() as [number, number];
     const [dx, dy] = [x(b) - x(a), y(b) - y(a)];
     const size = norm(dx, dy);
+    const [ax, ay] = [x(a), y(a)];
     let [at, off] = [-1, tolerance];
     for (let k = a + 1; k < b; k++) {
-      const d = size > 0 ? Math.abs(dx * (y(k) - y(a)) - dy * (x(k) - x(a))) / size : norm(x(k) - x(a), y(k) - y(a));
-      if (d > off) [at, off] = [k, d];
+      const [px, py] = [(contour[2 * k] as number) - ax, (contour[2 * k + 1] as number) - ay];
+      const d = size > 0 ? Math.abs(dx * py - dy * px) / size : norm(px, py);
+      if (d > off) {
+        at = k;
+        off = d;
+      }
     }
     if (at < 0) kept.push(b);
     else stretches.push([at, b], [a, at]);

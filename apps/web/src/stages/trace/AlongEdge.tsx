@@ -6,10 +6,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Picture, Surface } from '@nuvet/core/job';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { emptyWay, setTable, takeTool, useTable } from '@/table/table-store';
 import { endWay, takeWayBack } from '@/table/way-leading';
+import { finder } from '@/workers/finding';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Choice } from './InkSettings';
@@ -20,6 +21,12 @@ export function AlongEdge({ picture, surface }: { picture: Picture; surface: Sur
   const run = useJob((s) => s.run);
   const [message, setMessage] = useState<string | null>(null);
   const count = way.held.length;
+  useEffect(() => {
+    // What fails here fails again, with a word, at the first click.
+    finder()
+      .wireReady(surface)
+      .catch(() => {});
+  }, [surface]);
   useHotkeys('escape', () => {
     // What has been held is kept as an open outline.
     if (count > 0) void endWay(run, job, picture, surface, false).then(setMessage);

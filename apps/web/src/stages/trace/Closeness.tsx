@@ -13,7 +13,7 @@ import { printDecimalInches, printMm } from '@nuvet/core/length';
 import type { Point } from '@nuvet/core/plane';
 import { scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
 import type { DeviationSeen, TradeOff } from '@/workers/tracer';
@@ -32,7 +32,7 @@ interface Props {
   readonly onTolerance: (mm: number) => void;
 }
 
-export function Closeness({ picture, trace, surface, settings, unit, onTolerance }: Props) {
+export const Closeness = memo(function Closeness({ picture, trace, surface, settings, unit, onTolerance }: Props) {
   const [found, setFound] = useState<DeviationSeen | null>(null);
   const [compared, setCompared] = useState<{ readonly of: string; readonly list: readonly TradeOff[] } | null>(null);
   const [isShown, setIsShown] = useState(false);
@@ -104,7 +104,7 @@ export function Closeness({ picture, trace, surface, settings, unit, onTolerance
       )}
     </Section>
   );
-}
+});
 
 /** Whether an offer differs from the finer ones before it. */
 const isNew = ({ points, worstMm }: TradeOff, k: number, all: readonly TradeOff[]): boolean =>

@@ -9,7 +9,7 @@ import Checkbox from '@mui/material/Checkbox';
 import Typography from '@mui/material/Typography';
 import type { Job, Piece } from '@nuvet/core/job';
 import { type RelationKind, relationKinds } from '@nuvet/core/trace';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { signOf } from '@/table/drawing-relations';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/theme';
@@ -31,7 +31,15 @@ const words: Record<RelationKind, string> = {
 /** What is nearer than this holds already, mm. */
 const exactMm = 1e-6;
 
-export function Relations({ pieces, toleranceMm, unit }: { pieces: readonly Piece[]; toleranceMm: number; unit: Job['unit'] }) {
+export const Relations = memo(function Relations({
+  pieces,
+  toleranceMm,
+  unit,
+}: {
+  pieces: readonly Piece[];
+  toleranceMm: number;
+  unit: Job['unit'];
+}) {
   const run = useJob((s) => s.run);
   const relations = useTable((s) => s.relations);
   const [isBusy, setIsBusy] = useState(false);
@@ -116,4 +124,4 @@ export function Relations({ pieces, toleranceMm, unit }: { pieces: readonly Piec
       )}
     </Section>
   );
-}
+});

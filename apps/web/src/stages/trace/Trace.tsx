@@ -6,10 +6,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Surface } from '@nuvet/core/job';
+import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Piece, type Surface } from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
-import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHand } from '@/table/hand-store';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
@@ -42,20 +42,29 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const settings = moving ?? job.trace?.settings ?? defaultTraceSettings;
   const surface = useSurface(picture);
   const { progress, message, look, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
-  const move = (next: JobTraceSettings) => {
+  const move = useLatest((next: JobTraceSettings) => {
     look(next);
     setMoving(next);
-  };
+  });
+  // What stands below the sliders follows them in what time is left.
+  const followed = useDeferredValue(settings);
   const tool = useTable((s) => s.tool);
   const isLimiting = tool === 'limit-box' || tool === 'limit-outline';
-  const take = (what: Take) => move({ ...settings, take: what });
+  const onTake = useLatest((take: Take) => move({ ...settings, take }));
+  const onTolerance = useLatest((toleranceMm: number) => move({ ...settings, toleranceMm }));
   const preview = useTable((s) => s.preview);
   // The table shows outlines at once; the list of them comes after, in what time is left.
   const shown = useDeferredValue(preview ?? job.trace);
-  const pieces = shown?.pieces ?? [];
-  const kept = pieces.filter((p) => !p.leftOut);
+  const pieces = shown?.pieces ?? noPieces;
+  const kept = useMemo(() => pieces.filter((p) => !p.leftOut), [pieces]);
   const selectedId = useTable((s) => s.selectedPiece);
   const selected = pieces.find((p) => p.id === selectedId);
+  const onTakeIn = useLatest(() =>
+    leaveOut(
+      pieces.filter((p) => p.leftOut).map((p) => p.id),
+      false,
+    ),
+  );
   const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
   useHandedOver(picture, surface, settings, move);
   useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
@@ -66,61 +75,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       tray={
         <>
           <TraySwitch />
-          <ToolCard
-            icon={<FilledShapeIcon isInHand={settings.take === 'shape'} />}
-            word="Filled shape"
-            explanation="The borders of inked areas; of a drawn line both its edges"
-            isInHand={settings.take === 'shape'}
-            onClick={() => take('shape')}
-          />
-          <ToolCard
-            icon={<DrawnLineIcon isInHand={isDrawnLine(settings.take)} />}
-            word="Drawn line"
-            explanation="A closed pen line becomes one outline: along its outer edge, its middle, or its inner edge"
-            isInHand={isDrawnLine(settings.take)}
-            onClick={() => take('line-outer')}
-          />
-          <ToolCard
-            icon={<MiddlesIcon isInHand={settings.take === 'network'} />}
-            word="Middle of lines"
-            explanation="Every line of a drawing becomes a path along its middle; dashes become creases"
-            isInHand={settings.take === 'network'}
-            onClick={() => take('network')}
-          />
-          <ToolCard
-            icon={<ThisOneIcon isInHand={tool === 'this-one'} />}
-            word="This one"
-            explanation="Click what you want: the first click keeps that piece alone, further ones add; a click in a hole fills it"
-            isInHand={tool === 'this-one'}
-            onClick={() => takeTool(tool === 'this-one' ? null : 'this-one')}
-          />
-          <ToolCard
-            icon={<AlongEdgeIcon isInHand={tool === 'along-edge'} />}
-            word="Along the edge"
-            explanation="For photographs and faint sketches: click along an edge or a line, and the outline follows it from click to click"
-            isInHand={tool === 'along-edge'}
-            onClick={() => takeTool(tool === 'along-edge' ? null : 'along-edge')}
-          />
-          <ToolCard
-            icon={<LimitIcon isInHand={isLimiting} />}
-            word="Only here"
-            explanation="Draw a box or an outline: nothing outside it is traced"
-            isInHand={isLimiting}
-            onClick={() => takeTool(isLimiting ? null : 'limit-box')}
-          />
-          <ToolCard icon={<RefreshOutlined />} word="Find again" explanation="Trace the picture anew with these settings" onClick={again} />
-          <ToolCard
-            icon={<VisibilityOutlined />}
-            word="Take all in"
-            explanation="Take back in what was left out"
-            disabled={kept.length === pieces.length}
-            onClick={() =>
-              leaveOut(
-                pieces.filter((p) => p.leftOut).map((p) => p.id),
-                false,
-              )
-            }
-          />
+          <FindTools take={settings.take} hasLeftOut={kept.length < pieces.length} onTake={onTake} onAgain={again} onTakeIn={onTakeIn} />
         </>
       }
       next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: kept.length === 0 }}
@@ -148,19 +103,89 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
         </Box>
       ) : null}
       {job.trace?.pictureId === picture.id && (
-        <Closeness
-          picture={picture}
-          trace={job.trace}
-          surface={surface}
-          settings={settings}
-          unit={job.unit}
-          onTolerance={(toleranceMm) => move({ ...settings, toleranceMm })}
-        />
+        <Closeness picture={picture} trace={job.trace} surface={surface} settings={followed} unit={job.unit} onTolerance={onTolerance} />
       )}
-      {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={settings.toleranceMm} unit={job.unit} />}
+      {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={followed.toleranceMm} unit={job.unit} />}
       <PieceList unit={job.unit} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
     </Docket>
   );
+}
+
+interface FindToolsProps {
+  readonly take: Take;
+  readonly hasLeftOut: boolean;
+  readonly onTake: (take: Take) => void;
+  readonly onAgain: () => void;
+  readonly onTakeIn: () => void;
+}
+
+/** The tray's cards: they stay as they are while sliders move. */
+const FindTools = memo(function FindTools({ take, hasLeftOut, onTake, onAgain, onTakeIn }: FindToolsProps) {
+  const tool = useTable((s) => s.tool);
+  const isLimiting = tool === 'limit-box' || tool === 'limit-outline';
+  return (
+    <>
+      <ToolCard
+        icon={<FilledShapeIcon isInHand={take === 'shape'} />}
+        word="Filled shape"
+        explanation="The borders of inked areas; of a drawn line both its edges"
+        isInHand={take === 'shape'}
+        onClick={() => onTake('shape')}
+      />
+      <ToolCard
+        icon={<DrawnLineIcon isInHand={isDrawnLine(take)} />}
+        word="Drawn line"
+        explanation="A closed pen line becomes one outline: along its outer edge, its middle, or its inner edge"
+        isInHand={isDrawnLine(take)}
+        onClick={() => onTake('line-outer')}
+      />
+      <ToolCard
+        icon={<MiddlesIcon isInHand={take === 'network'} />}
+        word="Middle of lines"
+        explanation="Every line of a drawing becomes a path along its middle; dashes become creases"
+        isInHand={take === 'network'}
+        onClick={() => onTake('network')}
+      />
+      <ToolCard
+        icon={<ThisOneIcon isInHand={tool === 'this-one'} />}
+        word="This one"
+        explanation="Click what you want: the first click keeps that piece alone, further ones add; a click in a hole fills it"
+        isInHand={tool === 'this-one'}
+        onClick={() => takeTool(tool === 'this-one' ? null : 'this-one')}
+      />
+      <ToolCard
+        icon={<AlongEdgeIcon isInHand={tool === 'along-edge'} />}
+        word="Along the edge"
+        explanation="For photographs and faint sketches: click along an edge or a line, and the outline follows it from click to click"
+        isInHand={tool === 'along-edge'}
+        onClick={() => takeTool(tool === 'along-edge' ? null : 'along-edge')}
+      />
+      <ToolCard
+        icon={<LimitIcon isInHand={isLimiting} />}
+        word="Only here"
+        explanation="Draw a box or an outline: nothing outside it is traced"
+        isInHand={isLimiting}
+        onClick={() => takeTool(isLimiting ? null : 'limit-box')}
+      />
+      <ToolCard icon={<RefreshOutlined />} word="Find again" explanation="Trace the picture anew with these settings" onClick={onAgain} />
+      <ToolCard
+        icon={<VisibilityOutlined />}
+        word="Take all in"
+        explanation="Take back in what was left out"
+        disabled={!hasLeftOut}
+        onClick={onTakeIn}
+      />
+    </>
+  );
+});
+
+const noPieces: readonly Piece[] = [];
+
+/** A function that stays the same while what it does follows what was rendered last. */
+function useLatest<Of extends unknown[]>(doing: (...of: Of) => void): (...of: Of) => void {
+  const latest = useRef(doing);
+  latest.current = doing;
+  return useCallback((...of: Of) => latest.current(...of), []);
 }
 
 /** What a tool took on the table goes into the settings. */

@@ -16,6 +16,7 @@ import {
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFirstLook } from '@/table/first-look';
 import { setTable } from '@/table/table-store';
+import { asOutlines } from '@/workers/chord-trace';
 import { heard, tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
 
@@ -129,7 +130,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       .look(picture, surface, next)
       .then((first) => {
         if (!first || mine !== looks.current) return;
-        useFirstLook.setState({ pieces: piecesOf({ ...job, trace: withChoicesKept(first, trace) }) });
+        useFirstLook.setState({ pieces: piecesOf({ ...job, trace: withChoicesKept(asOutlines(first), trace) }) });
       });
   };
 
