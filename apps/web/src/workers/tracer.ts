@@ -34,6 +34,7 @@ import {
   colourBorders,
   findInk,
   firstLook,
+  type Ink,
   inkBorders,
   madeSymmetric,
   type Outlines,
@@ -67,6 +68,8 @@ interface Held {
   grey?: GreyPicture;
   /** The same halved a few times, for a first look. */
   coarse?: { readonly picture: GreyPicture; readonly factor: number };
+  /** Its ink, which another tolerance shares. */
+  coarseInk?: { readonly key: string; readonly ink: Ink };
   colours?: ColourPicture;
   /** The borders found last, and what they were asked by: another tolerance needs no new ones. */
   borders?: { readonly key: string; readonly found: Borders };
@@ -167,18 +170,24 @@ function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSetti
   const coarse = settings.colours.length > 0 || settings.take !== 'shape' ? undefined : coarseOf(surface);
   if (!coarse) return null;
   const { factor } = coarse;
-  const small = [picture.crop, settings.within].reduce(
-    (grey, outline) =>
-      outline
-        ? onlyInside(
-            grey,
-            onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
-          )
-        : grey,
-    coarse.picture,
-  );
   const mmPerPx = surface.mmPerPx * factor;
-  const found = firstLook(findInk(small, mmPerPx, settings), mmPerPx, settings);
+  const { threshold, inverted, smallestMm, within } = settings;
+  const own = holding(surface);
+  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within]);
+  if (own.coarseInk?.key !== key) {
+    const small = [picture.crop, within].reduce(
+      (grey, outline) =>
+        outline
+          ? onlyInside(
+              grey,
+              onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
+            )
+          : grey,
+      coarse.picture,
+    );
+    own.coarseInk = { key, ink: findInk(small, mmPerPx, settings) };
+  }
+  const found = firstLook(own.coarseInk.ink, mmPerPx, settings);
   return traceOnSheet(picture, settings, found, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
 }
 

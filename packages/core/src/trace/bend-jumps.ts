@@ -6,7 +6,7 @@ import type { Course, StretchLine } from './course.ts';
 import type { Grain } from './grain.ts';
 
 /** How many points a line is read from; roughness wants longer ones. */
-const armOf = ({ roughness }: Grain): number => Math.round(10 + 40 * Math.max(0, roughness - 0.05));
+export const jumpArm = ({ roughness }: Grain): number => Math.round(10 + 40 * Math.max(0, roughness - 0.05));
 /** A change this small, radians over the length of an arm, may as well be told by the curves beside it. */
 const smallest = 0.03;
 /** And one so many deviations above what roughness makes is no accident. */
@@ -16,7 +16,7 @@ const stride = 2;
 
 /** Indices of the course between `first` and `last`, in order. */
 export function bendJumps(course: Course, grain: Grain, first: number, last: number): number[] {
-  const arm = armOf(grain);
+  const arm = jumpArm(grain);
   const count = Math.floor((last - first - arm) / stride) + 1;
   const reach = Math.ceil(arm / stride);
   if (count < 4 * reach + 1) return [];

@@ -300,6 +300,9 @@ function handleColumns(d1: Point | null, d2: Point | null): Column[] {
   return [...(d1 ? [{ handle: 0, ...d1 } as const] : free(0)), ...(d2 ? [{ handle: 1, x: -d2.x, y: -d2.y } as const] : free(1))];
 }
 
+/** A point's place moves by no more in a step: where the curve hardly moves on, Newton's step would go far beyond. */
+const longestStep = 0.04;
+
 /** One Newton step for every point's place, and how far the points then lie from the curve. */
 function placeByNewton(p0: Point, s: CubicSegment, count: number): { rms: number; worst: number } {
   const { c1, c2, to: p3 } = s;
@@ -315,7 +318,8 @@ function placeByNewton(p0: Point, s: CubicSegment, count: number): { rms: number
     const [vx, vy] = [(3 * ax * t + 2 * bx) * t + cx, (3 * ay * t + 2 * by) * t + cy];
     const bend = vx * vx + vy * vy + ex * (6 * ax * t + 2 * bx) + ey * (6 * ay * t + 2 * by);
     if (bend > 0) {
-      t = Math.min(1, Math.max(0, t - (ex * vx + ey * vy) / bend));
+      const step = (ex * vx + ey * vy) / bend;
+      t = Math.min(1, Math.max(0, t - Math.max(-longestStep, Math.min(longestStep, step))));
       ts[k] = t;
       ex = ((ax * t + bx) * t + cx) * t + p0.x - (xs[k] as number);
       ey = ((ay * t + by) * t + cy) * t + p0.y - (ys[k] as number);

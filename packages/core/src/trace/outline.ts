@@ -202,19 +202,31 @@ function stretchedOut(
   return parts;
 }
 
-/** Where two straight stretches meet in a corner too shallow to be seen as one; null where a curve lies between. */
+/** So far beyond the end of a stretch, points, the corner that it meets the next one in may lie. */
+const cornerReach = 24;
+
+/**
+ * Where two straight stretches meet in a corner too shallow to be seen as one: where lines through the points before it and
+ * after it leave least over. Null where a curve lies between.
+ */
 function shallowCorner(course: Course, grain: Grain, a: Stretch, b: Stretch): number | null {
   if (b.first - a.last > 8 * (grain.gap + grain.arm)) return null;
-  const met = crossing(a.line, { x: a.line.dx, y: a.line.dy }, b.line, { x: b.line.dx, y: b.line.dy });
-  if (!met) return null;
-  let [corner, nearest] = [a.last, Infinity];
-  for (let k = a.last; k <= b.first; k++) {
-    const off = Math.min(Math.abs(course.offset(k, a.line)), Math.abs(course.offset(k, b.line)));
-    if (off > Math.max(0.2, 3 * grain.roughness)) return null;
-    const d = norm(course.x(k) - met.x, course.y(k) - met.y);
-    if (d < nearest) [corner, nearest] = [k, d];
+  const least = 2 * grain.arm;
+  let [corner, best] = [-1, Infinity];
+  for (let k = Math.max(a.first + least, a.last - cornerReach); k <= Math.min(b.last - least, b.first + cornerReach); k++) {
+    const [before, after] = [course.line(a.first, k - 1), course.line(k + 1, b.last)];
+    const left = before.rms ** 2 * (k - a.first) + after.rms ** 2 * (b.last - k);
+    if (left < best) [corner, best] = [k, left];
   }
-  return nearest < 1 ? corner : null;
+  if (corner < 0) return null;
+  const [before, after] = [course.line(a.first, corner - 1), course.line(corner + 1, b.last)];
+  const limit = Math.max(0.2, 3 * grain.roughness);
+  const met = crossing(before, { x: before.dx, y: before.dy }, after, { x: after.dx, y: after.dy });
+  // Where lines hardly turn their crossing lies less surely along them, but as surely across.
+  const turn = Math.abs(before.dx * after.dy - before.dy * after.dx);
+  if (!met || norm(course.x(corner) - met.x, course.y(corner) - met.y) * turn > Math.max(0.3, turn)) return null;
+  for (let k = a.first; k <= b.last; k++) if (Math.abs(course.offset(k, k < corner ? before : after)) > limit) return null;
+  return corner;
 }
 
 /** Whether straight stretches make the run cheaper to tell. */

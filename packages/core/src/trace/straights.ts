@@ -3,6 +3,7 @@
  * A stretch is straight when no line-like bow is left in its inner part: a chord of an arc that just passes the
  * distance limit keeps half of its bow there, a true edge keeps none.
  */
+import { bendJumps, jumpArm } from './bend-jumps.ts';
 import type { Course, StretchLine } from './course.ts';
 import type { Grain } from './grain.ts';
 
@@ -97,8 +98,26 @@ function settled(course: Course, grain: Grain, first: number, last: number, run:
   };
   while (a > first && near(a - 1)) a--;
   while (b < last && near(b + 1)) b++;
-  // A bend shows only some points after it began.
-  if (a > first) a = Math.min(a + overrun, first + margin);
-  if (b < last) b = Math.max(b - overrun, last - margin);
+  // A bend shows only some points after it began; where it begins at once, that place is known.
+  if (a > first) a = jumpNear(course, grain, a, -1, run) ?? Math.min(a + overrun, first + margin);
+  if (b < last) b = jumpNear(course, grain, b, 1, run) ?? Math.max(b - overrun, last - margin);
   return { first: a, last: b, line: course.line(a, b) };
+}
+
+/** Where a bend that goes on begins at once near the end of a stretch; null where none does, as at a corner. */
+function jumpNear(course: Course, grain: Grain, end: number, way: 1 | -1, [least, most]: readonly [number, number]): number | null {
+  const arm = jumpArm(grain);
+  const jumps = bendJumps(course, grain, Math.max(least, end - 4 * arm), Math.min(most, end + 4 * arm));
+  const near = jumps.filter((k) => Math.abs(k - end) <= 3 * overrun).sort((a, b) => Math.abs(a - end) - Math.abs(b - end));
+  const [jump] = near;
+  if (jump === undefined || jump + 3 * way * arm < least || jump + 3 * way * arm > most) return null;
+  const line = (n: number): StretchLine => {
+    const [from, to] = [jump + n * way * arm, jump + (n + 1) * way * arm];
+    return course.line(Math.min(from, to), Math.max(from, to));
+  };
+  const [one, two, three] = [line(0), line(1), line(2)];
+  const [first, second] = [one.dx * two.dy - one.dy * two.dx, two.dx * three.dy - two.dy * three.dx];
+  return first * second > 0 && Math.min(Math.abs(first), Math.abs(second)) > 0.5 * Math.max(Math.abs(first), Math.abs(second))
+    ? jump
+    : null;
 }
