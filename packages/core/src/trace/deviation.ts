@@ -28,17 +28,25 @@ export function strayOf(paths: readonly Path[], contours: readonly Float64Array[
   return paths.map((path) => {
     const points = evenly(path);
     const corners = cornerReach > 0 ? sharpJoints(path) : [];
-    return { points, off: points.map((p) => (corners.some((c) => distance(c, p) < cornerReach) ? 0 : chords(p))) };
+    return { points, off: points.map((p) => (corners.some(({ at, width }) => distance(at, p) < width * cornerReach) ? 0 : chords(p))) };
   });
 }
 
-/** Joints that turn by more than 15 degrees. */
-function sharpJoints(path: Path): Point[] {
+/** Softness draws the border back from a tip the farther the more pointed it is; tips thinner than this count as so thin. */
+const thinnest = 0.04;
+/** Half a corner's angle from which on its own reach is wide enough, radians: some 17 degrees. */
+const blunt = 0.3;
+
+/** Joints that turn by more than 15 degrees, and how much wider than about a blunt one nothing is counted. */
+function sharpJoints(path: Path): { readonly at: Point; readonly width: number }[] {
   const steps = stepsOf(path);
   return steps.flatMap(({ from, segment }, k) => {
     const before = steps.at(k - 1);
     if (!before || (!path.closed && k === 0)) return [];
-    return dot(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0)) < Math.cos(0.26) ? [from] : [];
+    const turned = dot(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0));
+    if (turned >= Math.cos(0.26)) return [];
+    const half = (Math.PI - Math.acos(Math.max(-1, turned))) / 2;
+    return [{ at: from, width: Math.max(1, Math.tan(blunt) / Math.tan(Math.max(thinnest, half))) }];
   });
 }
 
