@@ -1,7 +1,8 @@
 /** What a person leads the trace to: colours, a part of the picture, a way along an edge, relations, accepting. */
 import { fitOf, type Job, type Picture, type Piece } from '@nuvet/core/job';
 import { apply, type Box as PlaneBox, pathArea, pathBox, stepsOf } from '@nuvet/core/plane';
-import { badgeSheet, colourPngOf, deviationOf, plateScene, pngOf, type Scan, scanColours, scanScene } from '@nuvet/truth';
+import { withPointsMoved } from '@nuvet/core/shape';
+import { badgeSheet, colourPngOf, deviationOf, plateScene, pngOf, type Scan, scanColours, scanScene, smoothScene } from '@nuvet/truth';
 import type { Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
@@ -98,6 +99,36 @@ it('a way along the edge of a plate, closed at its start, is a piece like any ot
   await page.getByRole('button', { name: 'Find again' }).click();
   await settled(page);
   expect((await piecesOf(id)).filter(({ byHand }) => byHand)).toHaveLength(2);
+  expect(errors).toEqual([]);
+});
+
+it('of an outline that a hand has changed in part another tolerance fits the rest anew; the hand’s segments stay', async () => {
+  const scan = scanScene(smoothScene, { dpi: 150, noise: 4, seed: 3 });
+  const { id } = await jobWith('Changed in part', await pngOf(scan.picture, 150));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await expect.poll(() => rows().count()).toBe(4);
+  await settled(page);
+  const [before] = (await piecesOf(id)) as [Piece];
+  const outer = withPointsMoved(before.outer, [2], { x: 1.5, y: 1 });
+  const { revision } = (await json('GET', `/api/jobs/${id}`)).body as { revision: number };
+  const command = { do: 'reshape', pieceId: before.id, outer, holes: before.holes };
+  await json('POST', `/api/jobs/${id}/edits`, { base: revision, steps: [{ step: 'do', command }] });
+  await page.reload();
+  await settled(page);
+  expect((await piecesOf(id))[0]?.touched?.[0]).toEqual([1, 2]);
+  const tolerance = page.getByLabel('Tolerance').last();
+  await tolerance.fill('1.5 mm');
+  await tolerance.press('Enter');
+  const now = async () => (await piecesOf(id)).find(({ edited }) => edited) as Piece;
+  await expect.poll(async () => (await now()).outer.segments.length).toBeLessThan(outer.segments.length);
+  const kept = await now();
+  const [steps, was] = [stepsOf(kept.outer), stepsOf(outer)];
+  const touched = kept.touched?.[0] ?? [];
+  expect(touched.map((k) => steps[k]?.segment.to.x)).toEqual(
+    [was[1]?.segment.to.x, was[2]?.segment.to.x].map((x) => expect.closeTo(x as number, 9)),
+  );
+  expect(pathArea(kept.outer) / pathArea(outer)).toBeCloseTo(1, 1);
+  await settled(page);
   expect(errors).toEqual([]);
 });
 

@@ -95,33 +95,42 @@ interface Found extends Way {
   readonly numbers: readonly number[];
 }
 
-/** For every place the cheapest last segment that leads to it; read back from the end. */
+/** For every place of a stretch what the cheapest way to it costs, and its last segment. */
+interface Reached {
+  readonly cost: Float64Array;
+  readonly from: Int32Array;
+  /** As numbers of `kinds`. */
+  readonly by: Int32Array;
+}
+
+/** Offers segments of one kind from a place to those after it; `first` is the number of the stretch's first place. */
+function reachOn(prices: Prices, first: number, from: number, kind: number, { cost, from: cameFrom, by }: Reached): void {
+  const name = kinds[kind] as Kind;
+  let misses = 0;
+  for (let to = from + 1; to < cost.length && misses < mostMisses[name]; to++) {
+    // A place that is reached at no more cost already gains nothing.
+    if ((cost[from] as number) + costOf[name] >= (cost[to] as number)) continue;
+    const found = prices.of(kind, first + from, first + to);
+    if (found === tooShort) continue;
+    misses = Number.isFinite(found) ? 0 : misses + 1;
+    const price = (cost[from] as number) + (name === 'cubic' && to === from + 1 ? Math.min(found, unfitCost) : found);
+    if (price < (cost[to] as number)) [cost[to], cameFrom[to], by[to]] = [price, from, kind];
+  }
+}
+
+/** The cheapest way, from each place the cheapest last segment that leads to it, read back from the end. */
 function cheapest(prices: Prices, first: number, last: number, allowed: readonly Kind[]): Found {
   const count = last - first + 1;
-  const cost = new Float64Array(count).fill(Infinity);
-  const [cameFrom, cameBy] = [new Int32Array(count), new Int32Array(count)];
-  cost[0] = 0;
-  for (let from = 0; from + 1 < count; from++) {
-    for (const [kind, name] of kinds.entries()) {
-      if (!allowed.includes(name)) continue;
-      let misses = 0;
-      for (let to = from + 1; to < count && misses < mostMisses[name]; to++) {
-        // A place that is reached at no more cost already gains nothing.
-        if ((cost[from] as number) + costOf[name] >= (cost[to] as number)) continue;
-        const found = prices.of(kind, first + from, first + to);
-        if (found === tooShort) continue;
-        misses = Number.isFinite(found) ? 0 : misses + 1;
-        const price = (cost[from] as number) + (name === 'cubic' && to === from + 1 ? Math.min(found, unfitCost) : found);
-        if (price < (cost[to] as number)) [cost[to], cameFrom[to], cameBy[to]] = [price, from, kind];
-      }
-    }
-  }
+  const reached: Reached = { cost: new Float64Array(count).fill(Infinity), from: new Int32Array(count), by: new Int32Array(count) };
+  reached.cost[0] = 0;
+  const offered = kinds.flatMap((kind, k) => (allowed.includes(kind) ? [k] : []));
+  for (let from = 0; from + 1 < count; from++) for (const kind of offered) reachOn(prices, first, from, kind, reached);
   const [numbers, by] = [[last], [] as Kind[]];
-  for (let at = count - 1; at > 0; at = cameFrom[at] as number) {
-    by.unshift(kinds[cameBy[at] as number] as Kind);
-    numbers.unshift(first + (cameFrom[at] as number));
+  for (let at = count - 1; at > 0; at = reached.from[at] as number) {
+    by.unshift(kinds[reached.by[at] as number] as Kind);
+    numbers.unshift(first + (reached.from[at] as number));
   }
-  return { stops: numbers.map((k) => prices.place(k)), kinds: by, cost: cost[count - 1] as number, numbers };
+  return { stops: numbers.map((k) => prices.place(k)), kinds: by, cost: reached.cost[count - 1] as number, numbers };
 }
 
 /** The cheapest way of segments of the allowed kinds from `start` to `end`, whose index is larger. */
