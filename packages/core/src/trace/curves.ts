@@ -55,7 +55,8 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
   let best: Attempt | null = null;
   let bestRms = Infinity;
   for (let round = 0; round < care.rounds; round++) {
-    const cubic: CubicSegment = best ? acrossSquares(start, end, best.cubic, count) : leastSquares(start, end, count);
+    const cubic: CubicSegment =
+      best && count >= enoughAcross ? acrossSquares(start, end, best.cubic, count) : leastSquares(start, end, count);
     // Far from the curve one step does not bring a point to its place.
     if (bestRms > 3 * grain.rms) placeByNewton(start.at, cubic, count);
     const { rms, worst } = placeByNewton(start.at, cubic, count);
@@ -195,6 +196,11 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
   return { kind: 'cubic', c1: handle(0, start.at), c2: handle(1, end.at), to: end.at };
 }
 
+/** Fewer points leave the handles free to run off where only their distances across are brought down. */
+const enoughAcross = 12;
+/** Handles longer than so many chords turn back on themselves. */
+const longestHandle = 3;
+
 /** What a distance along the curve weighs against one across it: enough to hold handles that move nothing across. */
 const alongWeight = 0.001;
 
@@ -205,11 +211,13 @@ function acrossSquares(start: CurveEnd, end: CurveEnd, cubic: CubicSegment, coun
   const [d1, d2] = [start.direction, end.direction];
   const move = d1 && d2 ? moveAlong(p0, cubic, d1, d2, count) : moveFreely(p0, cubic, handleColumns(d1, d2), count);
   if (!move) return cubic;
-  const least = shortestHandle * norm(p3.x - p0.x, p3.y - p0.y);
+  const chord = norm(p3.x - p0.x, p3.y - p0.y);
   const moved = (from: Point, by: Point, at: Point, way: Point | null): Point => {
     const to = { x: from.x + by.x, y: from.y + by.y };
-    const isShort = way && (to.x - at.x) * way.x + (to.y - at.y) * way.y < least;
-    return isShort ? { x: at.x + least * way.x, y: at.y + least * way.y } : to;
+    if (!way) return to;
+    const length = (to.x - at.x) * way.x + (to.y - at.y) * way.y;
+    const kept = Math.max(shortestHandle * chord, Math.min(longestHandle * chord, length));
+    return kept === length ? to : { x: at.x + kept * way.x, y: at.y + kept * way.y };
   };
   return { kind: 'cubic', c1: moved(c1, move[0], p0, d1), c2: moved(c2, move[1], p3, d2 && { x: -d2.x, y: -d2.y }), to: p3 };
 }

@@ -258,6 +258,20 @@ function assembled(course: Course, grain: Grain, { parts, corners }: ReturnType<
   return { ...open(course, grain, parts, [around, ...joins]), closed: true };
 }
 
+/** A corner may have been seen so far from where its sides meet, points. */
+const cornerSeen = 8;
+
+/** The index whose point lies nearest to a corner's place, so that none beyond it counts for the side before it. */
+function indexBeside(course: Course, at: Point, index: number, room: number): number {
+  const reach = Math.min(cornerSeen, room);
+  let [best, least] = [index, Infinity];
+  for (let k = index - reach; k <= index + reach; k++) {
+    const d = norm(course.x(k) - at.x, course.y(k) - at.y);
+    if (d < least) [best, least] = [k, d];
+  }
+  return best;
+}
+
 /**
  * Parts drawn from join to join: one join more than parts. Where the first and the last join are the same one, so are
  * the places that bends beside straight edges move them to.
@@ -270,7 +284,7 @@ function open(course: Course, grain: Grain, parts: readonly Part[], joins: reado
     const room = Math.floor((part.last - part.first) / 4);
     const limit = (join: Join, index: number, beside: Part['kind'] | undefined): BendEnd => ({
       ...join,
-      index,
+      index: beside && join.direction === null ? indexBeside(course, join.at, index, room) : index,
       spoilt: Math.min(join.spoilt, room),
       slides: beside === 'line' && join.direction !== null,
     });
