@@ -2,7 +2,9 @@
  * The tracer against outlines drawn by others: letters of Libre Baskerville and Work Sans (SIL Open Font License, read by
  * opentype.js) and Bootstrap Icons (MIT). The bench prints all of them; here are some, with slack.
  */
+import type { Piece } from '@nuvet/core/job';
 import { inverse, transformedPath } from '@nuvet/core/plane';
+import { faultsOf } from '@nuvet/core/proof';
 import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
 import { deviationOf, scanScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
@@ -23,6 +25,12 @@ describe.each([...letters('libre-baskerville', 'AEOSkx'), ...letters('work-sans'
   it('lies within 0.008 mm RMS and 0.05 mm at worst of the font’s own outline', () => {
     expect(rmsMm).toBeLessThan(0.008);
     expect(worstMm).toBeLessThan(0.05);
+  });
+  it('crosses itself nowhere', () => {
+    const pieces = paths.map((outer, k): Piece => ({ id: `${k}`, name: letter.name, purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] })); // biome-ignore format: one line
+    expect(
+      pieces.flatMap((piece) => faultsOf([piece], { kerfMm: 0.1, thinnestMm: 0.01 })).filter(({ code }) => code === 'crosses-itself'),
+    ).toEqual([]);
   });
   it('takes no more segments than the font has', () => expect(segments(paths)).toBeLessThanOrEqual(segments(letter.outlines)));
 });
