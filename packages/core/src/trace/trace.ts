@@ -99,7 +99,11 @@ function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator
     const lines = yield* networkOf(ink.grey, { ...ink, tolerancePx, smallestPx: settings.smallestMm / mmPerPx });
     const wallPx = settings.wallMm === null ? null : settings.wallMm / mmPerPx;
     const pieces =
-      take === 'line-middle' ? closedFirst(lines) : wallPx === null ? lines.map(linePiece) : walled(lines, wallPx, tolerancePx);
+      take === 'line-middle'
+        ? closedFirst(lines)
+        : wallPx === null
+          ? largestFirst(lines).map(linePiece)
+          : walled(lines, wallPx, tolerancePx);
     return { pieces, threshold, dropped };
   }
   const wanted = ink.contours.map((contour) => take === 'shape' || isWanted(contour, ink.contours, take));
@@ -227,6 +231,12 @@ function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[
 function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
   const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
   return [...nested(closed), ...lines.filter(({ path }) => !path.closed).map(linePiece)];
+}
+
+/** Closed lines from the largest on, then open ones as they were found. */
+function largestFirst(lines: readonly MiddleLine[]): MiddleLine[] {
+  const size = ({ path }: MiddleLine) => (path.closed ? Math.abs(pathArea(path)) : -1);
+  return lines.toSorted((a, b) => size(b) - size(a));
 }
 
 /** Lines made walls; dashes, which stand for creases, stay lines. */

@@ -86,7 +86,8 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
         setProgress(null);
         endLooks();
         setTable({ preview: found });
-        pending.current = found;
+        // What was led by hand the job keeps of itself.
+        pending.current = { ...found, pieces: found.pieces.filter(({ byHand }) => !byHand) };
         rest.current = setTimeout(
           () => {
             keep();
