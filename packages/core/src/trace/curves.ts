@@ -193,7 +193,13 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
       (p, c, k) => (c.handle === which ? { x: p.x + c.x * (solved[k] as number), y: p.y + c.y * (solved[k] as number) } : p),
       origin,
     );
-  return { kind: 'cubic', c1: handle(0, start.at), c2: handle(1, end.at), to: end.at };
+  const [c1, c2] = [handle(0, start.at), handle(1, end.at)];
+  return {
+    kind: 'cubic',
+    c1: d1 ? c1 : forward(c1, start.at, end.at),
+    c2: d2 ? c2 : forward(c2, end.at, start.at),
+    to: end.at,
+  };
 }
 
 /** Fewer points leave the handles free to run off where only their distances across are brought down. */
@@ -214,7 +220,7 @@ function acrossSquares(start: CurveEnd, end: CurveEnd, cubic: CubicSegment, coun
   const chord = norm(p3.x - p0.x, p3.y - p0.y);
   const moved = (from: Point, by: Point, at: Point, way: Point | null): Point => {
     const to = { x: from.x + by.x, y: from.y + by.y };
-    if (!way) return to;
+    if (!way) return forward(to, at, at === p0 ? p3 : p0);
     const length = (to.x - at.x) * way.x + (to.y - at.y) * way.y;
     const kept = Math.max(shortestHandle * chord, Math.min(longestHandle * chord, length));
     return kept === length ? to : { x: at.x + kept * way.x, y: at.y + kept * way.y };
@@ -293,6 +299,16 @@ function moveFreely(p0: Point, { c1, c2, to: p3 }: CubicSegment, columns: readon
       y: 0,
     });
   return [by(0), by(1)];
+}
+
+/** Curves whose chord is shorter, px, do not set out backwards: only their end lies beside the course. */
+const shortChord = 40;
+
+/** A free handle as it is, or a third of the way where it would lead a short curve backwards. */
+function forward(handle: Point, at: Point, other: Point): Point {
+  const [dx, dy] = [other.x - at.x, other.y - at.y];
+  const isBackward = (handle.x - at.x) * dx + (handle.y - at.y) * dy < 0;
+  return isBackward && dx * dx + dy * dy < shortChord * shortChord ? toward(at, other) : handle;
 }
 
 /** How an unknown moves a handle, the first (0) or the second (1). */
