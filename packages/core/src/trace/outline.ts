@@ -8,6 +8,7 @@ import { type Path, withoutLoops } from '../plane/path.ts';
 import { crossing, distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { withoutNeedless } from '../shape/needless.ts';
+import { selfCrossings } from '../shape/path-crossings.ts';
 import { type Bend, type BendEnd, fitBend, fitRound } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
@@ -41,11 +42,20 @@ interface Join {
  */
 export function outlineAlong(contour: Float64Array, softness: number, leastRoughness: number, tolerancePx: number): Path {
   const course = new Course(contour);
-  const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
-  // About the tip of a spike a curve may be led into a loop: there is a corner instead.
-  const found = wholeFigure(course, grain);
+  const roughness = Math.min(0.4, Math.max(leastRoughness, course.roughness()));
+  const found = wholeFigure(course, grainOf(softness, roughness, tolerancePx));
   if (found) return found;
-  return withoutNeedless(withoutLoops(assembled(course, grain, partsOf(course, grain, findCorners(course, grain)))), needlessPx).path;
+  let first: Path | null = null;
+  // About thin tips a path may run across itself: looked at more closely it does not.
+  for (const share of [1, 0.5, 0.25]) {
+    const grain = grainOf(softness, roughness, share * tolerancePx);
+    // About the tip of a spike a curve may be led into a loop: there is a corner instead.
+    const whole = withoutLoops(assembled(course, grain, partsOf(course, grain, findCorners(course, grain))));
+    const { path } = withoutNeedless(whole, needlessPx);
+    if (selfCrossings([path]).length === 0) return path;
+    first ??= path;
+  }
+  return first as Path;
 }
 
 /** A point between two straights that lies so near to their line changes nothing. */
