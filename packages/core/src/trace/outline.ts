@@ -50,13 +50,17 @@ export function outlineAlong(contour: Float64Array, softness: number, leastRough
   for (const share of [1, 0.5, 0.25]) {
     const grain = grainOf(softness, roughness, share * tolerancePx);
     // About the tip of a spike a curve may be led into a loop: there is a corner instead.
-    const whole = withoutLoops(assembled(course, grain, partsOf(course, grain, findCorners(course, grain))));
+    const corners = findCorners(course, grain);
+    const whole = withoutLoops(assembled(course, grain, partsOf(course, grain, corners)));
     const { path } = withoutNeedless(whole, needlessPx);
-    if (selfCrossings([path]).length === 0) return path;
+    if (!corners.some(({ turn }) => Math.abs(turn) > thinTip) || selfCrossings([path]).length === 0) return path;
     first ??= path;
   }
   return first as Path;
 }
+
+/** Only about tips that turn by more than this, radians, an outline is looked through for places where it crosses itself. */
+const thinTip = 2;
 
 /** A point between two straights that lies so near to their line changes nothing. */
 const needlessPx = 0.03;
