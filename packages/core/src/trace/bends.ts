@@ -6,11 +6,11 @@
 import { cross, type Point, turnBetween } from '../plane/point.ts';
 import { type ArcSegment, directionOn, type Segment } from '../plane/segment.ts';
 import { type ChainEnd, settleChain } from './arc-chain.ts';
-import { cheapestRound, cheapestWay, leastStep, placeAt, type Way } from './cheapest-way.ts';
+import { cheapestRound, cheapestWay, leastStep, placeAt, type Way, wayCost } from './cheapest-way.ts';
 import type { Course } from './course.ts';
 import { type CurveEnd, fitCubic } from './curves.ts';
 import type { Grain } from './grain.ts';
-import { arcLimits, type Kind, kinds } from './segment-price.ts';
+import { arcLimits, costOf, type Kind, kinds } from './segment-price.ts';
 import { tangentArc } from './tangent-arc.ts';
 
 /** An end of a bend; it `slides` where it may move along a straight edge that it joins. */
@@ -27,6 +27,10 @@ export interface Bend {
 export const fitBend = (course: Course, grain: Grain, start: BendEnd, end: BendEnd): Bend =>
   oneArc(course, grain, start, end) ??
   firstThatFits((allowed) => drawn(course, grain, cheapestWay(course, grain, start, end, allowed), start, end));
+
+/** About what the segments from `start` to `end` cost to tell, without fitting them to the last. */
+export const bendCost = (course: Course, grain: Grain, start: BendEnd, end: BendEnd): number =>
+  oneArc(course, grain, start, end) ? costOf.arc : wayCost(course, grain, start, end);
 
 /** The same once round a smooth closed course, opened where two segments meet. */
 export const fitRound = (course: Course, grain: Grain, start: CurveEnd): Bend =>

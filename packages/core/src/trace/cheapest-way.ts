@@ -141,6 +141,13 @@ export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: 
   return settled(course, grain, way, reach, false, allowed);
 }
 
+/** About what the cheapest way costs to tell: over the places alone, its breakpoints not moved. */
+export function wayCost(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): number {
+  const prices = new Prices(course, grain, placesAlong(course, grain, start, end), false);
+  const way = withFewerStops(course, grain, cheapest(prices, 0, prices.places.length - 1, kinds), kinds);
+  return way.kinds.reduce((sum, kind) => sum + costOf[kind], 0);
+}
+
 /** The cheapest way once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
 export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, allowed: readonly Kind[] = kinds): Way {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, roundsOn(course, start, 1)), true);

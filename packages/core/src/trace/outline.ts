@@ -7,9 +7,9 @@
 import { type Path, withoutLoops } from '../plane/path.ts';
 import { crossing, distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
+import { withoutCornerLoops } from '../shape/corner-loops.ts';
 import { withoutNeedless } from '../shape/needless.ts';
-import { selfCrossings } from '../shape/path-crossings.ts';
-import { type Bend, type BendEnd, fitBend, fitRound } from './bends.ts';
+import { type Bend, type BendEnd, bendCost, fitBend, fitRound } from './bends.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
 import { type Grain, grainOf, retreat } from './grain.ts';
@@ -42,25 +42,16 @@ interface Join {
  */
 export function outlineAlong(contour: Float64Array, softness: number, leastRoughness: number, tolerancePx: number): Path {
   const course = new Course(contour);
-  const roughness = Math.min(0.4, Math.max(leastRoughness, course.roughness()));
-  const found = wholeFigure(course, grainOf(softness, roughness, tolerancePx));
+  const grain = grainOf(softness, Math.min(0.4, Math.max(leastRoughness, course.roughness())), tolerancePx);
+  const found = wholeFigure(course, grain);
   if (found) return found;
-  let first: Path | null = null;
-  // About thin tips a path may run across itself: looked at more closely it does not.
-  for (const share of [1, 0.5, 0.25]) {
-    const grain = grainOf(softness, roughness, share * tolerancePx);
-    // About the tip of a spike a curve may be led into a loop: there is a corner instead.
-    const corners = findCorners(course, grain);
-    const whole = withoutLoops(assembled(course, grain, partsOf(course, grain, corners)));
-    const { path } = withoutNeedless(whole, needlessPx);
-    if (!corners.some(({ turn }) => Math.abs(turn) > thinTip) || selfCrossings([path]).length === 0) return path;
-    first ??= path;
-  }
-  return first as Path;
+  const whole = assembled(course, grain, partsOf(course, grain, findCorners(course, grain)));
+  // About the tip of a spike a curve may be led into a loop, alone or with its neighbour: there is a corner instead.
+  return withoutNeedless(withoutCornerLoops(withoutLoops(whole), cornerLoopPx), needlessPx).path;
 }
 
-/** Only about tips that turn by more than this, radians, an outline is looked through for places where it crosses itself. */
-const thinTip = 2;
+/** Loops beside a corner that reach farther are no slip of the fit. */
+const cornerLoopPx = 8;
 
 /** A point between two straights that lies so near to their line changes nothing. */
 const needlessPx = 0.03;
@@ -256,7 +247,11 @@ function isWorthwhile(course: Course, grain: Grain, mixed: Part[], plain: Part[]
   const [start, end] = [outer(whole.first), outer(whole.last)];
   const cost = (parts: Part[]): number => {
     const joins = parts.slice(1).map((part, k) => joinAfter(course, grain, parts[k] as Part, part, new Map()));
-    return open(course, grain, parts, [start, ...joins, end]).segments.reduce((sum, { kind }) => sum + costOf[kind], 0);
+    const all = [start, ...joins, end];
+    return parts.reduce(
+      (sum, { kind }, k) => sum + (kind === 'line' ? costOf.line : bendCost(course, grain, ...bendEnds(course, parts, all, k))),
+      0,
+    );
   };
   return cost(mixed) < cost(plain);
 }
@@ -286,25 +281,30 @@ function indexBeside(course: Course, at: Point, index: number, room: number): nu
   return best;
 }
 
+/** What the bend of a part joins at its two ends. Where the first and the last join are the same one, the parts run round. */
+function bendEnds(course: Course, parts: readonly Part[], joins: readonly Join[], k: number): [BendEnd, BendEnd] {
+  const isRound = joins[0] === joins.at(-1);
+  const kindAt = (n: number) => parts[isRound ? (n + parts.length) % parts.length : n]?.kind;
+  const { first, last } = parts[k] as Part;
+  const room = Math.floor((last - first) / 4);
+  const end = (join: Join, index: number, beside: Part['kind'] | undefined): BendEnd => ({
+    ...join,
+    index: beside && join.direction === null ? indexBeside(course, join.at, index, room) : index,
+    spoilt: Math.min(join.spoilt, room),
+    slides: beside === 'line' && join.direction !== null,
+  });
+  return [end(joins[k] as Join, first, kindAt(k - 1)), end(joins[k + 1] as Join, last, kindAt(k + 1))];
+}
+
 /**
  * Parts drawn from join to join: one join more than parts. Where the first and the last join are the same one, so are
  * the places that bends beside straight edges move them to.
  */
 function open(course: Course, grain: Grain, parts: readonly Part[], joins: readonly Join[]): Path {
   const isRound = joins[0] === joins.at(-1);
-  const kindAt = (k: number) => parts[isRound ? (k + parts.length) % parts.length : k]?.kind;
-  const bends = parts.map((part, k): Bend | null => {
-    if (part.kind === 'line') return null;
-    const room = Math.floor((part.last - part.first) / 4);
-    const limit = (join: Join, index: number, beside: Part['kind'] | undefined): BendEnd => ({
-      ...join,
-      index: beside && join.direction === null ? indexBeside(course, join.at, index, room) : index,
-      spoilt: Math.min(join.spoilt, room),
-      slides: beside === 'line' && join.direction !== null,
-    });
-    const [start, end] = [joins[k], joins[k + 1]] as [Join, Join];
-    return fitBend(course, grain, limit(start, part.first, kindAt(k - 1)), limit(end, part.last, kindAt(k + 1)));
-  });
+  const bends = parts.map(({ kind }, k): Bend | null =>
+    kind === 'line' ? null : fitBend(course, grain, ...bendEnds(course, parts, joins, k)),
+  );
   // An arc beside a straight edge says where the edge ends.
   const places = joins.map((join, k) => {
     const before = bends[isRound && k === 0 ? parts.length - 1 : k - 1];
