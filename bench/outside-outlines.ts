@@ -127,8 +127,8 @@ const isPlain = (paths: readonly Path[]): boolean =>
 
 /** Places along an outline are taken so far apart, mm. */
 const apart = 0.1;
-/** Parts of one outline that lie nearer than this are seen as one line, mm: two pixels and a half. */
-const seenAsOne = 0.05;
+/** Parts of one outline whose places come nearer than this are seen as one line, mm: three pixels. */
+const seenAsOne = 0.06;
 /** Nearer along the outline than this its parts are neighbours, mm. */
 const neighbours = 1.5;
 
@@ -139,7 +139,5 @@ function touchesItself(path: Path): boolean {
     return Array.from({ length: count }, (_, k) => pointOn(from, segment, k / count));
   });
   const skipped = Math.ceil(neighbours / apart);
-  return places.some((a, k) =>
-    places.slice(k + skipped, places.length + Math.min(0, k - skipped)).some((b) => distance(a, b) < Math.max(seenAsOne, 0.6 * apart)),
-  );
+  return places.some((a, k) => places.slice(k + skipped, places.length + Math.min(0, k - skipped)).some((b) => distance(a, b) < seenAsOne));
 }

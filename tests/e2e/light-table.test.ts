@@ -106,6 +106,14 @@ describe('the trace', () => {
     await expect.poll(points).toBeLessThan(before);
     await expect.poll(async () => (await job()).trace?.settings.toleranceMm).toBe(1);
     expect((await job()).trace?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
+    // A slider that comes back to where it was leaves the job, and what is shown, as they were.
+    const [held, revision] = [await points(), async () => ((await json('GET', `/api/jobs/${id}`)).body as { revision: number }).revision];
+    const unchanged = await revision();
+    await page.getByLabel('Tolerance').first().focus();
+    await page.keyboard.press('PageUp');
+    await page.keyboard.press('PageDown');
+    await page.waitForTimeout(1500);
+    expect([await points(), await revision(), (await job()).trace?.settings.toleranceMm]).toEqual([held, unchanged, 1]);
     await page.getByLabel('Threshold').focus();
     for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowLeft');
     await expect.poll(async () => (await job()).trace?.settings.threshold).toBeTypeOf('number');

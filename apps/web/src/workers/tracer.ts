@@ -1,13 +1,12 @@
 /**
- * The tracing worker: holds a picture's grey pixels and traces them, the newest request only.
+ * The tracing worker: traces the picture that it holds (held-picture.ts), the newest request only.
  */
 import {
-  fromOriginal,
   type JobTrace,
   type JobTraceSettings,
-  type Picture,
   type Piece,
   pathSchema,
+  pathsOf,
   pictureSchema,
   pieceSchema,
   relatedPieces,
@@ -16,26 +15,12 @@ import {
   traceOnSheet,
   traceSettingsSchema,
 } from '@nuvet/core/job';
-import { apply, chain, inverse, type Path, type Point, project, stretch, transformedPath } from '@nuvet/core/plane';
+import { apply, inverse, type Path, type Point, transformedPath } from '@nuvet/core/plane';
+import { coloursIn, hexOf, type Rgb } from '@nuvet/core/raster';
 import {
-  type ColourPicture,
-  coloursIn,
-  coloursInside,
-  type GreyPicture,
-  greyPicture,
-  hexOf,
-  onlyInside,
-  type Rgb,
-  reducedTo,
-} from '@nuvet/core/raster';
-import {
+  type BorderSettings,
   type Borders,
   closerToBorders,
-  colourBorders,
-  findInk,
-  firstLook,
-  type Ink,
-  inkBorders,
   madeSymmetric,
   type Outlines,
   type RelationKind,
@@ -47,7 +32,8 @@ import {
 import { expose } from 'comlink';
 import { z } from 'zod';
 import { asNumbers, type ChordTrace } from './chord-trace';
-import { fetchBytes } from './pixels';
+import { coarseTrace, prepareLooks } from './coarse-trace';
+import { bordersOf, breath, breathing, coloursOf, holding, unheard } from './held-picture';
 
 /** What is this near to a symmetry is offered it, root mean square, mm; drawings by hand leave it by so much. */
 const nearlyMm = 0.6;
@@ -59,153 +45,14 @@ const walkMm = 25.4 / 300;
 /** A border farther than this from what a hand drew is not what it meant, mm. */
 const closerReachMm = 4;
 
-/** How long the worker computes before it looks whether it is still wanted. */
-const breathMs = 30;
-
-interface Held {
-  readonly id: string;
-  /** Read when it is first needed: most pictures are traced by their darkness alone. */
-  grey?: GreyPicture;
-  /** The same halved a few times, for a first look. */
-  coarse?: { readonly picture: GreyPicture; readonly factor: number };
-  /** Its ink, which another tolerance shares. */
-  coarseInk?: { readonly key: string; readonly ink: Ink };
-  colours?: ColourPicture;
-  /** The borders found last, and what they were asked by: another tolerance needs no new ones. */
-  borders?: { readonly key: string; readonly found: Borders };
-}
-
-let held: Held | null = null;
 let newest = 0;
 
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
-
-/** An outline in pixels of the picture as it came, in pixels of its surface. */
-function onSurface(outline: readonly Point[], surface: Surface): Point[] {
-  const back = fromOriginal(surface);
-  return outline.map((p) => (back ? project(back, p) : p));
-}
-
-type OnShare = (share: number) => void;
-const unheard: OnShare = () => {};
-
-function holding(surface: Surface): Held {
-  if (held?.id !== surface.id) held = { id: surface.id };
-  return held;
-}
-
-/** The picture's grey pixels, read once, with paper outside its crop and outside what the trace is limited to. */
-async function greyOf(picture: Picture, surface: Surface, within: readonly Point[] | null, onShare: OnShare): Promise<GreyPicture> {
-  const own = holding(surface);
-  const { id, widthPx, heightPx } = surface;
-  own.grey ??= greyPicture(await fetchBytes(`/api/pictures/${id}/grey`, widthPx * heightPx, onShare), widthPx, heightPx);
-  return [picture.crop, within].reduce((grey, outline) => (outline ? onlyInside(grey, onSurface(outline, surface)) : grey), own.grey);
-}
-
-async function coloursOf(picture: Picture, surface: Surface, within: readonly Point[] | null, onShare: OnShare): Promise<ColourPicture> {
-  const own = holding(surface);
-  const { id, widthPx: width, heightPx: height } = surface;
-  own.colours ??= { width, height, data: await fetchBytes(`/api/pictures/${id}/colours`, 3 * width * height, onShare) };
-  return [picture.crop, within].reduce((all, outline) => (outline ? coloursInside(all, onSurface(outline, surface)) : all), own.colours);
-}
-
-/** Runs steps with a breath now and then; null once they are no longer wanted. */
-async function breathing<T>(steps: Generator<number, T>, isWanted: () => boolean, onShare: OnShare): Promise<T | null> {
-  let since = performance.now();
-  for (let step = steps.next(); ; step = steps.next()) {
-    if (step.done) return step.value;
-    if (performance.now() - since < breathMs) continue;
-    onShare(step.value);
-    await breath();
-    if (!isWanted()) return null;
-    since = performance.now();
-  }
-}
-
-/** The borders that the settings ask for; null once they are no longer wanted. */
-async function bordersOf(
-  picture: Picture,
-  surface: Surface,
-  settings: JobTraceSettings,
-  isWanted: () => boolean,
-  onReading: OnShare,
-  onFinding: OnShare,
-): Promise<Borders | null> {
-  const { threshold, inverted, smallestMm, colours, take, within } = settings;
-  const { mmPerPx } = surface;
-  const isByColour = colours.length > 0;
-  const told = isByColour ? [colours.map(({ hex }) => hex), take === 'shape'] : [threshold, inverted];
-  const key = JSON.stringify([told, smallestMm, mmPerPx, picture.crop, within]);
-  const own = holding(surface);
-  if (own.borders?.key === key) return own.borders.found;
-  if (isByColour) {
-    const all = await coloursOf(picture, surface, within, onReading);
-    const found = isWanted() ? await breathing(colourBorders(all, mmPerPx, settings), isWanted, onFinding) : null;
-    if (found) own.borders = { key, found };
-    return found;
-  }
-  const grey = await greyOf(picture, surface, within, onReading);
-  if (!isWanted()) return null;
-  const found = inkBorders(findInk(grey, mmPerPx, { threshold, inverted, smallestMm }), mmPerPx);
-  own.borders = { key, found };
-  return found;
-}
-
-/** Pictures longer than this are looked at coarsely first, so that a slider's move shows at once; px. */
-const coarsePx = 1300;
-
-/** The picture halved, where that is worth while and its greys have been read. */
-function coarseOf(surface: Surface): Held['coarse'] {
-  const own = held?.id === surface.id ? held : null;
-  if (!own?.grey || Math.max(own.grey.width, own.grey.height) <= 1.5 * coarsePx) return undefined;
-  own.coarse ??= reducedTo(own.grey, coarsePx);
-  return own.coarse;
-}
-
-/**
- * A first look at a trace, on a picture halved a few times; null where that would be no quicker, or needs what is not read
- * yet.
- */
-function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSettings): JobTrace | null {
-  const coarse = settings.colours.length > 0 || settings.take !== 'shape' ? undefined : coarseOf(surface);
-  if (!coarse) return null;
-  const { factor } = coarse;
-  const mmPerPx = surface.mmPerPx * factor;
-  const { threshold, inverted, smallestMm, within } = settings;
-  const own = holding(surface);
-  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within]);
-  if (own.coarseInk?.key !== key) {
-    const small = [picture.crop, within].reduce(
-      (grey, outline) =>
-        outline
-          ? onlyInside(
-              grey,
-              onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
-            )
-          : grey,
-      coarse.picture,
-    );
-    own.coarseInk = { key, ink: findInk(small, mmPerPx, settings) };
-  }
-  const found = firstLook(own.coarseInk.ink, mmPerPx, settings);
-  return traceOnSheet(picture, settings, found, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
-}
-
-/** How often a first look is tried beforehand: an engine makes quick code only of what has run a few times. */
-const rehearsals = 4;
-
-/** The first move of a slider shall find all that a first look needs. */
-function prepareLooks(picture: Picture, surface: Surface, settings: JobTraceSettings): void {
-  if (held?.id !== surface.id || held.coarse) return;
-  for (let k = 0; k < rehearsals; k++) {
-    const found = coarseTrace(picture, surface, settings);
-    if (found) asNumbers(found);
-  }
-}
-
-const outlinesOf = ({ outer, holes }: Piece): Path[] => [outer, ...holes];
-
-const isPartlyByHand = ({ edited, touched }: Piece): boolean => edited === true && touched !== undefined;
+/** How a path is led along borders. */
+const alongBorders = ({ softness }: Borders, { mmPerPx }: Surface, { toleranceMm }: JobTraceSettings): BorderSettings => ({
+  softness,
+  tolerancePx: toleranceMm / mmPerPx,
+  reachPx: closerReachMm / mmPerPx,
+});
 
 const isOfMiddles = ({ take }: JobTraceSettings): boolean => take === 'network' || take === 'line-middle';
 
@@ -246,25 +93,19 @@ const tracer = {
     return found && traceOnSheet(picture, settings, found, surface);
   },
 
-  /**
-   * Pieces of which a hand has changed some segments, the others fitted anew to the borders that the settings find; all other
-   * pieces as they are.
-   */
+  /** Pieces of which a hand has changed some segments, the others fitted anew to the borders that the settings find. */
   async refitted(of: unknown, surface: Surface, wish: unknown, asked: unknown): Promise<Piece[]> {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const pieces = z.array(pieceSchema).parse(asked);
-    if (isOfMiddles(settings) || !pieces.some(isPartlyByHand)) return pieces;
+    if (isOfMiddles(settings)) return pieces;
     const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
     if (!borders) return pieces;
-    const { mmPerPx, toSheet } = surface;
-    const back = inverse(toSheet);
-    const wishes = { softness: borders.softness, tolerancePx: settings.toleranceMm / mmPerPx, reachPx: closerReachMm / mmPerPx };
+    const back = inverse(surface.toSheet);
     return pieces.map((piece) => {
-      if (!isPartlyByHand(piece)) return piece;
-      const made = outlinesOf(piece).map((path, k) =>
-        refittedBetween(transformedPath(path, back), piece.touched?.[k] ?? [], borders.contours, wishes),
+      const made = pathsOf(piece).map((path, k) =>
+        refittedBetween(transformedPath(path, back), piece.touched?.[k] ?? [], borders.contours, alongBorders(borders, surface, settings)),
       );
-      const [outer, ...holes] = made.map(({ path }) => transformedPath(path, toSheet));
+      const [outer, ...holes] = made.map(({ path }) => transformedPath(path, surface.toSheet));
       return { ...piece, outer: outer ?? piece.outer, holes, touched: made.map(({ touched }) => touched) };
     });
   },
@@ -296,7 +137,7 @@ const tracer = {
     const pieces = z.array(pieceSchema).parse(asked);
     if (isOfMiddles(settings)) return null;
     const back = inverse(surface.toSheet);
-    const paths = pieces.flatMap(outlinesOf).map((path) => transformedPath(path, back));
+    const paths = pieces.flatMap(pathsOf).map((path) => transformedPath(path, back));
     const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
     if (!borders) return null;
     const lines = strayOf(paths, borders.contours, cornerReach * borders.softness).map(({ points, off }) => ({
@@ -316,17 +157,15 @@ const tracer = {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const borders = await bordersOf(pictureSchema.parse(of), surface, settings, () => true, unheard, unheard);
     if (!borders) return null;
-    const { mmPerPx, toSheet } = surface;
-    const path = transformedPath(pathSchema.parse(asked), inverse(toSheet));
-    const wishes = { softness: borders.softness, tolerancePx: settings.toleranceMm / mmPerPx, reachPx: closerReachMm / mmPerPx };
-    const closer = closerToBorders(path, run, borders.contours, wishes);
-    return closer && transformedPath(closer, toSheet);
+    const path = transformedPath(pathSchema.parse(asked), inverse(surface.toSheet));
+    const closer = closerToBorders(path, run, borders.contours, alongBorders(borders, surface, settings));
+    return closer && transformedPath(closer, surface.toSheet);
   },
 
   /** Points and largest distance over a range of tolerances, the same ink fitted anew for each; null where overtaken. */
   async tradeOff(surface: Surface, wish: unknown, tolerances: readonly number[]): Promise<TradeOff[] | null> {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
-    const borders = held?.id === surface.id ? held.borders?.found : undefined;
+    const borders = holding(surface).borders?.found;
     if (!borders || isOfMiddles(settings)) return null;
     const mine = newest;
     const found: TradeOff[] = [];

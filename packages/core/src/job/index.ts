@@ -5,6 +5,7 @@ export { applyCommand, type Command, CommandError, commandSchema } from './comma
 export { canHold, type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
 export { type Edit, edited, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
+export { pathsOf } from './piece-paths.ts';
 export { type KeyedRelation, relatedPieces, relationsOfPieces } from './related-pieces.ts';
 export {
   type Drawing,
@@ -63,4 +64,5 @@ export {
   type WorkingPlan,
   workingPlanOf,
 } from './sizing.ts';
+export { isPartlyByHand } from './touched.ts';
 export { keptPieces, piecesOf, traceOnSheet, type WithPieces } from './tracing.ts';

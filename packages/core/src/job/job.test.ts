@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { circlePath, distance, pathArea, pathBox, polygonPath, transformedPath } from '../plane/index.ts';
+import { withPointsMoved } from '../shape/points.ts';
 import {
   applyCommand,
   type Command,
@@ -136,6 +137,16 @@ describe('commands', () => {
     const again = run(reshaped, { do: 'set-trace', trace: traced(reshaped) });
     expect(again.trace?.pieces[0]?.holes).toEqual([]);
     expect(again.trace?.pieces.map((p) => p.edited)).toEqual([true, true]);
+    // Which segments are the hand's is kept with the piece; one that comes with them fitted in is taken as it comes.
+    expect(again.trace?.pieces.map((p) => p.touched)).toEqual([[[]], [[]]]);
+    const moved = withPointsMoved(before.outer, [0], { x: 2, y: 0 });
+    const pulled = run(withTrace, { do: 'reshape', pieceId: 'piece-2', outer: moved, holes: [] });
+    const touched = pulled.trace?.pieces[1]?.touched?.[0] ?? [];
+    expect(touched).toEqual([0, moved.segments.length - 1]);
+    const fresh = traced(pulled);
+    const fitted = fresh.pieces.map((p, k) => (k === 1 ? { ...p, outer: moved, edited: true, touched: [touched] } : p));
+    const kept = run(pulled, { do: 'set-trace', trace: { ...fresh, pieces: fitted } });
+    expect(kept.trace?.pieces[1]).toMatchObject({ edited: true, touched: [touched], outer: moved });
     // A piece that nobody touched is found anew.
     expect(run(withTrace, { do: 'set-trace', trace: traced(withTrace) }).trace?.pieces[0]?.holes).toHaveLength(1);
     expect(() => run(withTrace, { do: 'fill-hole', pieceId: 'piece-1', hole: 1 })).toThrow(CommandError);

@@ -5,13 +5,13 @@
 import type { Path } from '../plane/path.ts';
 import { type Relation, relationsIn } from '../trace/relations.ts';
 import { madeRelated } from '../trace/relations-solve.ts';
+import { pathsOf } from './piece-paths.ts';
 import type { Piece } from './schema.ts';
 
 /** More segments than this are looked at piece by piece. */
 const mostTogether = 240;
 
 type Outlined = Pick<Piece, 'outer' | 'holes'>;
-const outlinesOf = ({ outer, holes }: Outlined): Path[] => [outer, ...holes];
 
 /** A relation with a key by which it can be refused. */
 export interface KeyedRelation extends Relation {
@@ -19,12 +19,12 @@ export interface KeyedRelation extends Relation {
 }
 
 function groupsOf<P extends Outlined>(pieces: readonly P[]): (readonly P[])[] {
-  const segments = pieces.flatMap(outlinesOf).reduce((sum, path) => sum + path.segments.length, 0);
+  const segments = pieces.flatMap(pathsOf).reduce((sum, path) => sum + path.segments.length, 0);
   return segments <= mostTogether ? [pieces] : pieces.map((piece) => [piece]);
 }
 
 const keyedIn = (group: readonly Outlined[], number: number, toleranceMm: number): KeyedRelation[] =>
-  relationsIn(group.flatMap(outlinesOf), toleranceMm).map((relation, k) => ({ ...relation, key: `${number} ${k}` }));
+  relationsIn(group.flatMap(pathsOf), toleranceMm).map((relation, k) => ({ ...relation, key: `${number} ${k}` }));
 
 /** @param toleranceMm how far a point may be moved */
 export const relationsOfPieces = (pieces: readonly Outlined[], toleranceMm: number): KeyedRelation[] =>
@@ -48,7 +48,7 @@ export function* relatedPieces<P extends Outlined>(
   for (const [number, group] of groupsOf(pieces).entries()) {
     const wanted = keyedIn(group, number, toleranceMm).filter(({ key }) => !refused.includes(key));
     if (wanted.length === 0) continue;
-    const { paths, held } = madeRelated(group.flatMap(outlinesOf), wanted, toleranceMm);
+    const { paths, held } = madeRelated(group.flatMap(pathsOf), wanted, toleranceMm);
     let first = 0;
     yield group.flatMap((piece): RelatedPiece<P>[] => {
       const [from, to] = [first, first + 1 + piece.holes.length];

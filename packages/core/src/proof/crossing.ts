@@ -1,6 +1,8 @@
 /**
  * In: pieces. Out: outlines that cross themselves or one another; a touch is no crossing.
  */
+
+import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
 import {
   cross,
@@ -17,7 +19,7 @@ import {
   stepsOf,
 } from '../plane/index.ts';
 import { type CutPlace, combined, nested, pathCrossings, selfCrossings, simpleParts, windingAbout } from '../shape/index.ts';
-import { type Fault, isBody, pathsOf, replaced } from './fault.ts';
+import { type Fault, isBody, replaced } from './fault.ts';
 
 /** Beside a crossing the sides are looked at from this far, mm. */
 const besideMm = 0.01;

@@ -3,6 +3,8 @@
  * part only.
  * Both are one over a stretch where its ends lie on either and places between lie on both, within the tolerance.
  */
+
+import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
 import {
   directionOn,
@@ -21,7 +23,7 @@ import {
 import { norm } from '../plane/point.ts';
 import { boxIndex } from '../shape/index.ts';
 import { areNeighbours, type Placed, placedBorders } from './borders.ts';
-import { type Fault, type MadeOutlines, mm, pathsOf } from './fault.ts';
+import { type Fault, type MadeOutlines, mm } from './fault.ts';
 
 /** Lines nearer than this are one burn, mm. */
 const oneBurnMm = 0.02;

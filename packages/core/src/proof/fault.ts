@@ -65,8 +65,6 @@ export interface ProofLimits {
 export const isBody = ({ purpose, outer }: Pick<Piece, 'purpose' | 'outer'>): boolean =>
   (purpose === 'cut' || purpose === 'pocket') && outer.closed;
 
-export const pathsOf = ({ outer, holes }: Pick<Piece, 'outer' | 'holes'>): Path[] => [outer, ...holes];
-
 /** A piece's outlines in place of what it had. */
 export const replaced = (piece: Piece, word: string, outlines: readonly { outer: Path; holes: readonly Path[] }[]): Mend => ({
   do: 'replace',

@@ -2,13 +2,15 @@
  * In: pieces and limits. Out: all that would spoil the cut. What was found of a piece, or of two that lie near each other,
  * is kept by their identity, so that after an edit only what it touches is looked at anew.
  */
+
+import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
 import { nearestOnPath, type Path, type Point, pathArea, pathBox, reversedPath } from '../plane/index.ts';
 import { boxIndex } from '../shape/index.ts';
 import { mutualCrossingFaults, selfCrossingFaults } from './crossing.ts';
 import { mutualDoubledFaults, selfDoubledFaults } from './doubled.ts';
 import { endFaults, nearMisses } from './ends.ts';
-import { type Fault, type ProofLimits, pathsOf } from './fault.ts';
+import type { Fault, ProofLimits } from './fault.ts';
 import { narrowFaults, tooNearFaults } from './narrow.ts';
 import { nestingFaults } from './nesting.ts';
 import { needlessPointFaults, sliverFaults, stubFaults } from './slivers.ts';

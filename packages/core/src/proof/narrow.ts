@@ -4,6 +4,8 @@
  * (Blum 1967, "A transformation for extracting new descriptors of shape"), and those pairs are looked for among segments that
  * come near.
  */
+
+import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
 import {
   type Box,
@@ -22,7 +24,7 @@ import {
 } from '../plane/index.ts';
 import { boxIndex, nearnessTo, offsetPiece, plainOffset } from '../shape/index.ts';
 import { areNeighbours, type Placed as Border, lengthOf, placedBorders } from './borders.ts';
-import { type Fault, isBody, mm, type ProofLimits, pathsOf, replaced } from './fault.ts';
+import { type Fault, isBody, mm, type ProofLimits, replaced } from './fault.ts';
 
 /** A pair of places that face each other. */
 export interface Narrow {

@@ -2,9 +2,9 @@
  * In: pieces and sizes that must come out. Out: what each size is, and which are not as they must be.
  */
 import { measuresOf, overallBox, type Piece } from '../job/index.ts';
+import { pathsOf } from '../job/piece-paths.ts';
 import type { PinnedSize } from '../job/setup.ts';
 import { distance, heightOf, nearestOnPath, type Point, stepsOf, widthOf } from '../plane/index.ts';
-import { pathsOf } from './fault.ts';
 
 export interface ProvedSize {
   readonly pinned: PinnedSize;

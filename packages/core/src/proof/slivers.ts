@@ -1,11 +1,13 @@
 /**
  * In: a piece. Out: outlines too thin or too short to be meant, spurs that go out and back, points that say nothing.
  */
+
+import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
 import { directionOn, distance, dot, nearestOnSegment, type Path, pathArea, type Segment, type Step, stepsOf } from '../plane/index.ts';
 import { withoutNeedless } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
-import { type Fault, isBody, mm, pathsOf, replaced } from './fault.ts';
+import { type Fault, isBody, mm, replaced } from './fault.ts';
 import { closesUp } from './narrow.ts';
 
 /** Twice the area over the perimeter is half the width of a strip; thinner ones are slivers, mm. */

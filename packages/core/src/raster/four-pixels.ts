@@ -11,19 +11,23 @@ export const highBits = 0x80808080 | 0;
 export const wordsOf = (data: Uint8Array): Int32Array | null =>
   data.byteOffset % 4 === 0 ? new Int32Array(data.buffer, data.byteOffset, data.length >> 2) : null;
 
+/** What a comparison of four bytes with a level adds to each. */
+const liftTo = (least: number): number => ((least > 128 ? 0x100 - least : 0x80 - least) * 0x01010101) | 0;
+/** Whether a byte's own high bit is enough (-1), or that of the sum is needed as well (0). */
+const ownTo = (least: number): number => (least > 128 ? 0 : -1);
+
+/** The high bit of every byte of a word that is at least the level that `lift` and `own` stand for, among others. */
+const reached = (word: number, lift: number, own: number): number => {
+  const sum = (word & 0x7f7f7f7f) + lift;
+  return (word & sum) | (own & (word | sum));
+};
+
 /** A function that gives the high bit of every byte of a word that is at least the level, 1 to 255. */
 export function lightBitsAt(level: number): (word: number) => number {
   const least = Math.ceil(level);
-  const isHigh = least > 128;
-  const lift = liftTo(least);
-  return (word) => {
-    const sum = ((word & 0x7f7f7f7f) + lift) | 0;
-    return (isHigh ? word & sum : word | sum) & highBits;
-  };
+  const [lift, own] = [liftTo(least), ownTo(least)];
+  return (word) => reached(word, lift, own) & highBits;
 }
-
-/** What a comparison of four bytes with a level adds to each. */
-const liftTo = (least: number): number => ((least > 128 ? 0x100 - least : 0x80 - least) * 0x01010101) | 0;
 
 /**
  * How far words from `from` up to `end` hold nothing but pixels that are dark, or light: the next word that holds others.
@@ -32,31 +36,14 @@ const liftTo = (least: number): number => ((least > 128 ? 0x100 - least : 0x80 -
 export function evenUpTo(words: Int32Array, level: number, from: number, end: number, isDark: boolean): number {
   const least = isDark ? 0x100 - Math.ceil(level) : Math.ceil(level);
   const flip = isDark ? -1 : 0;
-  return least > 128 ? evenAbove(words, liftTo(least), flip, from, end) : evenBelow(words, liftTo(least), flip, from, end);
-}
-
-/** Words that hold nothing but bytes at or above a level of more than 128, four words at a time. */
-function evenAbove(words: Int32Array, lift: number, flip: number, from: number, end: number): number {
-  const reach = (v: number): number => v & ((v & 0x7f7f7f7f) + lift);
+  const [lift, own] = [liftTo(least), ownTo(least)];
   let w = from;
+  // Four words at a time.
   for (; w + 3 < end; w += 4) {
-    const [a, b] = [(words[w] as number) ^ flip, (words[w + 1] as number) ^ flip];
-    const [c, d] = [(words[w + 2] as number) ^ flip, (words[w + 3] as number) ^ flip];
-    if ((reach(a) & reach(b) & reach(c) & reach(d) & highBits) !== highBits) break;
+    const first = reached((words[w] as number) ^ flip, lift, own) & reached((words[w + 1] as number) ^ flip, lift, own);
+    const second = reached((words[w + 2] as number) ^ flip, lift, own) & reached((words[w + 3] as number) ^ flip, lift, own);
+    if ((first & second & highBits) !== highBits) break;
   }
-  while (w < end && (reach((words[w] as number) ^ flip) & highBits) === highBits) w++;
-  return w;
-}
-
-/** The same for a level of up to 128. */
-function evenBelow(words: Int32Array, lift: number, flip: number, from: number, end: number): number {
-  const reach = (v: number): number => v | ((v & 0x7f7f7f7f) + lift);
-  let w = from;
-  for (; w + 3 < end; w += 4) {
-    const [a, b] = [(words[w] as number) ^ flip, (words[w + 1] as number) ^ flip];
-    const [c, d] = [(words[w + 2] as number) ^ flip, (words[w + 3] as number) ^ flip];
-    if ((reach(a) & reach(b) & reach(c) & reach(d) & highBits) !== highBits) break;
-  }
-  while (w < end && (reach((words[w] as number) ^ flip) & highBits) === highBits) w++;
+  while (w < end && (reached((words[w] as number) ^ flip, lift, own) & highBits) === highBits) w++;
   return w;
 }

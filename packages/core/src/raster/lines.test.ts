@@ -2,10 +2,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type GreyPicture, greyPicture } from './grey.ts';
+import { blankMask, inkCount, inkMask, inkOf, isInk, type Mask } from './ink-mask.ts';
 import { evenedOut } from './local-threshold.ts';
 import { mergedJunctions, pruned, type Skeleton, skeletonOf } from './skeleton.ts';
 import { edgeAlong, strokeMiddle } from './stroke-middle.ts';
-import { blankMask, inkCount, inkMask, inkOf, isInk, type Mask, thinned } from './thinning.ts';
+import { thinned } from './thinning.ts';
 
 function maskOf(rows: readonly string[]): Mask {
   const mask = blankMask((rows[0] as string).length, rows.length);

@@ -2,7 +2,7 @@
  * In: thinned lines of one pixel. Out: their network: chains of pixels between ends and junctions.
  * Rests on: the graph of 8-neighbours without diagonals that two straight steps make as well.
  */
-import { aroundIn, inkOf, isInk, type Mask } from './thinning.ts';
+import { aroundIn, inkOf, isInk, type Mask } from './ink-mask.ts';
 
 /** A run of pixels, as indices into the mask, from one node to another; a closed run has none. */
 export interface Chain {

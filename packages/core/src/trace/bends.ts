@@ -10,7 +10,7 @@ import { cheapestRound, cheapestWay, leastStep, placeAt, type Way, wayCost } fro
 import type { Course } from './course.ts';
 import { type CurveEnd, fitCubic } from './curves.ts';
 import type { Grain } from './grain.ts';
-import { arcLimits, costOf, type Kind, kinds } from './segment-price.ts';
+import { arcLimits, costOf, type Kind, kinds, mostSweep } from './segment-price.ts';
 import { tangentArc } from './tangent-arc.ts';
 
 /** An end of a bend; it `slides` where it may move along a straight edge that it joins. */
@@ -63,12 +63,12 @@ function oneArc(course: Course, grain: Grain, start: BendEnd, end: BendEnd): Ben
     const bows = cross(into, { x: course.x(middle) - start.at.x, y: course.y(middle) - start.at.y });
     const sweep = bows * turn < 0 ? turn - 2 * Math.PI * Math.sign(turn) : turn;
     const made = tangentArc(course, { ...start, direction: into }, { ...end, direction: out }, sweep);
-    const fits = made && made.rms <= limits.rms && Math.abs(sweep) < 5.5;
+    const fits = made && made.rms <= limits.rms && Math.abs(sweep) < mostSweep;
     return fits ? { start: made.start, segments: [made.arc] } : null;
   }
   const chain = settleChain(course, asChainEnd(start), asChainEnd(end), [], [false]);
   const arc = chain.segments[0] as ArcSegment;
-  const isPlausible = chain.rms <= limits.rms && Math.abs(arc.sweep) > 0.05 && Math.abs(arc.sweep) < 5.5;
+  const isPlausible = chain.rms <= limits.rms && Math.abs(arc.sweep) > 0.05 && Math.abs(arc.sweep) < mostSweep;
   return isPlausible ? { start: chain.start, segments: [arc] } : null;
 }
 

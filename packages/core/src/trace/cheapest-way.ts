@@ -30,10 +30,13 @@ const unfitCost = 40;
 /** After so many places in a row that a kind of segment does not reach, farther ones are not tried. */
 const mostMisses: Record<Kind, number> = { line: 3, arc: 3, cubic: 2 };
 
+/** From so many points to either side a place on a course is read: more where it is rough. */
+export const placeReach = (course: Course, { roughness }: Grain): number =>
+  Math.round(Math.min(8 + 40 * Math.max(0, roughness - 0.05), course.count / 6));
+
 /** The place on the course at an index, read from the points within reach that lie between two limits. */
 export function placeAt(course: Course, grain: Grain, index: number, first: number, last: number): CurveEnd {
-  const reach = Math.round(Math.min(8 + 40 * Math.max(0, grain.roughness - 0.05), course.count / 6));
-  const room = Math.max(2, Math.min(reach, index - first, last - index));
+  const room = Math.max(2, Math.min(placeReach(course, grain), index - first, last - index));
   const { at, direction } = localCurve(course, index, index - room, index + room);
   return { at, direction, index, spoilt: 0 };
 }
@@ -134,7 +137,7 @@ function cheapest(prices: Prices, first: number, last: number, allowed: readonly
 }
 
 /** The cheapest way of segments of the allowed kinds from `start` to `end`, whose index is larger. */
-export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd, allowed: readonly Kind[] = kinds): Way {
+export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd, allowed: readonly Kind[]): Way {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, end), false);
   const way = cheapest(prices, 0, prices.places.length - 1, allowed);
   const reach = (prices.places[1] as CurveEnd).index - start.index;
@@ -149,7 +152,7 @@ export function wayCost(course: Course, grain: Grain, start: CurveEnd, end: Curv
 }
 
 /** The cheapest way once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
-export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, allowed: readonly Kind[] = kinds): Way {
+export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, allowed: readonly Kind[]): Way {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, roundsOn(course, start, 1)), true);
   const size = prices.places.length - 1;
   const first = cheapest(prices, 0, size, allowed);

@@ -10,6 +10,7 @@ import type { Segment } from '../plane/segment.ts';
 import { withoutCornerLoops } from '../shape/corner-loops.ts';
 import { withoutNeedless } from '../shape/needless.ts';
 import { type Bend, type BendEnd, bendCost, fitBend, fitRound } from './bends.ts';
+import { placeReach } from './cheapest-way.ts';
 import { type Corner, findCorners } from './corners.ts';
 import { Course } from './course.ts';
 import { type Grain, grainOf, retreat } from './grain.ts';
@@ -320,7 +321,7 @@ function joinAfter(course: Course, grain: Grain, a: Part, b: Part, corners: Map<
   if (spoilt > 0) return cornerJoin(course, grain, a, b, spoilt);
   if (a.kind === 'line' && b.kind === 'line') return cornerJoin(course, grain, a, b, grain.gap);
   if (a.kind === 'curve' && b.kind === 'curve') {
-    const reach = Math.min(8 + Math.round(40 * Math.max(0, grain.roughness - 0.05)), Math.floor(course.count / 6));
+    const reach = placeReach(course, grain);
     const local = localCurve(course, a.last, a.last - reach, a.last + reach);
     return { at: local.at, direction: local.direction, spoilt: 0 };
   }

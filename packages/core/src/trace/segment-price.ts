@@ -41,7 +41,7 @@ export function priceOf(course: Course, grain: Grain, kind: Kind, a: CurveEnd, b
 const leastLine = 24;
 /** Arcs that turn less are left to the curves, radians; ones that turn more are doubtful. */
 const leastSweep = 0.2;
-const mostSweep = 5.5;
+export const mostSweep = 5.5;
 
 interface ArcLimits {
   readonly rms: number;

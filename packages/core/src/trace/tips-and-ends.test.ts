@@ -1,5 +1,5 @@
 /** Tips that are cut off, slots' round ends, corners of one-bit scans: drawn exactly, scanned, traced and held against the truth. */
-import { type Scene, scanScene, starScene } from '@nuvet/truth';
+import { demoJobs, type Scene, scanScene, starScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import {
   distance,
@@ -13,7 +13,7 @@ import {
   transformedPath,
 } from '../plane/index.ts';
 import { greyPicture } from '../raster/index.ts';
-import { figurePath } from '../shape/index.ts';
+import { figurePath, selfCrossings } from '../shape/index.ts';
 import { plainTraceSettings, tracePicture } from './index.ts';
 
 function traced(outer: Path, dpi: number, tilt = 0.8, softnessMm?: number): Path {
@@ -92,5 +92,13 @@ describe('one-bit scans', () => {
       expect(farthest(path, truth)).toBeLessThan(0.05);
       for (const p of corners(path)) expect(nearestOnPath(truth, p).distance).toBeLessThan(0.03);
     }
+  });
+});
+
+describe.each(demoJobs.slice(0, 4).flatMap((job) => [100, 150].map((dpi) => ({ ...job, dpi }))))('$name at $dpi dpi', ({ scene, dpi }) => {
+  it.each([3, 5, 17])('crosses itself nowhere, thin as its tips are (%i)', (seed) => {
+    const { picture } = scanScene(scene, { dpi, seed });
+    const { pieces } = tracePicture(picture, 25.4 / dpi, plainTraceSettings);
+    for (const { outer, holes } of pieces) for (const path of [outer, ...holes]) expect(selfCrossings([path])).toEqual([]);
   });
 });

@@ -59,13 +59,13 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const kept = useMemo(() => pieces.filter((p) => !p.leftOut), [pieces]);
   const selectedId = useTable((s) => s.selectedPiece);
   const selected = pieces.find((p) => p.id === selectedId);
+  const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
   const onTakeIn = useLatest(() =>
     leaveOut(
       pieces.filter((p) => p.leftOut).map((p) => p.id),
       false,
     ),
   );
-  const leaveOut = useCallback((pieceIds: string[], leftOut: boolean) => run({ do: 'leave-out', pieceIds, leftOut }), [run]);
   useHandedOver(picture, surface, settings, move);
   useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
   const isEmpty = shown !== null && pieces.length === 0 && !progress;

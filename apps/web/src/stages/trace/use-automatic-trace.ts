@@ -5,6 +5,7 @@
  */
 import {
   fitOf,
+  isPartlyByHand,
   type JobTrace,
   type JobTraceSettings,
   type Picture,
@@ -54,6 +55,18 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   const isHeldBack = couldRedo && !isMoving && round === 0;
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const pending = useRef<JobTrace | null>(null);
+  const looks = useRef(0);
+  const endLooks = useCallback(() => {
+    looks.current++;
+    useFirstLook.setState({ pieces: null });
+  }, []);
+  /** Shows the job's own outlines again: what was being tried out is not wanted any more. */
+  const letGo = () => {
+    endLooks();
+    pending.current = null;
+    setProgress(null);
+    setTable({ preview: null });
+  };
   /** Puts what is being tried out into the job. */
   const keep = () => {
     if (pending.current) run({ do: 'set-trace', trace: pending.current });
@@ -65,7 +78,12 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture, fit and settings
   useEffect(() => {
     clearTimeout(rest.current);
-    if (isCurrent || isHeldBack || !isReady) return;
+    if (isCurrent || isHeldBack || !isReady) {
+      // A slider may have come back to where it was: nothing is being tried out any more.
+      letGo();
+      if (isCurrent && isMoving) onKept();
+      return;
+    }
     let isWanted = true;
     setMessage(null);
     // A word on progress only for what takes long enough to be wondered at.
@@ -77,8 +95,10 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     const find = async (): Promise<JobTrace | null> => {
       const found = await tracer().trace(picture, surface, settings, onShare);
       const kept = found && withChoicesKept(found, trace);
-      if (!kept?.pieces.some(({ edited }) => edited)) return kept;
-      return { ...kept, pieces: await tracer().refitted(picture, surface, settings, kept.pieces) };
+      const partly = kept?.pieces.filter(isPartlyByHand) ?? [];
+      if (!kept || partly.length === 0) return kept;
+      const refitted = await tracer().refitted(picture, surface, settings, partly);
+      return { ...kept, pieces: kept.pieces.map((piece) => refitted.find(({ id }) => id === piece.id) ?? piece) };
     };
     find().then(
       (found) => {
@@ -99,7 +119,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       },
       (error: Error) => {
         if (isWanted) {
-          setProgress(null);
+          letGo();
           setMessage(`${error.message} Try “Find again”.`);
         }
       },
@@ -119,11 +139,6 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     [],
   );
 
-  const looks = useRef(0);
-  const endLooks = () => {
-    looks.current++;
-    useFirstLook.setState({ pieces: null });
-  };
   /** Asks for a first look before anything else follows the settings. */
   const look = (next: JobTraceSettings) => {
     const mine = ++looks.current;
@@ -132,14 +147,17 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       .then((first) => {
         if (!first || mine !== looks.current) return;
         useFirstLook.setState({ pieces: piecesOf({ ...job, trace: withChoicesKept(asOutlines(first), trace) }) });
-      });
+      })
+      // What fails here fails again, with a word, in the trace itself.
+      .catch(() => {});
   };
 
   const stop = useCallback(() => {
     void tracer().stop();
+    endLooks();
     setProgress(null);
     setMessage('Stopped. “Find again” goes on.');
-  }, []);
+  }, [endLooks]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
     progress: progress ?? (isReady ? null : waitingForCopy),

@@ -1,0 +1,57 @@
+/**
+ * A first look at a trace, from a picture halved a few times: quick enough to be seen while a slider moves.
+ */
+import { type JobTrace, type JobTraceSettings, type Picture, type Surface, traceOnSheet } from '@nuvet/core/job';
+import { chain, stretch } from '@nuvet/core/plane';
+import { onlyInside, reducedTo } from '@nuvet/core/raster';
+import { findInk, firstLook } from '@nuvet/core/trace';
+import { type Held, holding, onSurface } from './held-picture';
+
+/** Pictures longer than this are looked at coarsely first, so that a slider's move shows at once; px. */
+const coarsePx = 1300;
+
+/** The picture halved, where that is worth while and its greys have been read. */
+function coarseOf(surface: Surface): Held['coarse'] {
+  const own = holding(surface);
+  if (!own.grey || Math.max(own.grey.width, own.grey.height) <= 1.5 * coarsePx) return undefined;
+  own.coarse ??= reducedTo(own.grey, coarsePx);
+  return own.coarse;
+}
+
+/**
+ * A first look at a trace, on a picture halved a few times; null where that would be no quicker, or needs what is not read
+ * yet.
+ */
+export function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSettings): JobTrace | null {
+  const coarse = settings.colours.length > 0 || settings.take !== 'shape' ? undefined : coarseOf(surface);
+  if (!coarse) return null;
+  const { factor } = coarse;
+  const mmPerPx = surface.mmPerPx * factor;
+  const { threshold, inverted, smallestMm, within } = settings;
+  const own = holding(surface);
+  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within]);
+  if (own.coarseInk?.key !== key) {
+    const small = [picture.crop, within].reduce(
+      (grey, outline) =>
+        outline
+          ? onlyInside(
+              grey,
+              onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
+            )
+          : grey,
+      coarse.picture,
+    );
+    own.coarseInk = { key, ink: findInk(small, mmPerPx, settings) };
+  }
+  const found = firstLook(own.coarseInk.ink, mmPerPx, settings);
+  return traceOnSheet(picture, settings, found, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
+}
+
+/** How often a first look is tried beforehand: an engine makes quick code only of what has run a few times. */
+const rehearsals = 4;
+
+/** The first move of a slider shall find all that a first look needs. */
+export function prepareLooks(picture: Picture, surface: Surface, settings: JobTraceSettings): void {
+  if (holding(surface).coarse) return;
+  for (let k = 0; k < rehearsals; k++) coarseTrace(picture, surface, settings);
+}

@@ -1,0 +1,79 @@
+/** What segments between places cost, on courses made from lines, circles and curves of known measures. */
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Path, type Point, polygonOf } from '../plane/index.ts';
+import { placeAt } from './cheapest-way.ts';
+import { Course } from './course.ts';
+import { grainOf } from './grain.ts';
+import { arcLimits, costOf, priceOf, tooShort } from './segment-price.ts';
+
+const grain = grainOf(0.6, 0.03, 2);
+const courseOf = (path: Path): Course => new Course(Float64Array.from(polygonOf(path, 0.0005).flatMap(({ x, y }) => [x, y])), false);
+const arcOf = (radius: number, sweep: number, turn = 0): Path => {
+  const at = (angle: number): Point => ({ x: 500 + radius * Math.cos(angle), y: 500 + radius * Math.sin(angle) });
+  return { start: at(turn), segments: [{ kind: 'arc', to: at(turn + sweep), sweep }], closed: false };
+};
+/** The price between two places that lie so far from the course's ends, points. */
+function price(kind: 'line' | 'arc' | 'cubic', course: Course, from: number, to: number): number {
+  const place = (index: number) => placeAt(course, grain, index, 0, course.count - 1);
+  return priceOf(course, grain, kind, place(from), place(to));
+}
+const radius = fc.double({ min: 40, max: 900, noNaN: true });
+const sweep = fc.double({ min: 0.6, max: 4.5, noNaN: true });
+const side = fc.constantFrom(1, -1);
+
+describe('an arc', () => {
+  it('of any radius, sweep and side is told as one, at what an arc costs', () => {
+    fc.assert(
+      fc.property(radius, sweep, side, fc.double({ min: -3, max: 3, noNaN: true }), (r, s, way, turn) => {
+        fc.pre(r * s > 80 && s - 25 / r > 0.3);
+        const course = courseOf(arcOf(r, way * s, turn));
+        const found = price('arc', course, 12, course.count - 13);
+        expect(found).toBeGreaterThanOrEqual(costOf.arc);
+        expect(found).toBeLessThan(costOf.arc + 0.05);
+      }),
+      { numRuns: 150 },
+    );
+  });
+  it('is no line, and dearer as a curve', () => {
+    const course = courseOf(arcOf(200, 1.5));
+    expect(price('line', course, 12, course.count - 13)).toBe(Infinity);
+    expect(price('cubic', course, 12, course.count - 13)).toBeGreaterThan(costOf.arc);
+  });
+  it('so flat that it turns by less than a fifth of a radian is too short to tell', () => {
+    const course = courseOf(arcOf(800, 0.6));
+    expect(price('arc', course, 100, 220)).toBe(tooShort);
+  });
+  it('of more than its limit off a circle is none', () => {
+    const wave: Path = {
+      start: { x: 0, y: 0 },
+      segments: [{ kind: 'cubic', c1: { x: 100, y: 160 }, c2: { x: 240, y: 60 }, to: { x: 300, y: 200 } }],
+      closed: false,
+    };
+    const course = courseOf(wave);
+    expect(price('arc', course, 12, course.count - 13)).toBe(Infinity);
+    expect(price('cubic', course, 12, course.count - 13)).toBeLessThan(costOf.cubic + 0.1);
+  });
+});
+
+describe('a line', () => {
+  it('in any direction is told as one; between places too near to each other it is not told', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -3, max: 3, noNaN: true }), (angle) => {
+        const to = { x: 300 * Math.cos(angle), y: 300 * Math.sin(angle) };
+        const course = courseOf({ start: { x: 0, y: 0 }, segments: [{ kind: 'line', to }], closed: false });
+        expect(price('line', course, 12, 280)).toBeCloseTo(costOf.line, 6);
+        expect(price('line', course, 12, 30)).toBe(tooShort);
+        expect(price('arc', course, 12, 280)).toBe(tooShort);
+      }),
+    );
+  });
+});
+
+it('the rougher a course is, the more an arc may leave it', () => {
+  const [fine, rough] = [0.03, 0.3].map((roughness) => arcLimits(grainOf(0.6, roughness, 2))) as [
+    ReturnType<typeof arcLimits>,
+    ReturnType<typeof arcLimits>,
+  ];
+  for (const key of ['rms', 'worst', 'angle'] as const) expect(rough[key]).toBeGreaterThan(fine[key]);
+});
