@@ -230,7 +230,7 @@ const all = page.getByRole('slider', { name: 'All creases' });
 await all.focus();
 for (let k = 0; k < 30; k++) await all.press('ArrowRight');
 // The lid a little open.
-const lid = page.getByRole('slider', { name: /^Panel 5 and 1/ });
+const lid = page.getByRole('slider', { name: /^Panel 1 and 6,/ });
 await lid.focus();
 for (let k = 0; k < 48; k++) await lid.press('ArrowLeft');
 await page.mouse.move(700, 785);
