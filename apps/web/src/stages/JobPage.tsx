@@ -19,6 +19,7 @@ import { RuleBar } from '@/table/RuleBar';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { jobWithShaped } from '@/table/use-hand-actions';
 import { wholeSheet } from '@/table/view';
+import { useKeptList } from '@/ui/kept-list';
 import { colours } from '@/ui/theme';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
@@ -192,11 +193,12 @@ function Work({
   // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
   const shaped = useDeferredValue(useHand((s) => s.shaped));
   const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
-  const pieces = useMemo(() => {
+  const found = useMemo(() => {
     if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
     const all = { trace: preview ?? trace, drawings, drawn, making, proof };
     return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
   }, [stage, preview, trace, drawings, drawn, making, proof]);
+  const pieces = useKeptList(found);
   return (
     <>
       {isFolding ? (

@@ -54,8 +54,19 @@ interface Group {
   readonly path: Path2D;
 }
 
+const tint = 'rgba(30, 123, 107, 0.09)';
+/** A pale rim keeps lines to be seen on black ink. */
+const rim = 'rgba(255, 253, 248, 0.85)';
+/** What is left out. */
+const quiet = 'rgba(85, 100, 109, 0.75)';
+
+/** How much wider the rim is than its line, screen pixels. */
+const rimWidth = 1.6;
+
 /** Of more segments all do without the pale rim, which would cost as much again. */
 export const mostWithRim = 4000;
+/** Of more segments lines are made up of hairlines, on screens where those are one pixel wide. */
+const fewWide = 600;
 
 const drawnGroups = new WeakMap<readonly Piece[], Group[]>();
 
@@ -94,12 +105,14 @@ export const segmentsIn = (pieces: readonly Piece[]): number =>
 
 /** The pieces as they are when none is chosen. */
 export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], hasRim = segmentsIn(pieces) <= mostWithRim): void {
+  const isByHairlines = devicePixelRatio === 1 && segmentsIn(pieces) > fewWide;
+  const stroke = !hasRim ? strokeBare : isByHairlines ? strokeInHairlines : strokeWide;
   canvas.save();
   onSheet(canvas, view);
   for (const { purpose, leftOut, isOpen, path } of groupsOf(pieces)) {
-    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale, !isOpen, hasRim);
+    if (!leftOut) drawOutlines(canvas, path, purpose, view.scale, !isOpen, stroke);
     else {
-      canvas.strokeStyle = 'rgba(85, 100, 109, 0.75)';
+      canvas.strokeStyle = quiet;
       canvas.lineWidth = 1 / view.scale;
       canvas.setLineDash([3 / view.scale, 3 / view.scale]);
       canvas.stroke(path);
@@ -142,22 +155,56 @@ export function drawChosenPieces(
   for (const piece of chosen) if (piece.id === selected) drawPoints(canvas, view, piece);
 }
 
-function drawOutlines(canvas: Canvas, path: Path2D, purpose: Purpose, scale: number, hasInside: boolean, hasRim = true): void {
+function drawOutlines(
+  canvas: Canvas,
+  path: Path2D,
+  purpose: Purpose,
+  scale: number,
+  hasInside: boolean,
+  stroke: Stroke = strokeWide,
+): void {
   const { colour, width, dash } = strokes[purpose];
-  canvas.fillStyle = 'rgba(30, 123, 107, 0.09)';
+  canvas.fillStyle = tint;
   if (hasInside) canvas.fill(path, 'evenodd');
-  // A pale rim keeps the line to be seen on black ink.
-  if (hasRim) {
-    canvas.strokeStyle = 'rgba(255, 253, 248, 0.85)';
-    canvas.lineWidth = (width + 1.6) / scale;
-    canvas.stroke(path);
-  }
+  stroke(canvas, path, scale, { colour, width, dash });
+}
+
+type Stroke = (canvas: Canvas, path: Path2D, scale: number, look: { colour: string; width: number; dash: readonly number[] }) => void;
+
+const strokeWide: Stroke = (canvas, path, scale, look) => {
+  canvas.strokeStyle = rim;
+  canvas.lineWidth = (look.width + rimWidth) / scale;
+  canvas.stroke(path);
+  strokeBare(canvas, path, scale, look);
+};
+
+const strokeBare: Stroke = (canvas, path, scale, { colour, width, dash }) => {
   canvas.setLineDash(dash.map((d) => d / scale));
   canvas.strokeStyle = colour;
   canvas.lineWidth = width / scale;
   canvas.stroke(path);
   canvas.setLineDash([]);
-}
+};
+
+/** The same of hairlines side by side: a processor that paints takes a tenth of the time for one that it takes for a wider line. */
+const strokeInHairlines: Stroke = (canvas, path, scale, { colour, width, dash }) => {
+  canvas.lineWidth = 1 / scale;
+  const beside = (x: number, y: number): void => {
+    canvas.translate(x / scale, y / scale);
+    canvas.stroke(path);
+    canvas.translate(-x / scale, -y / scale);
+  };
+  const [far, near] = [(width + rimWidth - 1) / 2, 0.45 * (width - 1)];
+  canvas.strokeStyle = rim;
+  for (const side of [far, -far]) {
+    beside(side, 0);
+    beside(0, side);
+  }
+  canvas.setLineDash(dash.map((d) => d / scale));
+  canvas.strokeStyle = colour;
+  for (const [x, y] of [[near, near], [-near, near], [near, -near], [-near, -near]] as const) beside(x, y); // biome-ignore format: one line
+  canvas.setLineDash([]);
+};
 
 /** Points of a piece: open circles where the outline goes on smoothly, filled lozenges at corners. */
 function drawPoints(canvas: Canvas, view: View, piece: Piece): void {

@@ -45,7 +45,11 @@ const walkMm = 25.4 / 300;
 /** A border farther than this from what a hand drew is not what it meant, mm. */
 const closerReachMm = 4;
 
+/** So long after a first look the processor is the page's, which is painting it, ms. */
+const paintingMs = 60;
+
 let newest = 0;
+let lookedAt = Number.NEGATIVE_INFINITY;
 
 /** How a path is led along borders. */
 const alongBorders = ({ softness }: Borders, { mmPerPx }: Surface, { toleranceMm }: JobTraceSettings): BorderSettings => ({
@@ -61,6 +65,7 @@ const tracer = {
   look(asked: unknown, surface: Surface, wish: unknown): ChordTrace | null {
     newest++;
     const found = coarseTrace(pictureSchema.parse(asked), surface, traceSettingsSchema.parse(wish));
+    if (found) lookedAt = performance.now();
     return found && asNumbers(found);
   },
 
@@ -78,6 +83,9 @@ const tracer = {
     const settings: JobTraceSettings = traceSettingsSchema.parse(wish);
     const mine = ++newest;
     const isWanted = () => mine === newest;
+    const untilPainted = lookedAt + paintingMs - performance.now();
+    if (untilPainted > 0) await new Promise((resolve) => setTimeout(resolve, untilPainted));
+    if (!isWanted()) return null;
     const borders = await bordersOf(
       picture,
       surface,

@@ -11,6 +11,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import type { Job, JobTraceSettings, Picture, Surface } from '@nuvet/core/job';
 import type { Take } from '@nuvet/core/trace';
+import { memo } from 'react';
 import { LengthField } from '@/ui/LengthField';
 import { Section } from '../Docket';
 import { MeantColours, useColoursOf } from './MeantColours';
@@ -28,7 +29,7 @@ interface SettingsProps {
 const toSlider = (mm: number) => Math.round(Math.log10(Math.max(0.01, mm)) * 100);
 const fromSlider = (value: number) => Number((10 ** (value / 100)).toPrecision(2));
 
-export function InkSettings({ picture, surface, settings, found, unit, onMove }: SettingsProps) {
+export const InkSettings = memo(function InkSettings({ picture, surface, settings, found, unit, onMove }: SettingsProps) {
   const colours = useColoursOf(picture, surface, settings.colours.length > 0);
   const byColour = settings.colours.length > 0 || colours.isWanted;
   const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
@@ -152,7 +153,7 @@ export function InkSettings({ picture, surface, settings, found, unit, onMove }:
       </Section>
     </>
   );
-}
+});
 
 /** A sheet that is often cut (common practice), mm. */
 const usualWallMm = 3;

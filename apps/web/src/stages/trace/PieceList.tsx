@@ -116,16 +116,22 @@ const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: Piec
   );
 });
 
+/** Rows that are not in sight are neither laid out nor painted; those that are stand as a picture of their own. */
+const rowHeight = 39;
+const columns = '1.05fr 1fr 1fr 1.4fr 0.95fr 34px';
+
 const pieceTable = {
-  width: '100%',
-  borderCollapse: 'collapse',
+  display: 'block',
   fontSize: 13,
   mt: 0.5,
-  '& th': { fontWeight: 600, color: 'text.secondary', textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
-  '& td': { textAlign: 'right', p: 0.5, borderBottom: `1px solid ${colours.line}` },
+  willChange: 'transform',
+  '& thead, & tbody': { display: 'block' },
+  '& tr': { display: 'grid', gridTemplateColumns: columns, alignItems: 'center', borderBottom: `1px solid ${colours.line}` },
+  '& tbody tr': { height: rowHeight, contentVisibility: 'auto', containIntrinsicHeight: rowHeight, cursor: 'pointer' },
+  '& th': { fontWeight: 600, color: 'text.secondary', textAlign: 'right', p: 0.5 },
+  '& td': { textAlign: 'right', p: 0.5 },
   '& th:first-of-type, & td:first-of-type': { textAlign: 'left' },
   '& td:first-of-type': { whiteSpace: 'nowrap' },
-  '& tbody tr': { cursor: 'pointer' },
   '& tbody tr[aria-selected=true]': { bgcolor: 'rgba(30, 123, 107, 0.1)' },
   '& tr[data-left-out] td': { textDecoration: 'line-through', color: 'text.secondary' },
   '& button': {

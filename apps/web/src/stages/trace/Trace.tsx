@@ -13,6 +13,7 @@ import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useSta
 import { useHand } from '@/table/hand-store';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
+import { useKeptList } from '@/ui/kept-list';
 import { tracer } from '@/workers/tracing';
 import { Docket, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
@@ -39,7 +40,11 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
-  const settings = moving ?? job.trace?.settings ?? defaultTraceSettings;
+  const asked = moving ?? job.trace?.settings ?? defaultTraceSettings;
+  // What the job takes in is what was asked for: nothing that shows the settings need follow that.
+  const same = useRef(asked);
+  if (JSON.stringify(asked) !== JSON.stringify(same.current)) same.current = asked;
+  const settings = same.current;
   const surface = useSurface(picture);
   const { progress, message, look, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
   const move = useLatest((next: JobTraceSettings) => {
@@ -55,7 +60,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const preview = useTable((s) => s.preview);
   // The table shows outlines at once; the list of them comes after, in what time is left.
   const shown = useDeferredValue(preview ?? job.trace);
-  const pieces = shown?.pieces ?? noPieces;
+  const pieces = useKeptList(shown?.pieces ?? noPieces);
   const kept = useMemo(() => pieces.filter((p) => !p.leftOut), [pieces]);
   const selectedId = useTable((s) => s.selectedPiece);
   const selected = pieces.find((p) => p.id === selectedId);
