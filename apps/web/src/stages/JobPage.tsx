@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { type Picture, piecesOf, workBoxOf } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
 import dynamic from 'next/dynamic';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
 import { useHalfPlaced } from '@/table/half-placed';
@@ -76,7 +76,8 @@ function useStage(picture: Picture | null, asked: StageName | null): [StageName,
     setHand({ chosen: [], datum: null, shows: 'both', hasComb: false });
   }, []);
   const go = (next: StageName) => {
-    setStage(next);
+    // A stage that is opened for the first time is put together in steps, so that the page can still be used.
+    startTransition(() => setStage(next));
     takeTool(null);
     takeHandTool(null);
     letMakingGo();
