@@ -25,7 +25,10 @@ export interface JobSummary {
   readonly name: string;
   readonly making: Job['making'];
   readonly pictureId: string | null;
+  /** Outlines traced and drawn. */
   readonly pieces: number;
+  /** Whether there are outlines of any kind, also such as were brought in. */
+  readonly hasOutlines: boolean;
   readonly updatedAt: string;
 }
 
@@ -54,6 +57,7 @@ export async function listJobs(person: Person): Promise<JobSummary[]> {
       [literal(`document->'making'`), 'making'],
       [literal(`document->'pictures'->0->>'id'`), 'pictureId'],
       [literal(`jsonb_array_length(case when jsonb_typeof(document->'trace'->'pieces') = 'array' then document->'trace'->'pieces' else '[]' end) + jsonb_array_length(coalesce(document->'drawn', '[]'))`), 'pieces'],
+      [literal(`coalesce(document->'drawn', '[]') <> '[]' or coalesce(document->'drawings', '[]') <> '[]' or coalesce(document->'trace', 'null') <> 'null'`), 'hasOutlines'],
     ],
     order: [['updatedAt', 'DESC']],
   }); // biome-ignore format: a column a line
@@ -65,6 +69,7 @@ export async function listJobs(person: Person): Promise<JobSummary[]> {
       making: read.get('making'),
       pictureId: read.get('pictureId'),
       pieces: read.get('pieces'),
+      hasOutlines: read.get('hasOutlines'),
       updatedAt: row.updatedAt.toISOString(),
     };
   });

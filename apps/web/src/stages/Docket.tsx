@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 
 interface Props {
   readonly tray?: ReactNode;

@@ -19,8 +19,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { z } from 'zod';
 import type { JobSummary } from '@/server/jobs';
+import { colours } from '@/ui/colours';
 import { ask } from '@/ui/requests';
-import { colours } from '@/ui/theme';
 import { Incoming } from './bring-in/Incoming';
 import { waysOfMaking } from './ways';
 
@@ -127,16 +127,16 @@ function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
     >
       <Link href={`/jobs/${job.id}`} style={{ color: 'inherit', textDecoration: 'none', display: 'block' }}>
         <Box sx={{ height: 200, bgcolor: '#EFEAE0', display: 'grid', placeItems: 'center', position: 'relative' }}>
-          {job.pictureId ? (
-            // The smallest tile of the picture, made when it was brought in.
+          {job.pictureId || job.hasOutlines ? (
+            // The smallest tile of the picture, made when it was brought in; of what was drawn, a drawing.
             <Box
               component="img"
-              src={`/api/pictures/${job.pictureId}/thumbnail`}
+              src={job.pictureId ? `/api/pictures/${job.pictureId}/thumbnail` : `/api/jobs/${job.id}/drawing`}
               alt=""
               sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain', p: 1 }}
             />
           ) : (
-            <Typography color="textSecondary">No picture yet</Typography>
+            <Typography color="textSecondary">Nothing on it yet</Typography>
           )}
         </Box>
         <Box sx={{ px: 2, py: 1.5, pr: 6 }}>
@@ -147,8 +147,14 @@ function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
             {[way, job.making.stock].filter(Boolean).join(', ')}
           </Typography>
           <Typography variant="caption" color="textSecondary" component="div">
-            {job.pieces === 0 ? 'not traced yet' : job.pieces === 1 ? '1 piece' : `${job.pieces} pieces`} ·{' '}
-            {dayjs(job.updatedAt).format('D MMM YYYY, HH:mm')}
+            {job.pieces === 0
+              ? job.pictureId
+                ? 'not traced yet'
+                : 'no pieces yet'
+              : job.pieces === 1
+                ? '1 piece'
+                : `${job.pieces} pieces`}{' '}
+            · {dayjs(job.updatedAt).format('D MMM YYYY, HH:mm')}
           </Typography>
         </Box>
       </Link>

@@ -20,7 +20,7 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { type Saving, useJob } from './job-store';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
 

@@ -23,7 +23,7 @@ import Konva from 'konva';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap } from './drawing';
 import { drawDeviation } from './drawing-deviation';
 import { drawHand } from './drawing-hand';

@@ -5,7 +5,7 @@
 import Box from '@mui/material/Box';
 import { chain, type Point, shift, stretch } from '@nuvet/core/plane';
 import { useEffect, useRef } from 'react';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import type { Ground } from './ground';
 import type { PictureTiles } from './picture-tiles';
 import type { Size } from './view';

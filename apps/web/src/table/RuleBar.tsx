@@ -9,7 +9,7 @@ import { printInches } from '@nuvet/core/length';
 import { distance, type Point, project } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useJob } from '@/stages/job-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { groundOf } from './ground';
 import { growing } from './hand-drawing';
 import { useHand } from './hand-store';

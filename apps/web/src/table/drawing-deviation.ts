@@ -4,7 +4,7 @@
  * of the tolerance on, red from the whole. The worst place is ringed and named.
  */
 import { printMm } from '@nuvet/core/length';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import type { DeviationSeen } from '@/workers/tracer';
 import { toScreen, type View } from './view';
 

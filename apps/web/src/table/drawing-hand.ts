@@ -6,7 +6,7 @@ import { type Job, masterOf } from '@nuvet/core/job';
 import { fittedMotif, type MotifFit } from '@nuvet/core/motif';
 import { circleOf, directionOn, distance, type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
 import { isSmooth, pointCount, pointOf } from '@nuvet/core/shape';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { drawHeld } from './drawing-held';
 import { outlinePath2d } from './drawing-outlines';
 import { showsHandles } from './hand-correcting';

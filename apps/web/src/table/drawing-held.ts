@@ -5,7 +5,7 @@
 import type { Drawn } from '@nuvet/core/job';
 import { type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
 import { type HeldMeasure, measured, pointOf } from '@nuvet/core/shape';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { drawWord } from './drawing-words';
 import { toScreen, type View } from './view';
 

@@ -8,7 +8,7 @@ import { printMm } from '@nuvet/core/length';
 import type { CutPlan, Tiling } from '@nuvet/core/make';
 import type { Point } from '@nuvet/core/plane';
 import type { ProvedSize } from '@nuvet/core/proof';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { outlinePath2d } from './drawing-outlines';
 import { drawWord } from './drawing-words';
 import { sheetToScreen, toScreen, type View } from './view';

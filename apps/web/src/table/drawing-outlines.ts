@@ -4,7 +4,7 @@
  */
 import type { Piece, Purpose } from '@nuvet/core/job';
 import { asCubics, circleOf, directionOn, dot, type Path, stepsOf } from '@nuvet/core/plane';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { sheetToScreen, toScreen, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;

@@ -3,7 +3,7 @@
  * Ticks for what segments nearly are to one another, each a small sign on white; what is refused is struck out.
  */
 import type { RelationKind } from '@nuvet/core/trace';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import type { RelationSeen } from '@/workers/tracer';
 import { toScreen, type View } from './view';
 

@@ -3,7 +3,7 @@
  * The axis or the centre of a symmetry, drawn over the pieces.
  */
 import type { Symmetry } from '@nuvet/core/trace';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { type Size, toScreen, type View } from './view';
 
 /** The axis of a symmetry from edge to edge, or its centre. */

@@ -2,7 +2,7 @@
 /**
  * The way that is being led along an edge: what is held, and where it would go on.
  */
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import type { Ground } from './ground';
 import type { Way } from './table-store';
 

@@ -3,7 +3,7 @@
  * A word on the table: dark on a pale plate, so that it can be read on ink and on paper.
  */
 import type { Point } from '@nuvet/core/plane';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 
 /** @param at the middle of the plate, screen pixels; @param colour of its rim */
 export function drawWord(canvas: CanvasRenderingContext2D, word: string, at: Point, colour: string): void {

@@ -7,7 +7,7 @@ import type { Mark } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { type Box, heightOf, type Point, widthOf } from '@nuvet/core/plane';
 import { centreOfRim } from '@nuvet/core/trueup';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { drawWord } from './drawing-words';
 import { type Size, toScreen, toSheet, type View } from './view';
 

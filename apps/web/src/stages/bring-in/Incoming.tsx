@@ -11,8 +11,8 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
+import { colours } from '@/ui/colours';
 import { RequestError } from '@/ui/requests';
-import { colours } from '@/ui/theme';
 import { type Brought, bringIn, type Progress } from './bring-in-files';
 import { PageChooser, type PageWish } from './PageChooser';
 

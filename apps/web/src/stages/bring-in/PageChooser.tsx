@@ -8,7 +8,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 
 export interface PageWish {
   readonly name: string;

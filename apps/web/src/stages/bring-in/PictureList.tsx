@@ -14,7 +14,7 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { fitOf, type Picture } from '@nuvet/core/job';
 import { setTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 

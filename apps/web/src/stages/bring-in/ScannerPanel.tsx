@@ -10,7 +10,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Section } from '../Docket';
 import { type Area, previewOf, type Scanner, ScannerError, scan, scannersAt } from './scanning';
 

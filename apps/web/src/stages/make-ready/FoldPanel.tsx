@@ -92,7 +92,7 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
         <Box sx={{ display: 'grid', gap: 1, mt: 1 }}>
           <Row>
             <NumberField
-              label="Taken at creases"
+              label="Per crease"
               value={folding.allowance}
               digits={2}
               unit="thicknesses"

@@ -34,7 +34,7 @@ import {
   WebGLRenderer,
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import type { UnderlaySource } from '@/workers/maker';
 import { useJob } from '../job-store';
 import { useFold } from './fold-store';

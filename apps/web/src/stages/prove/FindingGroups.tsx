@@ -13,7 +13,7 @@ import { memo, useState } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { useJob } from '../job-store';
 import { type StageName, stageWords } from '../stage';
 

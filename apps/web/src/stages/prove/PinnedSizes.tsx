@@ -16,7 +16,7 @@ import { provedSizes } from '@nuvet/core/proof';
 import { useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Row } from '../trace/hand/Rows';

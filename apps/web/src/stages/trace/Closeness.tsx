@@ -15,7 +15,7 @@ import { scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
 import { memo, useEffect, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import type { DeviationSeen, TradeOff } from '@/workers/tracer';
 import { tracer } from '@/workers/tracing';
 import { Section } from '../Docket';

@@ -13,7 +13,7 @@ import { type JobTraceSettings, type Picture, type Purpose, purposes, type Surfa
 import { isSameColour, rgbOfHex } from '@nuvet/core/raster';
 import { useEffect, useRef, useState } from 'react';
 import { takeTool, useTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { tracer } from '@/workers/tracing';
 
 export interface FoundColour {

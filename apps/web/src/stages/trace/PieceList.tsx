@@ -12,7 +12,7 @@ import { printBoth } from '@nuvet/core/length';
 import { memo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setTable, useTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Reading, Section } from '../Docket';
 import { PieceThumbnail } from './PieceThumbnail';
 import { PurposeField } from './PurposeField';

@@ -12,7 +12,7 @@ import { type RelationKind, relationKinds } from '@nuvet/core/trace';
 import { memo, useEffect, useState } from 'react';
 import { signOf } from '@/table/drawing-relations';
 import { setTable, useTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { tracer } from '@/workers/tracing';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';

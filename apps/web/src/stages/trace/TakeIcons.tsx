@@ -3,7 +3,7 @@
  */
 import SvgIcon from '@mui/material/SvgIcon';
 import type { ReactNode } from 'react';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 
 const ghost = '#B9B2A3';
 

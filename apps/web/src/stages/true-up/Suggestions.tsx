@@ -9,7 +9,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Picture } from '@nuvet/core/job';
 import { useState } from 'react';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { type Suggestion, useSuggestions } from './use-suggestions';

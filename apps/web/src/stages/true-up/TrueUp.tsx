@@ -19,7 +19,7 @@ import { groundOf } from '@/table/ground';
 import { addBox, isOpenEnded, placesOf } from '@/table/mark-making';
 import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';

@@ -8,7 +8,7 @@ import { drawnPieces } from '@nuvet/core/job';
 import { memo } from 'react';
 import { setHand, useHand } from '@/table/hand-store';
 import { setTable } from '@/table/table-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 import { Section } from '../../Docket';
 import { useJob } from '../../job-store';
 

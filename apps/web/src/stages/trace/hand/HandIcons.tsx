@@ -3,7 +3,7 @@
  */
 import SvgIcon from '@mui/material/SvgIcon';
 import type { HandTool } from '@/table/hand-store';
-import { colours } from '@/ui/theme';
+import { colours } from '@/ui/colours';
 
 const made = 'made';
 const given = 'given';

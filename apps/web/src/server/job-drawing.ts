@@ -1,0 +1,20 @@
+/**
+ * A small drawing of a job's outlines, for the list of jobs where there is no picture to show.
+ */
+import { type Job, keptPieces, overallBox, pathsOf } from '@nuvet/core/job';
+import { colours } from '@/ui/colours';
+import { outlineData, placeIn } from '@/ui/outline-data';
+
+const [widthPx, heightPx, marginPx] = [320, 240, 12];
+
+/** @returns an SVG drawing; empty where the job has no outlines */
+export function jobDrawing(job: Job): string {
+  const pieces = keptPieces(job);
+  const box = overallBox(pieces);
+  const place = box && placeIn(box, widthPx, heightPx, marginPx);
+  const paths = pieces.map((piece) => {
+    const data = box && place ? outlineData(pathsOf(piece), box, place) : '';
+    return `<path d="${data}" fill="${piece.outer.closed ? colours.verdigris : 'none'}" fill-opacity="0.16" fill-rule="evenodd" stroke="${colours.verdigris}" stroke-width="1.4" stroke-linejoin="round"/>`;
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${widthPx} ${heightPx}">${paths.join('')}</svg>`;
+}
