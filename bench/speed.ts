@@ -2,37 +2,15 @@
  * The whole trace of a large sheet, its parts, and d3-contour's contours of the same picture in the same run.
  */
 import { execFileSync } from 'node:child_process';
-import { createRequire } from 'node:module';
 import { fileURLToPath } from 'node:url';
 import { pathArea } from '@nuvet/core/plane';
 import { contoursAt, histogram, otsuThreshold } from '@nuvet/core/raster';
 import { plainTraceSettings, tracePicture, wallsOf } from '@nuvet/core/trace';
 import { fullSheetScene, piece, scanScene } from '@nuvet/truth';
 import { contours as d3Contours } from 'd3-contour';
+import { openCv } from '../tests/unit/opencv.ts';
 
 const rounds = 7;
-
-/** The parts of the OpenCV build that are timed. */
-interface OpenCv {
-  onRuntimeInitialized: () => void;
-  readonly Mat: new () => { delete(): void };
-  readonly MatVector: new () => { size(): number; delete(): void };
-  matFromArray(rows: number, columns: number, type: number, data: Uint8Array): { delete(): void };
-  threshold(from: unknown, to: unknown, level: number, most: number, kind: number): void;
-  findContours(from: unknown, contours: unknown, nesting: unknown, mode: number, method: number): void;
-  readonly CV_8UC1: number;
-  readonly THRESH_BINARY_INV: number;
-  readonly RETR_CCOMP: number;
-  readonly CHAIN_APPROX_NONE: number;
-}
-
-/** Its module is a thenable that never settles where it is awaited: it is handed on in a box. */
-function openCv(): Promise<{ readonly cv: OpenCv }> {
-  const cv: OpenCv = createRequire(import.meta.url)('@techstark/opencv-js');
-  return new Promise((resolve) => {
-    cv.onRuntimeInitialized = () => resolve({ cv });
-  });
-}
 
 /** The median and the least of several runs, ms. */
 function timed(work: () => unknown, count = rounds): { median: number; least: number } {
