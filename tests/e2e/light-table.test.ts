@@ -188,6 +188,21 @@ describe('the trace', () => {
     await page.goto(`${address}/jobs/${large.id}?stage=trace`);
     await page.getByText('150 pieces').first().waitFor({ timeout: 120_000 });
     expect(levels.has('0')).toBe(false);
+    // Rows of the list are painted once they come into sight.
+    const last = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').last().locator('td').first(); // biome-ignore format: one line
+    const isPainted = () => last.evaluate((cell) => cell.checkVisibility({ contentVisibilityAuto: true }));
+    expect(await isPainted()).toBe(false);
+    await last.scrollIntoViewIfNeeded();
+    await expect.poll(isPainted).toBe(true);
+    // A slider's move shows a first look, then the finished outlines; taking them in draws nothing again.
+    await settled(page);
+    await page.evaluate(() => performance.clearMarks());
+    await page.getByLabel('Tolerance').first().focus();
+    await page.keyboard.press('PageUp');
+    const tolerance = async () => ((await json('GET', `/api/jobs/${large.id}`)).body as { job: Job }).job.trace?.settings.toleranceMm;
+    await expect.poll(tolerance, { timeout: 20_000 }).toBeGreaterThan(0.1);
+    await settled(page);
+    expect(await page.evaluate(() => performance.getEntriesByName('outlines painted').length)).toBe(2);
     const box = await table().boundingBox();
     if (!box) throw new Error('there is no light table');
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);

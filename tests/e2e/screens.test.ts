@@ -132,11 +132,28 @@ describe('the rarer controls', () => {
       ['3', 'Trace'],
     ] as const) {
       await page.keyboard.press(key);
-      expect(await page.getByRole('button', { name: new RegExp(`^${word}`) }).getAttribute('aria-current')).toBe('step');
+      await expect.poll(() => page.getByRole('button', { name: new RegExp(`^${word}`) }).getAttribute('aria-current')).toBe('step');
     }
     await page.getByRole('button', { name: 'Help' }).click();
     await page.getByText('one step back; nothing drawn is lost').waitFor();
     await page.keyboard.press('Escape');
+  });
+  it('in the list of jobs a drawing stands for a job without a picture, and a word for an empty one', async () => {
+    const made = async (name: string) => (await json('POST', '/api/jobs', { name, pictureIds: [] })).body as { id: string };
+    const [ring, bare] = [await made('Ring of paper'), await made('Bare bench')];
+    const figure = { kind: 'circle', centre: { x: 50, y: 50 }, radius: 30 };
+    const drawn = { id: 'ring', name: 'Ring', purpose: 'cut', leftOut: false, source: { kind: 'figure', figure }, live: [] };
+    const steps = [{ step: 'do', command: { do: 'draw', drawn } }];
+    expect((await json('POST', `/api/jobs/${ring.id}/edits`, { base: 1, steps, wanted: false })).status).toBe(200);
+    await page.goto(address);
+    const card = (name: string) => page.getByRole('link').filter({ hasText: name });
+    const shown = () => card('Ring of paper').locator('img').evaluate((img: HTMLImageElement) => img.naturalWidth); // biome-ignore format: one line
+    await expect.poll(shown).toBeGreaterThan(0);
+    await card('Ring of paper').getByText('1 piece').waitFor();
+    await card('Bare bench').getByText('Nothing on it yet').waitFor();
+    expect(await card('Bare bench').locator('img').count()).toBe(0);
+    expect((await json('GET', '/api/jobs/00000000-0000-4000-8000-000000000000/drawing')).status).toBe(404);
+    for (const { id: done } of [ring, bare]) await json('DELETE', `/api/jobs/${done}`);
   });
   it('deleting a job asks first, and can be thought better of', async () => {
     await page.goto(address);
