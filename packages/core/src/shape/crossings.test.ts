@@ -43,6 +43,38 @@ describe('crossings', () => {
       { numRuns: 300 },
     );
   });
+  it('of a short curve with one that is many times as long are found, at however small an angle', () => {
+    const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    fc.assert(
+      fc.property(
+        between(3, 300),
+        between(0.3, 3),
+        between(0.05, 0.95),
+        between(0.05, 0.3),
+        between(0.08, 1.4),
+        between(-0.3, 0.3),
+        (radius, sweep, part, size, angle, bow) => {
+          const long = arcAbout({ x: 0, y: 0 }, { x: radius, y: 0 }, sweep);
+          // A curve whose middle lies on the arc, and which crosses it there at an angle.
+          const [at, along] = [part * sweep, part * sweep + Math.PI / 2 + angle];
+          const middle = { x: radius * Math.cos(at), y: radius * Math.sin(at) };
+          const place = (u: number, v: number): Point => ({
+            x: middle.x + size * (u * Math.cos(along) - v * Math.sin(along)),
+            y: middle.y + size * (u * Math.sin(along) + v * Math.cos(along)),
+          });
+          // From -1, 0 to 1, 0 with handles that bow to either side: the middle stays where it is.
+          const short: Step = {
+            from: place(-1, 0),
+            segment: { kind: 'cubic', c1: place(-0.3, bow * angle), c2: place(0.3, -bow * angle), to: place(1, 0) },
+          };
+          const arc: Step = { from: { x: radius, y: 0 }, segment: long };
+          for (const found of [segmentCrossings(short, arc), segmentCrossings(arc, short)])
+            expect(Math.min(...found.map((c) => distance(c.at, middle)))).toBeLessThan(1e-6);
+        },
+      ),
+      { numRuns: 500 },
+    );
+  });
   it('of two cubics are those that bezier-js finds', () => {
     const cubic = fc.tuple(place, place, place, place);
     fc.assert(

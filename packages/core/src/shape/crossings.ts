@@ -140,18 +140,35 @@ function chordsOf({ from, segment }: Step): Chords {
 
 function curveWithCurve(a: Step, b: Step): Crossing[] {
   const [as, bs] = [chordsOf(a), chordsOf(b)];
-  const slack = as.slack + bs.slack;
   const found: Crossing[] = [];
-  for (const c of as.list) {
-    for (const d of bs.list) {
-      if (!boxesMeet(c, d, slack)) continue;
-      const start = chordCrossing(c, d);
-      if (!start) continue;
-      const settled = settledCrossing(a, b, c.t0 + start.t * (c.t1 - c.t0), d.t0 + start.u * (d.t1 - d.t0));
-      if (settled && !found.some((f) => distance(f.at, settled.at) < samePlaceMm)) found.push(settled);
+  const meet = (c: Chord, d: Chord, bowC: number, bowD: number, depth: number): void => {
+    if (!boxesMeet(c, d, bowC + bowD)) return;
+    // Of a long curve the chords may leave it by as much as a short one is long.
+    if (bowC + bowD > mostBow * Math.min(distance(c.p, c.q), distance(d.p, d.q)) && depth < deepest) {
+      if (bowC > bowD) for (const half of halves(a, c)) meet(half, d, bowC / 4, bowD, depth + 1);
+      else for (const half of halves(b, d)) meet(c, half, bowC, bowD / 4, depth + 1);
+      return;
     }
-  }
+    const start = chordCrossing(c, d);
+    if (!start) return;
+    const settled = settledCrossing(a, b, c.t0 + start.t * (c.t1 - c.t0), d.t0 + start.u * (d.t1 - d.t0));
+    if (settled && !found.some((f) => distance(f.at, settled.at) < samePlaceMm)) found.push(settled);
+  };
+  for (const c of as.list) for (const d of bs.list) meet(c, d, as.slack, bs.slack, 0);
   return found;
+}
+
+/** Chords that leave their curves by more of the shorter one's length are halved first, so many times at most. */
+const mostBow = 0.05;
+const deepest = 12;
+
+function halves({ from, segment }: Step, { t0, t1, p, q }: Chord): [Chord, Chord] {
+  const t = (t0 + t1) / 2;
+  const middle = pointOn(from, segment, t);
+  return [
+    { t0, t1: t, p, q: middle },
+    { t0: t, t1, p: middle, q },
+  ];
 }
 
 const boxesMeet = (a: Chord, b: Chord, slack: number): boolean =>

@@ -7,11 +7,13 @@
  * tolerance.
  */
 import { circleOf } from '../plane/arc.ts';
+import { accelerationOnCubic, velocityOnCubic } from '../plane/cubic.ts';
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } from '../plane/path.ts';
 import { cross, crossing, distance, dot, norm, type Point, turnBetween } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
+import { withoutCornerLoops } from './corner-loops.ts';
 import { samePlaceMm, segmentCrossings } from './crossings.ts';
 import { nearnessToSteps } from './inside.ts';
 import { merged } from './merging.ts';
@@ -96,7 +98,26 @@ function keptLoops(raw: Path, outline: Path, by: number, { toleranceMm }: Offset
   return healed(joinedRuns(kept, 10 * samePlaceMm, straightest), 10 * slack)
     .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
     .filter((path) => Math.sign(pathArea(path)) === way)
+    .flatMap((path) => withoutSpecks(path, 10 * slack))
     .map(merged);
+}
+
+/**
+ * An offset without loops no longer than `most`, and nothing of one that is no longer itself: where the outline is bent as
+ * tightly as the distance, its offset turns about itself in far less than any tool can follow.
+ */
+function withoutSpecks(path: Path, most: number): Path[] {
+  if (pathLength(path) <= most) return [];
+  const steps = knownSteps(path);
+  const mayTurn = ({ from, segment, arrives }: KnownStep, k: number): boolean =>
+    distance(from, segment.to) < most || dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0;
+  if (!steps.some(mayTurn)) return [path];
+  const bare = withoutCornerLoops(path, most);
+  const crossings = selfCrossings([bare]);
+  if (crossings.length === 0) return [bare];
+  const isSpeck = (run: Path): boolean => distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= most;
+  const kept = runsOf(bare, crossings).filter((run) => !isSpeck(run));
+  return joinedRuns(kept, 10 * samePlaceMm, straightest).filter(({ closed }) => closed);
 }
 
 /**
@@ -358,6 +379,33 @@ function offsetVelocity(from: Point, s: CubicSegment, t: 0 | 1, by: number): Poi
 
 const deepest = 12;
 
+/**
+ * Where a cubic's offset turns back on its way, 0 to 1: where the curve is bent exactly as tightly as the distance. The offset
+ * is cut there, so that what turns back is found to cross what came before it.
+ */
+function turnBack(from: Point, s: CubicSegment, by: number): number | null {
+  // Of the sign of 1 - d k, and smooth where the curve stands still.
+  const forth = (t: number): number => {
+    const [v, a] = [velocityOnCubic(from, s, t), accelerationOnCubic(from, s, t)];
+    return norm(v.x, v.y) ** 3 - by * cross(v, a);
+  };
+  for (let k = 0; k < turnPlaces; k++) {
+    let [low, high] = [(k + turnMargin) / turnPlaces, (k + 1 - turnMargin) / turnPlaces];
+    const isForth = forth(low) > 0;
+    if (isForth === forth(high) > 0) continue;
+    for (let round = 0; round < 40; round++) {
+      const middle = (low + high) / 2;
+      if (forth(middle) > 0 === isForth) low = middle;
+      else high = middle;
+    }
+    return (low + high) / 2;
+  }
+  return null;
+}
+/** In how many parts of a cubic it is looked for, and how near to their ends no more, in parts of one. */
+const turnPlaces = 4;
+const turnMargin = 1e-4;
+
 function offsetCubic(from: Point, s: CubicSegment, by: number, toleranceMm: number, depth: number): CubicSegment[] {
   const [d0, d1] = [directionOn(from, s, 0), directionOn(from, s, 1)];
   const [start, to] = [moved(from, left(d0, by)), moved(s.to, left(d1, by))];
@@ -368,8 +416,9 @@ function offsetCubic(from: Point, s: CubicSegment, by: number, toleranceMm: numb
     c2: { x: to.x - w.x / 3, y: to.y - w.y / 3 },
     to,
   };
-  if (depth >= deepest || (dot(d0, d1) > 0.2 && follows(from, s, start, made, by, toleranceMm))) return [made];
-  const [a, b] = splitSegment(from, s, 0.5) as [CubicSegment, CubicSegment];
+  const turnsAt = depth < deepest ? turnBack(from, s, by) : null;
+  if (turnsAt === null && (depth >= deepest || (dot(d0, d1) > 0.2 && follows(from, s, start, made, by, toleranceMm)))) return [made];
+  const [a, b] = splitSegment(from, s, turnsAt ?? 0.5) as [CubicSegment, CubicSegment];
   return [...offsetCubic(from, a, by, toleranceMm, depth + 1), ...offsetCubic(a.to, b, by, toleranceMm, depth + 1)];
 }
 

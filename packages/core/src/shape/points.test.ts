@@ -109,7 +109,11 @@ describe('a curve through points', () => {
         steps.slice(1).forEach((step, k) => {
           const before = steps[k] as typeof step;
           const [into, out] = [directionOn(before.from, before.segment, 1), directionOn(step.from, step.segment, 0)];
-          expect(into.x * out.y - into.y * out.x).toBeCloseTo(0, 6);
+          // Where a way turns back on itself its handles have hardly a length, and no direction that could be told.
+          const handles = [before.segment, step.segment].map((s, side) =>
+            s.kind === 'cubic' ? distance(side === 0 ? s.c2 : s.c1, step.from) : 1,
+          );
+          if (Math.min(...handles) > 1e-3) expect(into.x * out.y - into.y * out.x).toBeCloseTo(0, 6);
         });
       }),
     );
