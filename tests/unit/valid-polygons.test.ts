@@ -1,44 +1,10 @@
-/**
- * Are traced outlines areas? Held against the validity of polygons as OGC 06-103r4 has it (simple rings that do not cross,
- * holes within their shell, interiors that hang together), told by jsts, which knows nothing of how they were made.
- */
-import { type Path, pathArea, polygonOf } from '@nuvet/core/plane';
+/** Are traced outlines areas, and what is made of them? Told by jsts, which knows nothing of how they were made. */
+import { pathArea } from '@nuvet/core/plane';
 import { offsetPiece, plainOffset } from '@nuvet/core/shape';
-import { plainTraceSettings, type Trace, traceColours, tracePicture } from '@nuvet/core/trace';
+import { plainTraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
 import { badgeSheet, demoJobs, fullSheetScene, linesScene, plateScene, scanColours, scanScene, smoothScene, starScene } from '@nuvet/truth';
-import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
-import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
-import OverlayOp from 'jsts/org/locationtech/jts/operation/overlay/OverlayOp.js';
-import IsValidOp from 'jsts/org/locationtech/jts/operation/valid/IsValidOp.js';
 import { describe, expect, it } from 'vitest';
-
-interface Area {
-  readonly outer: Path;
-  readonly holes: readonly Path[];
-}
-
-const factory = new GeometryFactory();
-/** Chords leave the curves by this much at most, pixels. */
-const chordPx = 0.0002;
-/** There and back a curve's chords differ in the last digits. */
-const rounded = (v: number): number => Math.round(v * 1e7) / 1e7;
-const ringOf = (path: Path) => {
-  const points = polygonOf(path, chordPx).map(({ x, y }) => new Coordinate(rounded(x), rounded(y)));
-  const [first] = points as [InstanceType<typeof Coordinate>];
-  // A closed ring repeats its start, to the last digit.
-  if (points.at(-1)?.equals2D(first)) points.pop();
-  return factory.createLinearRing([...points, new Coordinate(first.x, first.y)]);
-};
-const polygonFrom = ({ outer, holes }: Area) => factory.createPolygon(ringOf(outer), holes.map(ringOf));
-
-/** What jsts has against an area, in words; nothing where it is one. */
-function complaint(area: Area): string | null {
-  const asked = new IsValidOp(polygonFrom(area));
-  if (asked.isValid()) return null;
-  const error = asked.getValidationError();
-  return `${error.getMessage()} at ${error.getCoordinate().x.toFixed(2)}, ${error.getCoordinate().y.toFixed(2)}`;
-}
-const complaints = ({ pieces }: Pick<Trace, 'pieces'>): string[] => pieces.flatMap((one) => complaint(one) ?? []);
+import { complaints, overlaid, polygonFrom } from './polygons-of-jsts.ts';
 
 const scenes = [['plate', plateScene], ['star', starScene], ['free shapes', smoothScene], ['150 shapes', fullSheetScene()], ...demoJobs.filter(({ take }) => take === 'shape').map(({ name, scene }) => [name, scene] as const)] as const; // biome-ignore format: a list
 
@@ -52,7 +18,7 @@ describe.each(scenes)('the pieces of %s', (_, scene) => {
     const { picture, mmPerPx } = scanScene(scene, { dpi, tiltDegrees, seed: dpi });
     const trace = tracePicture(picture, mmPerPx, { ...plainTraceSettings, toleranceMm });
     expect(trace.pieces.length).toBeGreaterThan(0);
-    expect(complaints(trace)).toEqual([]);
+    expect(complaints(trace.pieces)).toEqual([]);
   });
 });
 
@@ -74,7 +40,7 @@ describe.each([
   it.each([0.3, 0.8, 2.1, 5, -0.3, -0.8, -2.1, -5])('by %f pixels, stay areas', (by) => {
     const set = pieces.flatMap(({ outer, holes }) => offsetPiece({ outer, holes }, by, plainOffset));
     expect(set.length).toBeGreaterThan(0);
-    expect(set.flatMap((one) => complaint(one) ?? [])).toEqual([]);
+    expect(complaints(set)).toEqual([]);
   });
 });
 
@@ -83,22 +49,22 @@ it('walls along lines are areas', () => {
   const trace = tracePicture(picture, mmPerPx, { ...plainTraceSettings, take: 'network', wallMm: 2 });
   const closed = trace.pieces.filter(({ outer }) => outer.closed);
   expect(closed.length).toBeGreaterThan(0);
-  expect(complaints({ pieces: closed })).toEqual([]);
+  expect(complaints(closed)).toEqual([]);
 });
 
 it('areas of several colours share their borders: neighbours neither overlap nor leave a gap', () => {
   const scan = scanColours(badgeSheet, { dpi: 200, tiltDegrees: 1, seed: 3 });
   const colours = ['#b23a2e', '#263e70', '#468054', '#ecb23c'].map((hex) => ({ hex }));
   const { pieces } = traceColours(scan.picture, scan.mmPerPx, { ...plainTraceSettings, colours });
-  expect(complaints({ pieces })).toEqual([]);
-  const polygons = pieces.map(polygonFrom);
+  expect(complaints(pieces)).toEqual([]);
+  const polygons = pieces.map((piece) => polygonFrom(piece));
   for (const [k, one] of polygons.entries()) {
     for (const other of polygons.slice(k + 1)) {
-      const common = OverlayOp.overlayOp(one, other, OverlayOp.INTERSECTION).getArea() as number;
+      const common = overlaid(one, other, 'keep-common').getArea() as number;
       expect(common).toBeLessThan(0.5);
     }
   }
-  const together = polygons.reduce((all, one) => OverlayOp.overlayOp(all, one, OverlayOp.UNION));
+  const together = polygons.reduce((all, one) => overlaid(all, one, 'unite'));
   const sum = polygons.reduce((all, one) => all + (one.getArea() as number), 0);
   expect(together.getArea() / sum).toBeCloseTo(1, 6);
 });

@@ -4,7 +4,7 @@
  * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
-import { type Path, pathArea, reversedPath, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
 import { samePlaceMm } from './crossings.ts';
@@ -17,6 +17,10 @@ export type Combining = 'unite' | 'take-away' | 'keep-common';
 
 /** Pieces smaller than this are what rounding leaves behind, square mm. */
 const leastArea = 1e-9;
+/** A loop that is shorter has less area whatever its shape (isoperimetric inequality), mm; ends that hardly meet may make it seem more. */
+const leastRound = Math.sqrt(4 * Math.PI * leastArea);
+
+const isArea = (path: Path): boolean => path.closed && Math.abs(pathArea(path)) > leastArea && pathLength(path) > leastRound;
 
 /** Of area `a` and area `b` what `how` says; closed paths, outer ones counter-clockwise, holes clockwise. */
 export function combined(a: readonly Path[], b: readonly Path[], how: Combining): Path[] {
@@ -40,7 +44,7 @@ export function combined(a: readonly Path[], b: readonly Path[], how: Combining)
     if (how === 'take-away' && place === 'inside') kept.push(reversedPath(run));
   }
   return joinedRuns(kept, 10 * samePlaceMm, mostToTheRight)
-    .filter((path) => path.closed && Math.abs(pathArea(path)) > leastArea)
+    .filter(isArea)
     .map(merged);
 }
 
@@ -100,9 +104,7 @@ export function simpleParts(path: Path): Path[] {
   const cuts = selfCrossings([path]);
   if (cuts.length === 0) return [pathArea(path) < 0 ? reversedPath(path) : path];
   const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheRight);
-  return loops
-    .filter((loop) => loop.closed && Math.abs(pathArea(loop)) > leastArea)
-    .map((loop) => (pathArea(loop) < 0 ? reversedPath(loop) : loop));
+  return loops.filter(isArea).map((loop) => (pathArea(loop) < 0 ? reversedPath(loop) : loop));
 }
 
 /** Closed paths as pieces: each outer one with the holes that lie in it, holes turned clockwise. */

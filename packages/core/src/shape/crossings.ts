@@ -142,20 +142,34 @@ function curveWithCurve(a: Step, b: Step): Crossing[] {
   const [as, bs] = [chordsOf(a), chordsOf(b)];
   const found: Crossing[] = [];
   const meet = (c: Chord, d: Chord, bowC: number, bowD: number, depth: number): void => {
-    if (!boxesMeet(c, d, bowC + bowD)) return;
+    const bow = bowC + bowD;
+    if (!boxesMeet(c, d, bow) || isBeside(c, d, bow) || isBeside(d, c, bow)) return;
     // Of a long curve the chords may leave it by as much as a short one is long.
-    if (bowC + bowD > mostBow * Math.min(distance(c.p, c.q), distance(d.p, d.q)) && depth < deepest) {
-      if (bowC > bowD) for (const half of halves(a, c)) meet(half, d, bowC / 4, bowD, depth + 1);
-      else for (const half of halves(b, d)) meet(c, half, bowC, bowD / 4, depth + 1);
+    const isCoarse = bow > mostBow * Math.min(distance(c.p, c.q), distance(d.p, d.q));
+    const start = isCoarse ? null : chordCrossing(c, d);
+    const settled = start && settledCrossing(a, b, c.t0 + start.t * (c.t1 - c.t0), d.t0 + start.u * (d.t1 - d.t0));
+    if (settled) {
+      if (!found.some((f) => distance(f.at, settled.at) < samePlaceMm)) found.push(settled);
       return;
     }
-    const start = chordCrossing(c, d);
-    if (!start) return;
-    const settled = settledCrossing(a, b, c.t0 + start.t * (c.t1 - c.t0), d.t0 + start.u * (d.t1 - d.t0));
-    if (settled && !found.some((f) => distance(f.at, settled.at) < samePlaceMm)) found.push(settled);
+    // At a small angle a crossing lies far from where the chords cross, and Newton's steps may miss it.
+    if (depth === deepest || Math.max(bowC, bowD) < samePlaceMm) return;
+    if (bowC > bowD) for (const half of halves(a, c)) meet(half, d, bowC / 4, bowD, depth + 1);
+    else for (const half of halves(b, d)) meet(c, half, bowC, bowD / 4, depth + 1);
   };
-  for (const c of as.list) for (const d of bs.list) meet(c, d, as.slack, bs.slack, 0);
+  for (const c of as.list) for (const d of bs.list) meet(c, d, bowOf(a, as), bowOf(b, bs), 0);
   return found;
+}
+
+/** How far a segment may leave its chords: a line does not. */
+const bowOf = ({ segment }: Step, { slack }: Chords): number => (segment.kind === 'line' ? 0 : slack);
+
+/** Whether a chord lies all on one side of another's line, farther than both curves bow. */
+function isBeside(c: Chord, d: Chord, bow: number): boolean {
+  const [x, y] = [d.q.x - d.p.x, d.q.y - d.p.y];
+  const room = bow * norm(x, y);
+  const [from, to] = [x * (c.p.y - d.p.y) - y * (c.p.x - d.p.x), x * (c.q.y - d.p.y) - y * (c.q.x - d.p.x)];
+  return (from > room && to > room) || (from < -room && to < -room);
 }
 
 /** Chords that leave their curves by more of the shorter one's length are halved first, so many times at most. */

@@ -11,7 +11,16 @@ import { accelerationOnCubic, velocityOnCubic } from '../plane/cubic.ts';
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } from '../plane/path.ts';
 import { cross, crossing, distance, dot, norm, type Point, turnBetween } from '../plane/point.ts';
-import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
+import {
+  asCubics,
+  type CubicSegment,
+  directionOn,
+  nearestOnSegment,
+  pointOn,
+  type Segment,
+  segmentLength,
+  splitSegment,
+} from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
 import { withoutCornerLoops } from './corner-loops.ts';
 import { samePlaceMm, segmentCrossings } from './crossings.ts';
@@ -87,10 +96,47 @@ export function rings(
   return Array.from({ length: count }, (_, k) => offsetPiece(piece, by * (k + 1), settings, memories(k))).flat();
 }
 
+/** By so much a part of an offset may be nearer to its outline than it should, mm. */
+const nearnessSlack = ({ toleranceMm }: OffsetSettings): number => Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
+
+/**
+ * A path without short segments that run past a place and back again by nearly the same way, or back and forth: what follows
+ * begins where such a one began, or what comes before ends where it ended. Such tails have hardly a width.
+ * @param most the longest of them, and a hundredth of it the farthest that both ways may lie apart, mm
+ */
+function withoutTails(path: Path, most: number): Path {
+  const known = knownSteps(path);
+  if (!known.some(({ arrives }, k) => dot(arrives, (known[(k + 1) % known.length] as KnownStep).setsOut) < 0)) return path;
+  const steps: Step[] = [...stepsOf(path)];
+  for (let k = 0; steps.length > 3 && k < steps.length; k++) {
+    const [last, next] = [(k + steps.length - 1) % steps.length, (k + 1) % steps.length];
+    const [before, tail, after] = [steps[last], steps[k], steps[next]] as [Step, Step, Step];
+    if (segmentLength(tail.from, tail.segment) > most) continue;
+    if (turnsRound(tail, after)) {
+      const { distance: off, t } = nearestOnSegment(after.from, after.segment, tail.from);
+      if (off > most / 100 || t >= 1) continue;
+      steps[next] = { from: tail.from, segment: t > 0 ? (splitSegment(after.from, after.segment, t)[1] as Segment) : after.segment };
+    } else if (turnsRound(before, tail)) {
+      const { distance: off, t } = nearestOnSegment(before.from, before.segment, tail.segment.to);
+      if (off > most / 100 || t <= 0) continue;
+      const part = t < 1 ? (splitSegment(before.from, before.segment, t)[0] as Segment) : before.segment;
+      steps[last] = { from: before.from, segment: { ...part, to: tail.segment.to } };
+    } else continue;
+    steps.splice(k, 1);
+    k = Math.max(-1, k - 2);
+  }
+  const [first] = steps as [Step];
+  return { ...path, start: first.from, segments: steps.map(({ segment }) => segment) };
+}
+
+const turnsRound = (before: Step, after: Step): boolean =>
+  dot(directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)) < -0.9;
+
 /** The runs of a raw offset that keep their distance, joined. */
-function keptLoops(raw: Path, outline: Path, by: number, { toleranceMm }: OffsetSettings, memory: OffsetMemory): Path[] {
+function keptLoops(whole: Path, outline: Path, by: number, settings: OffsetSettings, memory: OffsetMemory): Path[] {
+  const slack = nearnessSlack(settings);
+  const raw = withoutTails(whole, 100 * slack);
   const runs = runsOf(raw, selfCrossings([raw], memory.crossings));
-  const slack = Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
   const isNearer = nearnessOf(outline, Math.abs(by) - slack, memory.nearness);
   // Scraps no longer than what counts as one place would lead a chain astray.
   const kept = runs.filter((run) => keepsAway(run, isNearer) && !isScrap(run));
@@ -112,7 +158,7 @@ function withoutSpecks(path: Path, most: number): Path[] {
   const mayTurn = ({ from, segment, arrives }: KnownStep, k: number): boolean =>
     distance(from, segment.to) < most || dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0;
   if (!steps.some(mayTurn)) return [path];
-  const bare = withoutCornerLoops(path, most);
+  const bare = withoutCornerLoops(withoutTails(path, 10 * most), most);
   const crossings = selfCrossings([bare]);
   if (crossings.length === 0) return [bare];
   const isSpeck = (run: Path): boolean => distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= most;
@@ -270,7 +316,7 @@ function knownTurn(a: Part, b: Part, mayCut: boolean, by: number, settings: Offs
   if (kept?.b === b.path && kept.mayCut === mayCut && kept.settings.corners === corners && kept.settings.mitreLimit === mitreLimit)
     return kept.turn;
   const cut = mayCut ? cutAtCrossing(a, b, by) : null;
-  const between = cut ? [] : joint(a.step, b.step, endOf(a.path), b.path.start, by, settings);
+  const between = cut ? [] : joint(a, b, by, settings);
   const turn = { cut, between };
   turnsKept.set(a.path, { b: b.path, mayCut, settings, turn });
   return turn;
@@ -292,12 +338,16 @@ function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
 }
 
 /** What leads from the end of one offset segment to the start of the next, about the corner between. */
-function joint(before: KnownStep, after: KnownStep, from: Point, to: Point, by: number, settings: OffsetSettings): Segment[] {
+function joint({ step: before, path }: Part, { step: after, path: next }: Part, by: number, settings: OffsetSettings): Segment[] {
+  const [from, to] = [endOf(path), next.start];
   if (distance(from, to) <= samePlaceMm / 10) return [];
   const [into, out] = [before.arrives, after.setsOut];
   const turn = turnBetween(into, out);
   const isOuter = turn * by < 0;
-  // Inside a corner the way over it is cut off again, since it comes too near.
+  // Inside a corner so shallow that both end within the tolerance of each other they may not meet at all, bent as they are.
+  const isShallow = !isOuter && Math.abs(by) * (1 - Math.cos(turn)) <= nearnessSlack(settings);
+  if (isShallow && !doMeet(path, next)) return [{ kind: 'line', to }];
+  // Else the way over it is cut off again, since it comes too near.
   if (!isOuter)
     return [
       { kind: 'line', to: before.segment.to },
@@ -315,6 +365,8 @@ function joint(before: KnownStep, after: KnownStep, from: Point, to: Point, by: 
   }
   return squareCorner(before.segment.to, into, out, from, to, by);
 }
+
+const doMeet = (a: Path, b: Path): boolean => knownSteps(a).some((s) => knownSteps(b).some((t) => segmentCrossings(s, t).length > 0));
 
 /** A corner cut off at the distance itself, across the middle of the turn. */
 function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: Point, by: number): Segment[] {
