@@ -20,8 +20,8 @@ import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
 import { type Area, complaints, overlaid, polygonFrom } from './polygons-of-jsts.ts';
 
-/** Evenly spread: at random outlines meet, they do not touch to the last digit. */
-const number = (min: number, max: number) => fc.noBias(fc.double({ min, max, noNaN: true }));
+/** Evenly spread: outlines at random meet, they do not touch to the last digit. */
+const number = (min: number, max: number) => fc.noBias(fc.integer({ min: 0, max: 1e7 })).map((k) => min + ((max - min) * k) / 1e7);
 const place = fc.record({ x: number(-15, 15), y: number(-15, 15) });
 const moved = (path: Path, { x, y }: Point, angle: number): Path => transformedPath(transformedPath(path, turn(angle)), { a: 1, b: 0, c: 0, d: 1, e: x, f: y }); // biome-ignore format: one line
 
@@ -74,7 +74,7 @@ describe('two curved areas', () => {
         // Chords cut a little off either.
         expect(Math.abs(areaOf(made) - truth)).toBeLessThan(0.0005 * (pathLength(a) + pathLength(b)));
       }),
-      { numRuns: 120 },
+      { numRuns: 120, seed: 11 },
     );
   });
 });
@@ -89,7 +89,7 @@ describe('a curved area set off', () => {
         const truth = BufferOp.bufferOp(polygonFrom(whole(path)), by, 200);
         expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.01 * truth.getLength() + 0.01);
       }),
-      { numRuns: 250 },
+      { numRuns: 250, seed: 11 },
     );
   });
   it('and taken back by the same is within what it was', () => {
@@ -103,7 +103,7 @@ describe('a curved area set off', () => {
         );
         expect(outside).toBeLessThan(0.02 * pathLength(path));
       }),
-      { numRuns: 80 },
+      { numRuns: 80, seed: 11 },
     );
   });
 });
@@ -120,7 +120,7 @@ describe('a band about a curved line', () => {
         expect(areaOf(made)).toBeLessThan(most);
         expect(areaOf(made)).toBeGreaterThan(0.4 * width * pathLength(line));
       }),
-      { numRuns: 60 },
+      { numRuns: 60, seed: 11 },
     );
   });
 });
@@ -139,7 +139,7 @@ describe('corners that are cut', () => {
         expect(made.segments.length).toBe(path.segments.length + corners.length);
         expect(Math.abs(Math.abs(pathArea(made)) - Math.abs(pathArea(path)))).toBeLessThan(corners.length * 12 * size * size + 1e-6);
       }),
-      { numRuns: 120 },
+      { numRuns: 120, seed: 11 },
     );
   });
 });
@@ -174,7 +174,7 @@ describe('nearly mirrored outlines', () => {
           expect(overlaid(one, was, 'take-away').getArea()).toBeLessThan(0.3 * pathLength(path));
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 40, seed: 11 },
     );
   });
 });

@@ -11,16 +11,7 @@ import { accelerationOnCubic, velocityOnCubic } from '../plane/cubic.ts';
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } from '../plane/path.ts';
 import { cross, crossing, distance, dot, norm, type Point, turnBetween } from '../plane/point.ts';
-import {
-  asCubics,
-  type CubicSegment,
-  directionOn,
-  nearestOnSegment,
-  pointOn,
-  type Segment,
-  segmentLength,
-  splitSegment,
-} from '../plane/segment.ts';
+import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
 import { withoutCornerLoops } from './corner-loops.ts';
 import { samePlaceMm, segmentCrossings } from './crossings.ts';
@@ -28,6 +19,7 @@ import { nearnessToSteps } from './inside.ts';
 import { merged } from './merging.ts';
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
+import { withoutTails } from './tails.ts';
 
 export const cornerKinds = ['round', 'mitre', 'square'] as const;
 export type CornerKind = (typeof cornerKinds)[number];
@@ -99,39 +91,6 @@ export function rings(
 /** By so much a part of an offset may be nearer to its outline than it should, mm. */
 const nearnessSlack = ({ toleranceMm }: OffsetSettings): number => Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
 
-/**
- * A path without short segments that run past a place and back again by nearly the same way, or back and forth: what follows
- * begins where such a one began, or what comes before ends where it ended. Such tails have hardly a width.
- * @param most the longest of them, and a hundredth of it the farthest that both ways may lie apart, mm
- */
-function withoutTails(path: Path, most: number): Path {
-  const known = knownSteps(path);
-  if (!known.some(({ arrives }, k) => dot(arrives, (known[(k + 1) % known.length] as KnownStep).setsOut) < 0)) return path;
-  const steps: Step[] = [...stepsOf(path)];
-  for (let k = 0; steps.length > 3 && k < steps.length; k++) {
-    const [last, next] = [(k + steps.length - 1) % steps.length, (k + 1) % steps.length];
-    const [before, tail, after] = [steps[last], steps[k], steps[next]] as [Step, Step, Step];
-    if (segmentLength(tail.from, tail.segment) > most) continue;
-    if (turnsRound(tail, after)) {
-      const { distance: off, t } = nearestOnSegment(after.from, after.segment, tail.from);
-      if (off > most / 100 || t >= 1) continue;
-      steps[next] = { from: tail.from, segment: t > 0 ? (splitSegment(after.from, after.segment, t)[1] as Segment) : after.segment };
-    } else if (turnsRound(before, tail)) {
-      const { distance: off, t } = nearestOnSegment(before.from, before.segment, tail.segment.to);
-      if (off > most / 100 || t <= 0) continue;
-      const part = t < 1 ? (splitSegment(before.from, before.segment, t)[0] as Segment) : before.segment;
-      steps[last] = { from: before.from, segment: { ...part, to: tail.segment.to } };
-    } else continue;
-    steps.splice(k, 1);
-    k = Math.max(-1, k - 2);
-  }
-  const [first] = steps as [Step];
-  return { ...path, start: first.from, segments: steps.map(({ segment }) => segment) };
-}
-
-const turnsRound = (before: Step, after: Step): boolean =>
-  dot(directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)) < -0.9;
-
 /** The runs of a raw offset that keep their distance, joined. */
 function keptLoops(whole: Path, outline: Path, by: number, settings: OffsetSettings, memory: OffsetMemory): Path[] {
   const slack = nearnessSlack(settings);
@@ -153,11 +112,13 @@ function keptLoops(whole: Path, outline: Path, by: number, settings: OffsetSetti
  * tightly as the distance, its offset turns about itself in far less than any tool can follow.
  */
 function withoutSpecks(path: Path, most: number): Path[] {
-  if (pathLength(path) <= most) return [];
   const steps = knownSteps(path);
-  const mayTurn = ({ from, segment, arrives }: KnownStep, k: number): boolean =>
-    distance(from, segment.to) < most || dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0;
-  if (!steps.some(mayTurn)) return [path];
+  let round = 0;
+  for (let k = 0; k < steps.length && round <= most; k++)
+    round += distance((steps[k] as KnownStep).from, (steps[k] as KnownStep).segment.to);
+  if (round <= most && pathLength(path) <= most) return [];
+  const isTurned = steps.some(({ arrives }, k) => dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0);
+  if (!isTurned) return [path];
   const bare = withoutCornerLoops(withoutTails(path, 10 * most), most);
   const crossings = selfCrossings([bare]);
   if (crossings.length === 0) return [bare];

@@ -1,0 +1,62 @@
+/**
+ * In: a path. Out: the same without tails: short segments that run past a place and back again, or back and forth, by nearly
+ * the same way. An offset has them where its outline is bent about as tightly as the distance.
+ */
+import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import type { Path, Step } from '../plane/path.ts';
+import { distance, dot } from '../plane/point.ts';
+import { directionOn, nearestOnSegment, type Segment, segmentLength, splitSegment } from '../plane/segment.ts';
+
+/**
+ * What follows begins where a tail began, or what comes before ends where it ended.
+ * @param most the longest of them, and a hundredth of it the farthest that both ways may lie apart, mm
+ */
+export function withoutTails(path: Path, most: number): Path {
+  const known = knownSteps(path);
+  const atTurn = turnsOf(known);
+  if (!atTurn.includes(1)) return path;
+  const steps: MarkedStep[] = known.map(({ from, segment }, k) => ({ from, segment, atTurn: atTurn[k] === 1 }));
+  for (let k = 0; steps.length > 3 && k < steps.length; k++) {
+    const [last, next] = [(k + steps.length - 1) % steps.length, (k + 1) % steps.length];
+    const [before, tail, after] = [steps[last], steps[k], steps[next]] as [MarkedStep, MarkedStep, MarkedStep];
+    if (!tail.atTurn || distance(tail.from, tail.segment.to) > most || segmentLength(tail.from, tail.segment) > most) continue;
+    if (turnsRound(tail, after)) {
+      const { distance: off, t } = nearestOnSegment(after.from, after.segment, tail.from);
+      if (off > most / 100 || t >= 1) continue;
+      const part = t > 0 ? (splitSegment(after.from, after.segment, t)[1] as Segment) : after.segment;
+      steps[next] = { from: tail.from, segment: part, atTurn: true };
+    } else if (turnsRound(before, tail)) {
+      const { distance: off, t } = nearestOnSegment(before.from, before.segment, tail.segment.to);
+      if (off > most / 100 || t <= 0) continue;
+      const part = t < 1 ? (splitSegment(before.from, before.segment, t)[0] as Segment) : before.segment;
+      steps[last] = { from: before.from, segment: { ...part, to: tail.segment.to }, atTurn: true };
+    } else continue;
+    steps.splice(k, 1);
+    k = Math.max(-1, k - 2);
+  }
+  const [first] = steps as [MarkedStep];
+  return { ...path, start: first.from, segments: steps.map(({ segment }) => segment) };
+}
+
+interface MarkedStep extends Step {
+  /** Whether it begins or ends where the path turns round. */
+  readonly atTurn: boolean;
+}
+
+/** 1 for every segment that begins or ends where the path turns round. */
+function turnsOf(known: readonly KnownStep[]): Uint8Array {
+  const n = known.length;
+  const atTurn = new Uint8Array(n);
+  for (let k = 0; k < n; k++) {
+    const next = (k + 1) % n;
+    if (dot((known[k] as KnownStep).arrives, (known[next] as KnownStep).setsOut) > -roundTurn) continue;
+    atTurn[k] = 1;
+    atTurn[next] = 1;
+  }
+  return atTurn;
+}
+
+/** A path turns round where it turns by more than two thirds of a half turn: the cosine of what is left. */
+const roundTurn = 0.5;
+const turnsRound = (before: Step, after: Step): boolean =>
+  dot(directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)) < -roundTurn;
