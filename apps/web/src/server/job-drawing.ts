@@ -11,10 +11,14 @@ const [widthPx, heightPx, marginPx] = [320, 240, 12];
 export function jobDrawing(job: Job): string {
   const pieces = keptPieces(job);
   const box = overallBox(pieces);
-  const place = box && placeIn(box, widthPx, heightPx, marginPx);
+  if (!box) return drawingOf([]);
+  const place = placeIn(box, widthPx, heightPx, marginPx);
   const paths = pieces.map((piece) => {
-    const data = box && place ? outlineData(pathsOf(piece), box, place) : '';
+    const data = outlineData(pathsOf(piece), box, place);
     return `<path d="${data}" fill="${piece.outer.closed ? colours.verdigris : 'none'}" fill-opacity="0.16" fill-rule="evenodd" stroke="${colours.verdigris}" stroke-width="1.4" stroke-linejoin="round"/>`;
   });
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${widthPx} ${heightPx}">${paths.join('')}</svg>`;
+  return drawingOf(paths);
 }
+
+const drawingOf = (paths: readonly string[]): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${widthPx} ${heightPx}">${paths.join('')}</svg>`;

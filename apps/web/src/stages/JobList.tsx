@@ -112,6 +112,11 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
   );
 }
 
+function piecesInWords({ pieces, pictureId }: JobSummary): string {
+  if (pieces === 0) return pictureId ? 'not traced yet' : 'no pieces yet';
+  return pieces === 1 ? '1 piece' : `${pieces} pieces`;
+}
+
 function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
   const way = waysOfMaking[job.making.way];
   return (
@@ -147,14 +152,7 @@ function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
             {[way, job.making.stock].filter(Boolean).join(', ')}
           </Typography>
           <Typography variant="caption" color="textSecondary" component="div">
-            {job.pieces === 0
-              ? job.pictureId
-                ? 'not traced yet'
-                : 'no pieces yet'
-              : job.pieces === 1
-                ? '1 piece'
-                : `${job.pieces} pieces`}{' '}
-            · {dayjs(job.updatedAt).format('D MMM YYYY, HH:mm')}
+            {piecesInWords(job)} · {dayjs(job.updatedAt).format('D MMM YYYY, HH:mm')}
           </Typography>
         </Box>
       </Link>

@@ -104,8 +104,10 @@ export const segmentsIn = (pieces: readonly Piece[]): number =>
   pieces.reduce((n, { outer, holes }) => holes.reduce((m, hole) => m + hole.segments.length, n + outer.segments.length), 0);
 
 /** The pieces as they are when none is chosen. */
-export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], hasRim = segmentsIn(pieces) <= mostWithRim): void {
-  const isByHairlines = devicePixelRatio === 1 && segmentsIn(pieces) > fewWide;
+export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], isRimmed?: boolean): void {
+  const segments = segmentsIn(pieces);
+  const hasRim = isRimmed ?? segments <= mostWithRim;
+  const isByHairlines = devicePixelRatio === 1 && segments > fewWide;
   const [whole, bare] = isByHairlines ? [strokeInHairlines, bareInHairlines] : [strokeWide, strokeBare];
   const stroke = hasRim ? whole : bare;
   canvas.save();

@@ -4,20 +4,7 @@
 import { DrawingError, piecesOfDrawing, readDxf, readSvg } from '@nuvet/core/formats';
 import type { Drawing } from '@nuvet/core/job';
 import { expose } from 'comlink';
-
-const breathMs = 60;
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
-
-async function finished<T>(steps: Generator<number, T>, onShare: (share: number) => void): Promise<T> {
-  let since = performance.now();
-  for (let step = steps.next(); ; step = steps.next()) {
-    if (step.done) return step.value;
-    if (performance.now() - since < breathMs) continue;
-    onShare(step.value);
-    await breath();
-    since = performance.now();
-  }
-}
+import { breathing } from './breathing';
 
 const reader = {
   /** The drawing, or what a person must know about why it could not be read. */
@@ -29,8 +16,8 @@ const reader = {
     try {
       const text = await file.text();
       const kind = /\.dxf$/i.test(file.name) || !/<svg[\s>]/i.test(text.slice(0, 200_000)) ? 'dxf' : 'svg';
-      const read = await finished(kind === 'dxf' ? readDxf(text) : readSvg(text), (share) => onShare(0.7 * share));
-      const pieces = await finished(piecesOfDrawing(read, id), (share) => onShare(0.7 + 0.3 * share));
+      const read = await breathing(kind === 'dxf' ? readDxf(text) : readSvg(text), (share) => onShare(0.7 * share));
+      const pieces = await breathing(piecesOfDrawing(read, id), (share) => onShare(0.7 + 0.3 * share));
       const { mmPerUnit, unitIsStated, notes } = read;
       return {
         drawing: { id, name: file.name.slice(0, 200), kind, unitIsStated, mmPerUnit, hidden: false, notes: notes.slice(0, 50), pieces },

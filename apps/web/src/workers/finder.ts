@@ -31,6 +31,7 @@ import {
 import { fittedWay } from '@nuvet/core/trace';
 import { type FoundCard, findScaleCard } from '@nuvet/core/trueup';
 import { expose } from 'comlink';
+import { breath } from './breathing';
 import { fetchBytes } from './pixels';
 
 export interface Found {
@@ -74,9 +75,6 @@ async function contoursOf(asked: Asked): Promise<readonly Contour[]> {
   picture.contours ??= inkContours(picture.grey);
   return picture.contours;
 }
-
-/** Between two parts of the work, so that a snap that is asked for meanwhile is answered. */
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 
 const shortestRunPx = 60;
 

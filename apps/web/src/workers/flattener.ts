@@ -5,10 +5,8 @@
 import type { WorkingPlan } from '@nuvet/core/job';
 import { greyFromRgb, type Pixels, warped } from '@nuvet/core/raster';
 import { expose, type Remote, transfer, wrap } from 'comlink';
+import { breathing } from './breathing';
 import { fetchBytes } from './pixels';
-
-const breathMs = 40;
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 
 let held: { readonly id: string; readonly pixels: Pixels } | null = null;
 let partner: Remote<Flattener> | null = null;
@@ -39,18 +37,8 @@ const flattener = {
     if (held?.id !== id) throw new Error('the picture is not read yet');
     const mine = ++newest;
     const steps = warped(held.pixels, plan, from, to);
-    let since = performance.now();
-    for (let step = steps.next(); ; step = steps.next()) {
-      if (step.done) {
-        const made = step.value;
-        return transfer(made, [made.grey.buffer, ...(made.colour ? [made.colour.buffer] : [])]);
-      }
-      if (performance.now() - since < breathMs) continue;
-      onShare(step.value);
-      await breath();
-      if (mine !== newest) return null;
-      since = performance.now();
-    }
+    const made = await breathing(steps, onShare, () => mine === newest);
+    return made && transfer(made, [made.grey.buffer, ...(made.colour ? [made.colour.buffer] : [])]);
   },
 
   stop(): void {

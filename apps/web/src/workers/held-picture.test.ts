@@ -12,8 +12,9 @@ import { centreOf, distance, nearestOnPath, pathArea, pathBox, polygonOf } from 
 import type { GreyPicture } from '@nuvet/core/raster';
 import { deviationOf, fullSheetScene, plateScene, type Scene, scanScene } from '@nuvet/truth';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { breathing } from './breathing';
 import { coarseTrace, prepareLooks } from './coarse-trace';
-import { bordersOf, breathing, holding, unheard } from './held-picture';
+import { bordersOf, holding, unheard } from './held-picture';
 
 const settings: JobTraceSettings = { ...defaultTraceSettings, toleranceMm: 0.1, smallestMm: 1 };
 let count = 0;
@@ -102,7 +103,7 @@ describe('work in steps', () => {
   }
   it('tells how far it is, and comes to its end', async () => {
     const shares: number[] = [];
-    expect(await breathing(slow(12), wanted, (share) => shares.push(share))).toBe('done');
+    expect(await breathing(slow(12), (share) => shares.push(share))).toBe('done');
     expect(shares.length).toBeGreaterThan(0);
     expect(shares).toEqual(shares.toSorted((a, b) => a - b));
   });
@@ -111,7 +112,7 @@ describe('work in steps', () => {
     setTimeout(() => {
       isWanted = false;
     });
-    expect(await breathing(slow(400), () => isWanted, unheard)).toBeNull();
+    expect(await breathing(slow(400), unheard, () => isWanted)).toBeNull();
   });
 });
 

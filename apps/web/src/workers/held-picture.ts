@@ -5,10 +5,8 @@ import { fromOriginal, type JobTraceSettings, type Picture, type Surface } from 
 import { type Point, project } from '@nuvet/core/plane';
 import { type ColourPicture, coloursInside, type GreyPicture, greyPicture, onlyInside } from '@nuvet/core/raster';
 import { type Borders, colourBorders, findInk, type Ink, inkBorders } from '@nuvet/core/trace';
+import { breathing, type OnShare } from './breathing';
 import { fetchBytes } from './pixels';
-
-/** How long the worker computes before it looks whether it is still wanted. */
-const breathMs = 30;
 
 export interface Held {
   readonly id: string;
@@ -25,15 +23,12 @@ export interface Held {
 
 let held: Held | null = null;
 
-export const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
-
 /** An outline in pixels of the picture as it came, in pixels of its surface. */
 export function onSurface(outline: readonly Point[], surface: Surface): Point[] {
   const back = fromOriginal(surface);
   return outline.map((p) => (back ? project(back, p) : p));
 }
 
-export type OnShare = (share: number) => void;
 export const unheard: OnShare = () => {};
 
 /** The picture of a surface; another one is let go. */
@@ -62,19 +57,6 @@ export async function coloursOf(
   return [picture.crop, within].reduce((all, outline) => (outline ? coloursInside(all, onSurface(outline, surface)) : all), own.colours);
 }
 
-/** Runs steps with a breath now and then; null once they are no longer wanted. */
-export async function breathing<T>(steps: Generator<number, T>, isWanted: () => boolean, onShare: OnShare): Promise<T | null> {
-  let since = performance.now();
-  for (let step = steps.next(); ; step = steps.next()) {
-    if (step.done) return step.value;
-    if (performance.now() - since < breathMs) continue;
-    onShare(step.value);
-    await breath();
-    if (!isWanted()) return null;
-    since = performance.now();
-  }
-}
-
 /** The borders that the settings ask for; null once they are no longer wanted. */
 export async function bordersOf(
   picture: Picture,
@@ -93,7 +75,7 @@ export async function bordersOf(
   if (own.borders?.key === key) return own.borders.found;
   if (isByColour) {
     const all = await coloursOf(picture, surface, within, onReading);
-    const found = isWanted() ? await breathing(colourBorders(all, mmPerPx, settings), isWanted, onFinding) : null;
+    const found = isWanted() ? await breathing(colourBorders(all, mmPerPx, settings), onFinding, isWanted) : null;
     if (found) own.borders = { key, found };
     return found;
   }

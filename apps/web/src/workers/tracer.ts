@@ -31,9 +31,10 @@ import {
 } from '@nuvet/core/trace';
 import { expose } from 'comlink';
 import { z } from 'zod';
+import { breath, breathing } from './breathing';
 import { asNumbers, type ChordTrace } from './chord-trace';
 import { coarseTrace, prepareLooks } from './coarse-trace';
-import { bordersOf, breath, breathing, coloursOf, holding, unheard } from './held-picture';
+import { bordersOf, coloursOf, holding, unheard } from './held-picture';
 
 /** What is this near to a symmetry is offered it, root mean square, mm; drawings by hand leave it by so much. */
 const nearlyMm = 0.6;
@@ -96,7 +97,7 @@ const tracer = {
     );
     await breath();
     if (!borders || !isWanted()) return null;
-    const found = await breathing(borders.fit(settings), isWanted, (share) => onShare('tracing', share));
+    const found = await breathing(borders.fit(settings), (share) => onShare('tracing', share), isWanted);
     setTimeout(() => prepareLooks(picture, surface, settings));
     return found && traceOnSheet(picture, settings, found, surface);
   },
@@ -178,7 +179,7 @@ const tracer = {
     const mine = newest;
     const found: TradeOff[] = [];
     for (const toleranceMm of tolerances) {
-      const fit = await breathing(borders.fit({ ...settings, toleranceMm }), () => mine === newest, unheard);
+      const fit = await breathing(borders.fit({ ...settings, toleranceMm }), unheard, () => mine === newest);
       if (!fit) return null;
       const paths = fit.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
       const worst = strayOf(paths, borders.contours, cornerReach * borders.softness).reduce(

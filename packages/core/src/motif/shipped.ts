@@ -6,7 +6,8 @@ import type { Point } from '../plane/point.ts';
 import { shift } from '../plane/transform.ts';
 import { combined, unitedOutlines } from '../shape/combine.ts';
 import { joinedImages, turnedImages } from '../shape/copies.ts';
-import { offsetClosed, plainOffset } from '../shape/offset.ts';
+import { offsetClosed } from '../shape/offset.ts';
+import { plainOffset } from '../shape/raw-offset.ts';
 import { type DrawnPoint, pathThrough } from '../shape/through-points.ts';
 
 export interface Motif {

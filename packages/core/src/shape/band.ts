@@ -7,8 +7,9 @@ import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 import { nested, unitedOutlines } from './combine.ts';
 import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
-import { type OffsetSettings, offsetPiece, plainOffset, rawOffset } from './offset.ts';
+import { offsetPiece } from './offset.ts';
 import { selfCrossings } from './path-crossings.ts';
+import { type OffsetSettings, plainOffset, rawOffset } from './raw-offset.ts';
 import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 
 export const endKinds = ['round', 'flat', 'square'] as const;

@@ -35,7 +35,7 @@ export { type FlatSettings, type FlatStrip, layFlat, onCurve, stripOf } from './
 export { counterClockwise, type Followed, followed, type LiveStep } from './live.ts';
 export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';
-export { type CornerKind, cornerKinds, type OffsetSettings, offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
+export { offsetClosed, offsetPiece, rings } from './offset.ts';
 export { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 export {
   arcThrough,
@@ -53,6 +53,7 @@ export {
   withSegmentAs,
   withSegmentPulled,
 } from './points.ts';
+export { type CornerKind, cornerKinds, type OffsetSettings, plainOffset } from './raw-offset.ts';
 export { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
 export { type SheetSnap, type SnapWord, snapNear, squareLocked } from './snapping.ts';
 export { type DrawnPoint, pathThrough, pointsAlong, reversedPoints, spanBetween } from './through-points.ts';

@@ -9,7 +9,8 @@ import { bandAbout, type EndKind } from './band.ts';
 import { combined, nested } from './combine.ts';
 import { type Copies, joinedImages, mirrorImages, turnedImages } from './copies.ts';
 import { type CornerCut, cornersOf, withCornersCut } from './corner-cuts.ts';
-import { type CornerKind, noOffsetMemory, type OffsetMemory, plainOffset, rings } from './offset.ts';
+import { noOffsetMemory, type OffsetMemory, rings } from './offset.ts';
+import { type CornerKind, plainOffset } from './raw-offset.ts';
 
 export type LiveStep =
   | { readonly kind: 'round'; readonly size: number; readonly which: 'all' | 'inner' | 'outer'; readonly how: CornerCut }

@@ -18,8 +18,9 @@ import {
   withoutLoops,
 } from '../plane/index.ts';
 import { bandAbout } from './band.ts';
-import { offsetClosed, offsetPiece, plainOffset, rings } from './offset.ts';
+import { offsetClosed, offsetPiece, rings } from './offset.ts';
 import { selfCrossings } from './path-crossings.ts';
+import { plainOffset } from './raw-offset.ts';
 
 const rectangle = (w: number, h: number): Path =>
   polygonPath([{ x: 0, y: 0 }, { x: w, y: 0 }, { x: w, y: h }, { x: 0, y: h }]); // biome-ignore format: one line

@@ -1,8 +1,9 @@
 /** Tails are taken off where they have no width, and offsets about as far as their outline is bent stay whole. */
 import { describe, expect, it } from 'vitest';
 import { ellipsePath, type Path, type Point, pathArea, pathLength, polygonPath } from '../plane/index.ts';
-import { offsetPiece, plainOffset } from './offset.ts';
+import { offsetPiece } from './offset.ts';
 import { selfCrossings } from './path-crossings.ts';
+import { plainOffset } from './raw-offset.ts';
 import { withoutTails } from './tails.ts';
 
 const p = (x: number, y: number): Point => ({ x, y });
