@@ -1,6 +1,6 @@
 // `npm test`: sets up what the checks need, runs every one, and ends with a line of how many passed and failed.
 import { readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { installNodePackages } from './node-packages.mjs';
 import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
 import { fail, run, say } from './run.mjs';
@@ -10,6 +10,7 @@ import { buildWeb } from './web-server.mjs';
 
 const program = (name) => join(projectFolder, 'node_modules/.bin', name);
 const counts = { passed: 0, failed: 0 };
+const faults = [];
 
 async function check(name, work) {
   say(name);
@@ -18,8 +19,18 @@ async function check(name, work) {
     counts.passed++;
   } catch (error) {
     counts.failed++;
-    console.error(`\n${name} failed:\n${error.message}\n`);
+    faults.push(`${name}: ${error.message}`);
   }
+}
+
+/** The failed tests of a report of Vitest's, each with its file and the start of what it said. */
+function failedTests(testResults) {
+  return testResults.flatMap(({ name, message, assertionResults }) => {
+    const file = relative(projectFolder, name);
+    const failed = assertionResults.filter(({ status }) => status === 'failed');
+    if (failed.length === 0 && message) return [`${file}: ${message}`];
+    return failed.map(({ fullName, failureMessages }) => `${file}: ${fullName}\n${failureMessages.join('\n').slice(0, 1200)}`);
+  });
 }
 
 /** Runs Vitest with a configuration and adds what it counted. */
@@ -33,13 +44,19 @@ async function vitest(name, config, environment = {}) {
     () => false,
   );
   try {
-    const { numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites, success } = JSON.parse(readFileSync(report, 'utf8'));
+    const read = JSON.parse(readFileSync(report, 'utf8'));
+    const { numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites, success } = read;
+    faults.push(...failedTests(read.testResults));
     counts.passed += numPassedTests;
     counts.failed += numFailedTests;
     // A file that does not load has no failed test of its own; nor has a run that stumbled outside its tests.
-    if (numFailedTests === 0 && (!success || !ended || numTotalTestSuites === 0 || numFailedTestSuites > 0)) counts.failed++;
+    if (numFailedTests === 0 && (!success || !ended || numTotalTestSuites === 0 || numFailedTestSuites > 0)) {
+      counts.failed++;
+      faults.push(`${name}: a run that stumbled outside its tests; what it printed stands above`);
+    }
   } catch {
     counts.failed++;
+    faults.push(`${name}: no report was written`);
   }
 }
 
@@ -63,5 +80,7 @@ try {
 } catch (error) {
   fail(error);
 }
+// What failed stands last, where the end of a long log is read first.
+for (const fault of faults) console.error(`\nFailed: ${fault}`);
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed > 0 ? 1 : 0);

@@ -114,7 +114,7 @@ async function talk(lines: string[], until: (said: string[]) => boolean, late: s
       else socket.write('@state\n');
     });
     socket.on('error', reject);
-    setTimeout(() => reject(new Error(`no end: ${said.slice(-5).join(' | ')}`)), 8000);
+    setTimeout(() => reject(new Error(`no end: ${said.slice(-5).join(' | ')}`)), 40_000);
     socket.write(`${lines.join('\n')}\n`);
   });
   socket.destroy();
