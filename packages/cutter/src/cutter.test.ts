@@ -101,6 +101,7 @@ async function talk(lines: string[], until: (said: string[]) => boolean, late: s
   await new Promise<void>((resolve) => service.listen(0, '127.0.0.1', resolve));
   const socket = connect((service.address() as AddressInfo).port, '127.0.0.1');
   const said: string[] = [];
+  let patience: NodeJS.Timeout | undefined;
   await new Promise<void>((resolve, reject) => {
     let rest = '';
     socket.on('data', (part) => {
@@ -114,9 +115,10 @@ async function talk(lines: string[], until: (said: string[]) => boolean, late: s
       else socket.write('@state\n');
     });
     socket.on('error', reject);
-    setTimeout(() => reject(new Error(`no end: ${said.slice(-5).join(' | ')}`)), 40_000);
+    patience = setTimeout(() => reject(new Error(`no end: ${said.slice(-5).join(' | ')}`)), 40_000);
     socket.write(`${lines.join('\n')}\n`);
   });
+  clearTimeout(patience);
   socket.destroy();
   return said;
 }

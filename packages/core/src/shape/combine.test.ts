@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
 import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
 import OverlayOp from 'jsts/org/locationtech/jts/operation/overlay/OverlayOp.js';
+import SnapIfNeededOverlayOp from 'jsts/org/locationtech/jts/operation/overlay/snap/SnapIfNeededOverlayOp.js';
 import { describe, expect, it } from 'vitest';
 import { circlePath, ellipsePath, type Path, pathArea, polygonPath, shift, transformedPath } from '../plane/index.ts';
 import { combined, divided, nested, unitedOutlines } from './combine.ts';
@@ -45,11 +46,10 @@ describe('areas', () => {
   });
   it('of 500 random polygons are those that jsts finds', () => {
     const ops = [['unite', OverlayOp.UNION], ['take-away', OverlayOp.DIFFERENCE], ['keep-common', OverlayOp.INTERSECTION]] as const; // biome-ignore format: a table
-    let n = 0;
     fc.assert(
-      fc.property(starPolygon, starPolygon, (a, b) => {
-        const [how, code] = ops[n++ % 3] as (typeof ops)[number];
-        const truth = OverlayOp.overlayOp(asJsts(a), asJsts(b), code).getArea() as number;
+      fc.property(starPolygon, starPolygon, fc.constantFrom(...ops), (a, b, [how, code]) => {
+        // Plain overlays refuse places that differ in the last digits; this one then snaps them.
+        const truth = SnapIfNeededOverlayOp.overlayOp(asJsts(a), asJsts(b), code).getArea() as number;
         expect(areaOf(combined([a], [b], how))).toBeCloseTo(truth, 4);
       }),
       { numRuns: 500 },
