@@ -36,16 +36,24 @@ const turnWeight = 3000;
 /** By so much both weigh less while the chain is first settled. */
 const looseness = 0.01;
 
+/** A chain that leaves so many times what it may, settled loosely, is given up. */
+const hopeless = 2;
+
 /** Only points so near to the straight edge beside a chain lie on it, px: of a hairpin both ends point the same way. */
 const besideEdge = 4;
 
+/**
+ * @param mostRms what a chain may leave at most, px, to be of use
+ * @returns null where it leaves much more
+ */
 export function settleChain(
   course: Course,
   start: ChainEnd,
   end: ChainEnd,
   inner: readonly CurveEnd[],
   isStraight: readonly boolean[],
-): ArcChain {
+  mostRms: number,
+): ArcChain | null {
   const stops = [start, ...inner, end];
   const shapes = stops.slice(1).map((next, k) => shapeBetween(course, stops[k] as CurveEnd, next, isStraight[k] === true));
   const chord = subtract((stops[1] as CurveEnd).at, start.at);
@@ -57,10 +65,15 @@ export function settleChain(
   const values = [0, angle, ...shapes.flatMap(({ bend, length }) => [100 * bend, length])];
   const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : k % 2 === 1 || !isStraight[(k - 2) / 2]));
   const points = pointsOf(course, stops);
-  // What the end must meet is loose at first: a stiff end leaves only a narrow, bent valley to the best chain.
-  settle(values, free, (v) => residualsOf(v, start, end, points, looseness));
-  const squares = settle(values, free, (v) => residualsOf(v, start, end, points, 1));
-  return { ...read(values, start, end), rms: Math.sqrt(squares / Math.max(1, points.length)) };
+  const settled = (tightness: number): number => {
+    const squares = settle(values, free, points.xs.length + 3, (v, into) => residualsOf(v, start, end, points, tightness, into));
+    return Math.sqrt(squares / Math.max(1, points.xs.length));
+  };
+  // What the end must meet is loose at first: a stiff end leaves only a narrow, bent valley to the best chain. What is far
+  // off even so is farther off once the end is met.
+  if (settled(looseness) > hopeless * mostRms) return null;
+  const rms = settled(1);
+  return { ...read(values, start, end), rms };
 }
 
 /** A first guess of the arc between two places, from how far the course bows in the middle. */
@@ -75,18 +88,28 @@ function shapeBetween(course: Course, a: CurveEnd, b: CurveEnd, isStraight: bool
 }
 
 /** Points of the course, each with the arc that it belongs to. */
-function pointsOf(course: Course, stops: readonly CurveEnd[]): { x: number; y: number; arc: number }[] {
+interface ChainPoints {
+  readonly xs: Float64Array;
+  readonly ys: Float64Array;
+  readonly arcs: Int32Array;
+}
+
+function pointsOf(course: Course, stops: readonly CurveEnd[]): ChainPoints {
   const total = (stops.at(-1) as CurveEnd).index - (stops[0] as CurveEnd).index;
   const stride = Math.max(1, Math.ceil(total / mostPoints));
-  return stops.slice(1).flatMap((stop, arc) => {
+  const [xs, ys, arcs]: [number[], number[], number[]] = [[], [], []];
+  for (const [arc, stop] of stops.slice(1).entries()) {
     const before = stops[arc] as CurveEnd;
-    const list: { x: number; y: number; arc: number }[] = [];
     // Next to a joint a point may belong to either side.
     const margin = Math.min(3, Math.floor((stop.index - before.index) / 6));
     const [from, to] = [before.index + Math.max(margin, before.spoilt), stop.index - Math.max(margin, stop.spoilt)];
-    for (let k = from; k <= to; k += stride) list.push({ x: course.x(k), y: course.y(k), arc });
-    return list;
-  });
+    for (let k = from; k <= to; k += stride) {
+      xs.push(course.x(k));
+      ys.push(course.y(k));
+      arcs.push(arc);
+    }
+  }
+  return { xs: Float64Array.from(xs), ys: Float64Array.from(ys), arcs: Int32Array.from(arcs) };
 }
 
 interface Pose {
@@ -110,63 +133,83 @@ function after({ x, y, angle }: Pose, bend: number, length: number): Pose {
   return { x: x + (Math.sin(next) - Math.sin(angle)) / bend, y: y - (Math.cos(next) - Math.cos(angle)) / bend, angle: next };
 }
 
-/** The distance from the circle through a pose, (1 - |1 - bend n|) / bend with n from the centre, exact for small bends. */
-function offCircle(pose: Pose, bend: number, x: number, y: number): number {
-  const [dx, dy] = [x - pose.x, y - pose.y];
-  const side = Math.cos(pose.angle) * dy - Math.sin(pose.angle) * dx;
-  const u = bend * (dx * dx + dy * dy) - 2 * side;
-  return u / (1 + Math.sqrt(Math.max(0, 1 + bend * u)));
-}
-
+/** Puts the residuals of points and end into a list that has room for three more than points; what is left over is 0. */
 function residualsOf(
   values: readonly number[],
   start: ChainEnd,
   end: ChainEnd,
-  points: readonly { x: number; y: number; arc: number }[],
+  { xs, ys, arcs }: ChainPoints,
   tightness: number,
-): number[] {
+  into: Float64Array,
+): void {
+  let pose = startOf(values, start);
+  const lastArc = values.length / 2 - 2;
+  for (let arc = 0, k = 0; arc <= lastArc; arc++) {
+    const [bend, length] = [(values[2 + 2 * arc] as number) / 100, values[3 + 2 * arc] as number];
+    const next = after(pose, bend, length);
+    const [c, s, cEnd, sEnd] = [Math.cos(pose.angle), Math.sin(pose.angle), Math.cos(next.angle), Math.sin(next.angle)];
+    const slidesFrom = arc === 0 && start.freedom === 'along';
+    const slidesTo = arc === lastArc && end.freedom === 'along';
+    for (; arcs[k] === arc; k++) {
+      const [dx, dy] = [(xs[k] as number) - pose.x, (ys[k] as number) - pose.y];
+      const side = c * dy - s * dx;
+      // What lies on a straight edge beside the chain counts by its distance from that.
+      if (slidesFrom && c * dx + s * dy < 0 && Math.abs(side) < besideEdge) {
+        into[k] = side;
+        continue;
+      }
+      if (slidesTo) {
+        const [ex, ey] = [(xs[k] as number) - next.x, (ys[k] as number) - next.y];
+        const beside = cEnd * ey - sEnd * ex;
+        if (cEnd * ex + sEnd * ey > 0 && Math.abs(beside) < besideEdge) {
+          into[k] = beside;
+          continue;
+        }
+      }
+      // From the circle (1 - |1 - bend n|) / bend, with n from the centre; so written it is exact for small bends too.
+      const u = bend * (dx * dx + dy * dy) - 2 * side;
+      into[k] = u / (1 + Math.sqrt(Math.max(0, 1 + bend * u)));
+    }
+    pose = next;
+  }
+  const [dx, dy] = [pose.x - end.at.x, pose.y - end.at.y];
   const [onPlace, onTurn] = [tightness * endWeight, tightness * turnWeight];
-  const poses = [startOf(values, start)];
-  for (let k = 2; k < values.length; k += 2) poses.push(after(poses.at(-1) as Pose, (values[k] as number) / 100, values[k + 1] as number));
-  const last = poses.at(-1) as Pose;
-  const residuals = points.map(({ x, y, arc }) => {
-    // What lies on a straight edge beside the chain counts by its distance from that.
-    if (arc === 0 && start.freedom === 'along') {
-      const pose = poses[0] as Pose;
-      const [dx, dy] = [x - pose.x, y - pose.y];
-      const [c, s] = [Math.cos(pose.angle), Math.sin(pose.angle)];
-      if (c * dx + s * dy < 0 && Math.abs(c * dy - s * dx) < besideEdge) return c * dy - s * dx;
-    }
-    if (arc === poses.length - 2 && end.freedom === 'along') {
-      const [dx, dy] = [x - last.x, y - last.y];
-      const [c, s] = [Math.cos(last.angle), Math.sin(last.angle)];
-      if (c * dx + s * dy > 0 && Math.abs(c * dy - s * dx) < besideEdge) return c * dy - s * dx;
-    }
-    return offCircle(poses[arc] as Pose, (values[2 + 2 * arc] as number) / 100, x, y);
-  });
-  const [dx, dy] = [last.x - end.at.x, last.y - end.at.y];
   const d = end.direction;
-  if (!d) return [...residuals, onPlace * dx, onPlace * dy];
-  const off = Math.atan2(d.x * Math.sin(last.angle) - d.y * Math.cos(last.angle), d.x * Math.cos(last.angle) + d.y * Math.sin(last.angle));
-  const [along, across] = [d.x * dx + d.y * dy, d.x * dy - d.y * dx];
-  if (end.freedom === 'along') return [...residuals, onPlace * across, onTurn * off];
-  if (end.freedom === 'across') return [...residuals, onPlace * along];
-  return [...residuals, onPlace * dx, onPlace * dy, onTurn * off];
+  const [one, two, three] = d ? offEnd(pose, end.freedom, d, dx, dy) : [dx, dy, 0];
+  into.set([onPlace * one, onPlace * two, onTurn * three], xs.length);
+}
+
+/** How far a pose is off an end that has a direction: two distances, and an angle. */
+function offEnd({ angle }: Pose, freedom: ChainEnd['freedom'], d: Point, dx: number, dy: number): [number, number, number] {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const turned = () => Math.atan2(d.x * s - d.y * c, d.x * c + d.y * s);
+  if (freedom === 'along') return [d.x * dy - d.y * dx, 0, turned()];
+  if (freedom === 'across') return [d.x * dx + d.y * dy, 0, 0];
+  return [dx, dy, turned()];
 }
 
 /** Moves the free values to where the squares of the residuals are least, and gives their sum. */
-function settle(values: number[], free: readonly boolean[], residuals: (values: readonly number[]) => number[]): number {
+function settle(
+  values: number[],
+  free: readonly boolean[],
+  count: number,
+  residuals: (values: readonly number[], into: Float64Array) => void,
+): number {
   const indices = values.map((_, k) => k).filter((k) => free[k]);
-  let now = residuals(values);
-  let squares = sumOfSquares(now);
+  let [now, tried] = [new Float64Array(count), new Float64Array(count)];
+  const slopes = indices.map(() => new Float64Array(count));
+  residuals(values, now);
+  let squares = dotted(now, now);
   let damping = 1e-4;
   for (let round = 0; round < 14; round++) {
-    const slopes = indices.map((k) => {
+    for (const [i, k] of indices.entries()) {
       const step = 1e-5;
-      const moved = [...values];
-      moved[k] = (moved[k] as number) + step;
-      return residuals(moved).map((r, i) => (r - (now[i] as number)) / step);
-    });
+      const [held, slope] = [values[k] as number, slopes[i] as Float64Array];
+      values[k] = held + step;
+      residuals(values, slope);
+      values[k] = held;
+      for (let j = 0; j < count; j++) slope[j] = ((slope[j] as number) - (now[j] as number)) / step;
+    }
     const products = slopes.map((a) => slopes.map((b) => dotted(a, b)));
     const downhill = slopes.map((a) => -dotted(a, now));
     let won = 0;
@@ -179,11 +222,11 @@ function settle(values: number[], free: readonly boolean[], residuals: (values: 
       indices.forEach((k, i) => {
         next[k] = (next[k] as number) + (move[i] as number);
       });
-      const nextResiduals = residuals(next);
-      const nextSquares = sumOfSquares(nextResiduals);
+      residuals(next, tried);
+      const nextSquares = dotted(tried, tried);
       if (!(nextSquares < squares)) continue;
       won = squares - nextSquares;
-      [now, squares] = [nextResiduals, nextSquares];
+      [now, tried, squares] = [tried, now, nextSquares];
       values.splice(0, values.length, ...next);
       damping = Math.max(1e-9, damping / 100);
       break;
@@ -193,9 +236,7 @@ function settle(values: number[], free: readonly boolean[], residuals: (values: 
   return squares;
 }
 
-const sumOfSquares = (list: readonly number[]): number => list.reduce((sum, r) => sum + r * r, 0);
-
-function dotted(a: readonly number[], b: readonly number[]): number {
+function dotted(a: Float64Array, b: Float64Array): number {
   let sum = 0;
   for (let k = 0; k < a.length; k++) sum += (a[k] as number) * (b[k] as number);
   return sum;

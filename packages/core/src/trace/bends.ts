@@ -6,11 +6,11 @@
 import { cross, type Point, turnBetween } from '../plane/point.ts';
 import { type ArcSegment, directionOn, type Segment } from '../plane/segment.ts';
 import { type ChainEnd, settleChain } from './arc-chain.ts';
-import { cheapestRound, cheapestWay, leastStep, placeAt, type Way, wayCost } from './cheapest-way.ts';
+import { type Cheapest, cheapestRounds, cheapestWays, leastStep, placeAt, type Way, wayCost } from './cheapest-way.ts';
 import type { Course } from './course.ts';
 import { type CurveEnd, fitCubic } from './curves.ts';
 import type { Grain } from './grain.ts';
-import { arcLimits, costOf, type Kind, kinds, mostSweep } from './segment-price.ts';
+import { arcLimits, costOf, kinds, mostSweep } from './segment-price.ts';
 import { tangentArc } from './tangent-arc.ts';
 
 /** An end of a bend; it `slides` where it may move along a straight edge that it joins. */
@@ -26,7 +26,7 @@ export interface Bend {
 /** Arcs, lines and cubics from `start` to `end`, whose index is larger. */
 export const fitBend = (course: Course, grain: Grain, start: BendEnd, end: BendEnd): Bend =>
   oneArc(course, grain, start, end) ??
-  firstThatFits((allowed) => drawn(course, grain, cheapestWay(course, grain, start, end, allowed), start, end));
+  firstThatFits(cheapestWays(course, grain, start, end), (way) => drawn(course, grain, way, start, end));
 
 /** About what the segments from `start` to `end` cost to tell, without fitting them to the last. */
 export const bendCost = (course: Course, grain: Grain, start: BendEnd, end: BendEnd): number =>
@@ -34,18 +34,17 @@ export const bendCost = (course: Course, grain: Grain, start: BendEnd, end: Bend
 
 /** The same once round a smooth closed course, opened where two segments meet. */
 export const fitRound = (course: Course, grain: Grain, start: CurveEnd): Bend =>
-  firstThatFits((allowed) => {
-    const way = cheapestRound(course, grain, start, allowed);
+  firstThatFits(cheapestRounds(course, grain, start), (way) => {
     const [first, last] = [way.stops[0], way.stops.at(-1)] as [CurveEnd, CurveEnd];
     return drawn(course, grain, way, { ...first, slides: false }, { ...last, slides: false });
   });
 
 /** Arcs that, settled together, leave the course are no true arcs: it is told without them, at last by cubics alone. */
-function firstThatFits(attempt: (allowed: readonly Kind[]) => Bend & { readonly fits: boolean }): Bend {
-  const all = attempt(kinds);
+function firstThatFits(cheapest: Cheapest, drawnAlong: (way: Way) => Bend & { readonly fits: boolean }): Bend {
+  const all = drawnAlong(cheapest(kinds));
   if (all.fits) return all;
-  const plain = attempt(['line', 'cubic']);
-  return plain.fits ? plain : attempt(['cubic']);
+  const plain = drawnAlong(cheapest(['line', 'cubic']));
+  return plain.fits ? plain : drawnAlong(cheapest(['cubic']));
 }
 
 /** The whole bend as one arc, its ends moved along the straight edges that it joins. */
@@ -66,7 +65,8 @@ function oneArc(course: Course, grain: Grain, start: BendEnd, end: BendEnd): Ben
     const fits = made && made.rms <= limits.rms && Math.abs(sweep) < mostSweep;
     return fits ? { start: made.start, segments: [made.arc] } : null;
   }
-  const chain = settleChain(course, asChainEnd(start), asChainEnd(end), [], [false]);
+  const chain = settleChain(course, asChainEnd(start), asChainEnd(end), [], [false], limits.rms);
+  if (!chain) return null;
   const arc = chain.segments[0] as ArcSegment;
   const isPlausible = chain.rms <= limits.rms && Math.abs(arc.sweep) > 0.05 && Math.abs(arc.sweep) < mostSweep;
   return isPlausible ? { start: chain.start, segments: [arc] } : null;
@@ -98,9 +98,11 @@ function drawn(course: Course, grain: Grain, { stops, kinds }: Way, start: BendE
     while (next < kinds.length && kinds[next] !== 'cubic') next++;
     if (next > first) {
       const isStraight = kinds.slice(first, next).map((kind) => kind === 'line');
-      const chain = settleChain(course, chainEnd(first), chainEnd(next), stops.slice(first + 1, next), isStraight);
       // Several arcs settled together must still keep to the course.
-      fits &&= chain.rms <= 1.5 * arcLimits(grain).rms;
+      const most = 1.5 * arcLimits(grain).rms;
+      const chain = settleChain(course, chainEnd(first), chainEnd(next), stops.slice(first + 1, next), isStraight, most);
+      if (!chain) return { start: start.at, segments: [], fits: false };
+      fits &&= chain.rms <= most;
       let from = chain.start;
       chain.segments.forEach((arc, k) => {
         segments[first + k] = arc;

@@ -136,12 +136,14 @@ function cheapest(prices: Prices, first: number, last: number, allowed: readonly
   return { stops: numbers.map((k) => prices.place(k)), kinds: by, cost: reached.cost[count - 1] as number, numbers };
 }
 
-/** The cheapest way of segments of the allowed kinds from `start` to `end`, whose index is larger. */
-export function cheapestWay(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd, allowed: readonly Kind[]): Way {
+/** The cheapest way of segments of those kinds. */
+export type Cheapest = (allowed: readonly Kind[]) => Way;
+
+/** The cheapest ways from `start` to `end`, whose index is larger; prices are worked out once for all of them. */
+export function cheapestWays(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd): Cheapest {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, end), false);
-  const way = cheapest(prices, 0, prices.places.length - 1, allowed);
   const reach = (prices.places[1] as CurveEnd).index - start.index;
-  return settled(course, grain, way, reach, false, allowed);
+  return (allowed) => settled(course, grain, cheapest(prices, 0, prices.places.length - 1, allowed), reach, false, allowed);
 }
 
 /** About what the cheapest way costs to tell: over the places alone, its breakpoints not moved. */
@@ -151,16 +153,18 @@ export function wayCost(course: Course, grain: Grain, start: CurveEnd, end: Curv
   return way.kinds.reduce((sum, kind) => sum + costOf[kind], 0);
 }
 
-/** The cheapest way once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
-export function cheapestRound(course: Course, grain: Grain, start: CurveEnd, allowed: readonly Kind[]): Way {
+/** The same once round a closed course, opened where it has a stop so that no segment is cut by the opening. */
+export function cheapestRounds(course: Course, grain: Grain, start: CurveEnd): Cheapest {
   const prices = new Prices(course, grain, placesAlong(course, grain, start, roundsOn(course, start, 1)), true);
   const size = prices.places.length - 1;
-  const first = cheapest(prices, 0, size, allowed);
-  const middle = first.numbers.length > 2 ? (first.numbers[first.numbers.length >> 1] as number) : 0;
-  const second = middle > 0 ? cheapest(prices, middle, middle + size, allowed) : first;
   const reach = (prices.places[1] as CurveEnd).index - start.index;
-  const best = second.cost < first.cost ? second : first;
-  return openedAtCurves(course, settled(course, grain, best, reach, true, allowed));
+  return (allowed) => {
+    const first = cheapest(prices, 0, size, allowed);
+    const middle = first.numbers.length > 2 ? (first.numbers[first.numbers.length >> 1] as number) : 0;
+    const second = middle > 0 ? cheapest(prices, middle, middle + size, allowed) : first;
+    const best = second.cost < first.cost ? second : first;
+    return openedAtCurves(course, settled(course, grain, best, reach, true, allowed));
+  };
 }
 
 /** A way round opened where two curves meet, if any do: there alone place and direction are the course's own. */

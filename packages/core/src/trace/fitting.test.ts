@@ -133,7 +133,9 @@ describe('chains of arcs', () => {
             end(ends.length - 1),
             ends.slice(1, -1),
             shapes.map(() => false),
+            0.02,
           );
+          if (!chain) throw new Error('given up');
           expect(chain.rms).toBeLessThan(0.02);
           let from = chain.start;
           chain.segments.forEach((segment, k) => {
