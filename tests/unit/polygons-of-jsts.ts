@@ -48,3 +48,17 @@ const overlays = { unite: OverlayOp.UNION, 'take-away': OverlayOp.DIFFERENCE, 'k
 /** Where its own figures are not exact enough it snaps what nearly meets. */
 export const overlaid = (a: Polygon, b: Polygon, how: keyof typeof overlays): Polygon =>
   SnapIfNeededOverlayOp.overlayOp(a, b, overlays[how]);
+
+export type Line = ReturnType<typeof factory.createLineString>;
+
+/** A path's own line: of a closed one its ring. */
+export function lineFrom(path: Path, chord = 0.0002): Line {
+  if (path.closed) return ringOf(path, chord);
+  return factory.createLineString(polygonOf(path, chord).map(({ x, y }) => new Coordinate(x, y)));
+}
+
+/** Several as one, so that they are looked at together. */
+export const linesFrom = (paths: readonly Path[], chord?: number) =>
+  factory.createMultiLineString(paths.map((path) => lineFrom(path, chord)));
+export const polygonsFrom = (areas: readonly Area[], chord?: number) =>
+  factory.createMultiPolygon(areas.map((one) => polygonFrom(one, chord)));

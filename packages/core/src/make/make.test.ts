@@ -9,11 +9,12 @@ import { figurePath, windingAbout } from '../shape/index.ts';
 import { hatchLines } from './hatch.ts';
 import { kerfCompensated } from './kerf.ts';
 import { kerfGauge, kerfRead, plainGauge, slotsOf } from './kerf-gauge.ts';
+import { ledInAndOut, wasteBeside } from './leads.ts';
 import { trapezoid, travelTime } from './motion.ts';
 import { orderedStops, type Stop, travelOf } from './order.ts';
 import { toMachine } from './placement.ts';
 import { plannedCut } from './plan.ts';
-import { ledInAndOut, partAlong, perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+import { partAlong, perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const box = (x: number, y: number, w: number, h: number): Path => polygonPath([p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)]);
@@ -148,18 +149,26 @@ describe('where a loop starts and how it is led in', () => {
   });
   it.each(['line', 'arc'] as const)('a lead by %s lies in the waste and does not enter the piece', (kind) => {
     const loop = startedAt(plate, p(40, -25));
-    const led = ledInAndOut(loop, { lead: { kind, inMm: 3, outMm: 2 }, overcutMm: 0 }, [plate]);
+    const led = ledInAndOut(loop, { lead: { kind, inMm: 3, outMm: 2 }, overcutMm: 0 }, wasteBeside([plate], 0));
     expect(led.closed).toBe(false);
     expect(windingAbout([plate], led.start)).toBe(0);
     expect(windingAbout([plate], led.segments.at(-1)?.to as Point)).toBe(0);
     expect(pathLength(led)).toBeCloseTo(260 + (kind === 'line' ? 5 : (5 * Math.PI) / 2), 9);
     // Within a small hole the lead grows shorter, until it fits.
     const bore = hole(circlePath(p(0, 0), 1));
-    const inBore = ledInAndOut(startedAt(bore, p(1, 0)), { lead: { kind, inMm: 3, outMm: 0 }, overcutMm: 0 }, [plate, bore]);
+    const inBore = ledInAndOut(
+      startedAt(bore, p(1, 0)),
+      { lead: { kind, inMm: 3, outMm: 0 }, overcutMm: 0 },
+      wasteBeside([plate, bore], 0),
+    );
     expect(distance(inBore.start, p(0, 0))).toBeLessThan(1);
   });
   it('goes on over its start by the overcut', () => {
-    const cut = ledInAndOut(startedAt(plate, p(40, -25)), { lead: { kind: 'none', inMm: 0, outMm: 0 }, overcutMm: 2.5 }, [plate]);
+    const cut = ledInAndOut(
+      startedAt(plate, p(40, -25)),
+      { lead: { kind: 'none', inMm: 0, outMm: 0 }, overcutMm: 2.5 },
+      wasteBeside([plate], 0),
+    );
     expect(pathLength(cut)).toBeCloseTo(262.5, 9);
     expect(cut.segments.at(-1)?.to).toEqual(partAlong(startedAt(plate, p(40, -25)), 0, 2.5).segments.at(-1)?.to);
   });

@@ -5,14 +5,28 @@
 import Flatbush from 'flatbush';
 import type { Piece, Purpose } from '../job/schema.ts';
 import { type Cutting, type Machine, strengthOf } from '../job/setup.ts';
-import { type Box, boxAroundBoxes, distance, type Path, type Point, pathArea, pathBox, pathLength, reversedPath } from '../plane/index.ts';
+import {
+  type Box,
+  boxAroundBoxes,
+  directionOn,
+  distance,
+  nearestOnPath,
+  type Path,
+  type Point,
+  pathArea,
+  pathBox,
+  pathLength,
+  reversedPath,
+  stepsOf,
+} from '../plane/index.ts';
 import { insidePoint, windingAbout } from '../shape/index.ts';
 import { hatchLines } from './hatch.ts';
 import { kerfCompensated } from './kerf.ts';
+import { hasRoom, type IsWaste, ledInAndOut, wasteBeside } from './leads.ts';
 import { legsOf, travelTime } from './motion.ts';
 import { type Ordered, orderedStops, type Stop, travelOf } from './order.ts';
 import { originOn } from './placement.ts';
-import { ledInAndOut, perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+import { perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
 
 /** One way with the tool on. */
 export interface Run {
@@ -68,11 +82,12 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
   const box = boxAroundBoxes(tasks.flatMap((t) => (t.loop ? [t.loop] : t.runs)).map(pathBox));
   let at = box ? originOn(box, machine) : { x: 0, y: 0 };
   const home = at;
+  const isWaste = wasteBeside(material, cutting.kerfMm / 2);
   const done: { task: Task; runs: Path[] }[] = [];
   for (const purpose of turns) {
     const own = tasks.filter((t) => t.purpose === purpose);
     if (own.length === 0) continue;
-    const made = yield* orderedTasks(own, at, cutting, material);
+    const made = yield* orderedTasks(own, at, cutting, isWaste);
     done.push(...made);
     at = endOfRuns(made) ?? at;
   }
@@ -82,7 +97,7 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
   const asDrawn = turns.flatMap((purpose) =>
     tasks
       .filter((t) => t.purpose === purpose)
-      .flatMap((t) => (t.loop ? [begun(t, startPlaces(t.loop, cutting.start)[0] as Point, cutting, material)] : [[...t.runs]])),
+      .flatMap((t) => (t.loop ? [begun(t, placesToStart(t, cutting, isWaste)[0] as Point, cutting, isWaste)] : [[...t.runs]])),
   );
   return {
     runs,
@@ -132,8 +147,23 @@ function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cu
   );
 }
 
+/** Where a loop may start: of its corners those where the lead has room, if there are any. */
+function placesToStart({ loop, purpose }: Task, cutting: Cutting, isWaste: IsWaste): Point[] {
+  if (!loop) return [];
+  const places = startPlaces(loop, cutting.start);
+  if (purpose !== 'cut' || cutting.lead.kind === 'none' || places.length < 2) return places;
+  const roomy = places.filter((at) => {
+    const { index, t } = nearestOnPath(loop, at);
+    const steps = stepsOf(loop);
+    // At a joint the way sets out along the second of its two segments.
+    const { from, segment } = steps[t > 1 - 1e-9 ? (index + 1) % steps.length : index] as (typeof steps)[0];
+    return hasRoom(at, directionOn(from, segment, t > 1 - 1e-9 ? 0 : t), cutting.lead, isWaste);
+  });
+  return roomy.length > 0 ? roomy : places;
+}
+
 /** A task's ways once its start is chosen. */
-function begun(task: Task, start: Point, cutting: Cutting, material: readonly Path[]): Path[] {
+function begun(task: Task, start: Point, cutting: Cutting, isWaste: IsWaste): Path[] {
   if (!task.loop) return [...task.runs];
   const loop = startedAt(task.loop, start);
   if (task.purpose !== 'cut') return [loop];
@@ -142,7 +172,7 @@ function begun(task: Task, start: Point, cutting: Cutting, material: readonly Pa
     // The tool takes half a kerf off either side of a bridge.
     if (tabs.length > 0) return withoutTabs(loop, tabs, cutting.tabs.widthMm + cutting.kerfMm);
   }
-  return [ledInAndOut(loop, cutting, material)];
+  return [ledInAndOut(loop, cutting, isWaste)];
 }
 
 /** Of more tasks a third order would take longer than it saves. */
@@ -152,16 +182,16 @@ function* orderedTasks(
   tasks: readonly Task[],
   from: Point,
   cutting: Cutting,
-  material: readonly Path[],
+  isWaste: IsWaste,
 ): Generator<number, { task: Task; runs: Path[] }[]> {
   const waits = waitingIn(tasks);
-  const places = tasks.map((t) => (t.loop ? startPlaces(t.loop, cutting.start) : []));
+  const places = tasks.map((t) => placesToStart(t, cutting, isWaste));
   let starts = places.map((list) => list[0] ?? null);
   let best: { ways: Path[][]; ordered: Ordered } | null = null;
   // Where a loop may start in several places the first order tells which is on the way; then it is ordered once more.
   const rounds = tasks.length > manyTasks ? 2 : 3;
   for (let round = 0; round < rounds; round++) {
-    const ways = tasks.map((t, k) => begun(t, (starts[k] ?? { x: 0, y: 0 }) as Point, cutting, material));
+    const ways = tasks.map((t, k) => begun(t, (starts[k] ?? { x: 0, y: 0 }) as Point, cutting, isWaste));
     const stops = ways.map((paths, k): Stop => ({ entry: entryOf(paths), exit: exitOf(paths), isReversible: (tasks[k] as Task).isReversible, before: waits[k] as number | null })); // biome-ignore format: one line
     const ordered = yield* orderedStops(stops, from);
     if (best && ordered.travelMm >= best.ordered.travelMm - 1e-6) break;

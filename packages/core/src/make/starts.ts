@@ -1,6 +1,6 @@
 /**
- * In: a closed way of the tool, travelled so that the waste lies on its right. Out: where it may start, the way led in and out
- * beside the piece, cut on over its start, and left out where bridges hold the piece.
+ * In: a closed way of the tool. Out: where it may start, parts of it by their lengths, and what is left out where bridges hold
+ * the piece or a line is perforated.
  */
 import type { Cutting } from '../job/setup.ts';
 import {
@@ -17,7 +17,7 @@ import {
   splitPath,
   stepsOf,
 } from '../plane/index.ts';
-import { cornersOf, windingAbout } from '../shape/index.ts';
+import { cornersOf } from '../shape/index.ts';
 
 /** A corner that turns by this much hides the mark of a start, radians. */
 const hidingTurn = 0.35;
@@ -151,73 +151,4 @@ export function perforated(path: Path, { cutMm, leftMm }: Cutting['perforation']
   const pitch = length / count;
   if (pitch <= leftMm) return [path];
   return Array.from({ length: count }, (_, k) => partAlong(path, k * pitch, (k + 1) * pitch - leftMm));
-}
-
-/** Leads shorter than this are not worth having, mm. */
-const leastLead = 0.1;
-
-/**
- * A closed way with its lead-in, its overcut and its lead-out, as one open path. Leads lie in the waste, on the right; where
- * they would reach into material they are made shorter.
- * @param material outlines that no lead may enter
- */
-export function ledInAndOut(path: Path, { lead, overcutMm }: Pick<Cutting, 'lead' | 'overcutMm'>, material: readonly Path[]): Path {
-  const whole = pathLength(path);
-  const over = Math.min(overcutMm, whole / 2);
-  const way = over > 0 ? [...path.segments, ...partAlong(path, 0, over).segments] : [...path.segments];
-  const [first] = stepsOf(path);
-  if (!first) return path;
-  const into = leadOf(path.start, directionOn(first.from, first.segment, 0), lead.kind, lead.inMm, material, 'in');
-  const end = (way.at(-1) as Segment).to;
-  const last = stepsOf({ start: path.start, segments: way, closed: false }).at(-1) as ReturnType<typeof stepsOf>[0];
-  const out = leadOf(end, directionOn(last.from, last.segment, 1), lead.kind, lead.outMm, material, 'out');
-  if (!into && !out && over === 0) return path;
-  return {
-    start: into?.start ?? path.start,
-    segments: [...(into?.segments ?? []), ...way, ...(out?.segments ?? [])],
-    closed: false,
-  };
-}
-
-function leadOf(
-  at: Point,
-  direction: Point,
-  kind: Cutting['lead']['kind'],
-  wanted: number,
-  material: readonly Path[],
-  which: 'in' | 'out',
-): Path | null {
-  if (kind === 'none') return null;
-  for (let size = wanted; size >= leastLead; size /= 2) {
-    const lead = kind === 'line' ? straightLead(at, direction, size, which) : arcLead(at, direction, size, which);
-    if (isInWaste(lead, at, material)) return lead;
-  }
-  return null;
-}
-
-/** At half a right angle from the right, so that the tool does not turn back on itself. */
-function straightLead(at: Point, d: Point, size: number, which: 'in' | 'out'): Path {
-  const way = which === 'in' ? -1 : 1;
-  const far = { x: at.x + (size * (d.y + way * d.x)) / Math.SQRT2, y: at.y + (size * (-d.x + way * d.y)) / Math.SQRT2 };
-  return which === 'in'
-    ? { start: far, segments: [{ kind: 'line', to: at }], closed: false }
-    : { start: at, segments: [{ kind: 'line', to: far }], closed: false };
-}
-
-/** A quarter of a circle that runs into the way, or out of it, without a corner. */
-function arcLead(at: Point, d: Point, radius: number, which: 'in' | 'out'): Path {
-  const way = which === 'in' ? -1 : 1;
-  const far = { x: at.x + radius * (d.y + way * d.x), y: at.y + radius * (-d.x + way * d.y) };
-  return which === 'in'
-    ? { start: far, segments: [{ kind: 'arc', to: at, sweep: -Math.PI / 2 }], closed: false }
-    : { start: at, segments: [{ kind: 'arc', to: far, sweep: -Math.PI / 2 }], closed: false };
-}
-
-function isInWaste(lead: Path, at: Point, material: readonly Path[]): boolean {
-  const [{ from, segment }] = stepsOf(lead) as [ReturnType<typeof stepsOf>[0]];
-  return [0, 0.25, 0.5, 0.75, 1].every((t) => {
-    const p = pointOn(from, segment, t);
-    if (distance(p, at) < 1e-6) return true;
-    return windingAbout(material, p) === 0;
-  });
 }

@@ -3,8 +3,7 @@
  * where the pages need to lie to be fewest. Each page has a cell of its own and prints half the overlap beyond it all round.
  */
 import type { Printing } from '../job/setup.ts';
-import { type Box, boxAround, type Path, type Point, polygonOf } from '../plane/index.ts';
-import { norm } from '../plane/point.ts';
+import { type Box, boxAroundBoxes, type Path, type Point, pathBox, polygonOf } from '../plane/index.ts';
 
 /** Upright, mm. ISO 216:2007; ANSI/ASME Y14.1 and common practice for the American ones. */
 export const papers: Readonly<Record<string, readonly [number, number]>> = {
@@ -52,8 +51,8 @@ export class PaperError extends Error {
   readonly code = 'paper-too-small';
 }
 
-/** Chords along outlines are no longer than this share of a cell, so that no cell is stepped over. */
-const stepShare = 1 / 40;
+/** Chords leave the outlines by at most this, mm. */
+const chordMm = 0.02;
 
 /** @throws PaperError where margins and overlap leave nothing to print on */
 export function tiled(paths: readonly Path[], printing: Printing): Tiling {
@@ -61,62 +60,77 @@ export function tiled(paths: readonly Path[], printing: Printing): Tiling {
   const { marginMm, overlapMm } = printing;
   const [width, height] = [paper.widthMm - 2 * marginMm - overlapMm, paper.heightMm - 2 * marginMm - overlapMm];
   if (!(width > 5) || !(height > 5)) throw new PaperError('Margins and overlap leave no room on this paper.');
-  const points = pointsAlong(paths, Math.min(width, height) * stepShare);
-  const box = boxAround(points);
+  const chords = chordsAlong(paths);
+  const box = boxAroundBoxes(paths.map(pathBox));
   if (!box) return { paper, marginMm, pages: [], rows: 0, columns: 0, place: { x: 0, y: 0 }, cellWidthMm: width, cellHeightMm: height };
-  const place = printing.place ?? fewest(points, box, width, height);
-  return { paper, marginMm, ...pagesAt(points, place, width, height, overlapMm), cellWidthMm: width, cellHeightMm: height };
+  const place = printing.place ?? fewest(chords, box, width, height);
+  return { paper, marginMm, ...pagesAt(chords, place, width, height, overlapMm), cellWidthMm: width, cellHeightMm: height };
 }
 
-function pointsAlong(paths: readonly Path[], stepMm: number): Point[] {
-  return paths.flatMap((path) => {
-    const chords = polygonOf(path, 0.2);
-    if (path.closed && chords[0]) chords.push(chords[0]);
-    return chords.flatMap((p, k): Point[] => {
-      const q = chords[k + 1];
-      if (!q) return [p];
-      const n = Math.max(1, Math.ceil(norm(q.x - p.x, q.y - p.y) / stepMm));
-      return Array.from({ length: n }, (_, j) => ({ x: p.x + ((q.x - p.x) * j) / n, y: p.y + ((q.y - p.y) * j) / n }));
-    });
+type Chord = readonly [Point, Point];
+
+const chordsAlong = (paths: readonly Path[]): Chord[] =>
+  paths.flatMap((path) => {
+    const points = polygonOf(path, chordMm);
+    if (path.closed && points[0]) points.push(points[0]);
+    return points.slice(1).map((q, k): Chord => [points[k] as Point, q]);
   });
-}
 
 /** A line that lies just on a cell's border needs no second page, mm. */
 const edgeSlackMm = 0.01;
 
-function cellsAt(points: readonly Point[], place: Point, width: number, height: number): Map<string, [number, number]> {
+/** The cells of a lattice that chords pass through, as columns and rows. */
+function cellsAt(chords: readonly Chord[], place: Point, width: number, height: number): Map<string, [number, number]> {
   const cells = new Map<string, [number, number]>();
-  for (const { x, y } of points) {
-    const [u, v] = [(x - place.x) / width, (y - place.y) / height];
-    const index = (t: number, size: number): number => {
-      const k = Math.floor(t);
-      return t - k < edgeSlackMm / size && k > 0 ? k - 1 : k;
-    };
+  const index = (t: number, size: number): number => {
+    const k = Math.floor(t);
+    return t - k < edgeSlackMm / size && k > 0 ? k - 1 : k;
+  };
+  const take = (u: number, v: number): void => {
     const [k, l] = [index(u, width), index(v, height)];
     const key = `${k} ${l}`;
     if (!cells.has(key)) cells.set(key, [k, l]);
+  };
+  for (const [p, q] of chords) {
+    const [u, v] = [(p.x - place.x) / width, (p.y - place.y) / height];
+    const [du, dv] = [(q.x - p.x) / width, (q.y - p.y) / height];
+    // Between two crossings with the lattice a chord lies in one cell: in that of its middle there.
+    const cuts = [0, ...cutsOf(u, du), ...cutsOf(v, dv), 1];
+    if (cuts.length > 2) cuts.sort((a, b) => a - b);
+    for (let k = 1; k < cuts.length; k++) {
+      const t = ((cuts[k - 1] as number) + (cuts[k] as number)) / 2;
+      take(u + t * du, v + t * dv);
+    }
   }
   return cells;
 }
 
+/** Where on its way from `u` over `du` a value is whole, as shares of the way. */
+function cutsOf(u: number, du: number): number[] {
+  const [low, high] = [Math.min(u, u + du), Math.max(u, u + du)];
+  const cuts: number[] = [];
+  for (let k = Math.ceil(low); k <= high; k++) if (k > low && k < high) cuts.push((k - u) / du);
+  return cuts;
+}
+
 /** Tries a lattice of places and takes that of the fewest pages; of equal ones the work in the middle of the pages. */
-function fewest(points: readonly Point[], box: Box, width: number, height: number): Point {
+function fewest(chords: readonly Chord[], box: Box, width: number, height: number): Point {
   const steps = 12;
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   const centred = (size: number, cell: number): number => (Math.ceil(size / cell - 1e-9) * cell - size) / 2;
   const start = { x: box.minX - centred(w, width), y: box.minY - centred(h, height) };
-  let best = { place: start, count: cellsAt(points, start, width, height).size };
+  let best = { place: start, count: cellsAt(chords, start, width, height).size };
   for (let i = 0; i < steps; i++)
     for (let j = 0; j < steps; j++) {
       const place = { x: box.minX - (width * i) / steps, y: box.minY - (height * j) / steps };
-      const count = cellsAt(points, place, width, height).size;
+      const count = cellsAt(chords, place, width, height).size;
       if (count < best.count) best = { place, count };
     }
   return best.place;
 }
 
-function pagesAt(points: readonly Point[], place: Point, width: number, height: number, overlap: number) {
-  const cells = [...cellsAt(points, place, width, height).values()];
+function pagesAt(chords: readonly Chord[], place: Point, width: number, height: number, overlap: number) {
+  const cells = [...cellsAt(chords, place, width, height).values()];
   const [k0, l0] = [Math.min(...cells.map(([k]) => k)), Math.min(...cells.map(([, l]) => l))];
   const [k1, l1] = [Math.max(...cells.map(([k]) => k)), Math.max(...cells.map(([, l]) => l))];
   const corner = { x: place.x + k0 * width, y: place.y + l0 * height };
