@@ -3,13 +3,23 @@
  * jsts, which does the same with chords, and against its word whether what comes out is an area.
  */
 import { type Path, pathArea, pathLength, polygonPath, transformedPath } from '@nuvet/core/plane';
-import { bandAbout, combined, cornersOf, largestCut, nested, offsetPiece, plainOffset, withCornersCut } from '@nuvet/core/shape';
+import {
+  bandAbout,
+  combined,
+  cornersOf,
+  largestCut,
+  nested,
+  offsetPiece,
+  pathThrough,
+  plainOffset,
+  withCornersCut,
+} from '@nuvet/core/shape';
 import { madeSymmetric, symmetriesOf } from '@nuvet/core/trace';
 import fc from 'fast-check';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
-import { complaints, overlaid, polygonFrom } from './polygons-of-jsts.ts';
-import { areaOf, mixed, moved, number, outline, whole } from './random-outlines.ts';
+import { complaints, lineFrom, overlaid, polygonFrom } from './polygons-of-jsts.ts';
+import { areaOf, mixed, moved, number, outline, place, whole } from './random-outlines.ts';
 
 describe('two curved areas', () => {
   it.each(['unite', 'take-away', 'keep-common'] as const)('%s: areas again, as large as jsts makes them of chords', (how) => {
@@ -68,6 +78,20 @@ describe('a band about a curved line', () => {
         expect(areaOf(made)).toBeGreaterThan(0.4 * width * pathLength(line));
       }),
       { numRuns: 60, seed: 11 },
+    );
+  });
+  it('is as large as jsts makes it, also about a line that winds more tightly than the band is wide, or crosses itself', () => {
+    fc.assert(
+      fc.property(fc.array(place, { minLength: 2, maxLength: 9 }), number(0.3, 6), (points, width) => {
+        const line = pathThrough(points.map((at) => ({ at, corner: false })), false); // biome-ignore format: one line
+        fc.pre(line !== null && pathLength(line) > 1);
+        if (!line) return;
+        const made = bandAbout(line, width, 'round');
+        expect(complaints(made.filter((one) => areaOf([one]) > 1e-3))).toEqual([]);
+        const truth = BufferOp.bufferOp(lineFrom(line), width / 2, 120);
+        expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.01 * truth.getLength() + 0.01);
+      }),
+      { numRuns: 200 },
     );
   });
 });

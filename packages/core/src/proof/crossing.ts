@@ -18,7 +18,16 @@ import {
   segmentLength,
   stepsOf,
 } from '../plane/index.ts';
-import { type CutPlace, combined, nested, pathCrossings, selfCrossings, simpleParts, windingAbout } from '../shape/index.ts';
+import {
+  type CutPlace,
+  combined,
+  nested,
+  pathCrossings,
+  selfCrossings,
+  simpleParts,
+  unitedOutlines,
+  windingAbout,
+} from '../shape/index.ts';
 import { type Fault, isBody, replaced } from './fault.ts';
 
 /** Beside a crossing the sides are looked at from this far, mm. */
@@ -53,15 +62,15 @@ export function selfCrossingFaults(piece: Piece): Fault[] {
 
 const at = (places: readonly Point[]): string => (places.length === 1 ? ' at one place' : ` at ${places.length} places`);
 
-/** A piece without its loops: those that are as large as it stay pieces, holes are taken out anew. */
+/** A piece without its small loops: what the others go round at least once stays, holes are taken out anew. */
 function plain({ outer, holes }: Piece): { outer: Path; holes: Path[] }[] {
   const largest = (path: Path): Path[] => {
     const loops = simpleParts(path);
     const most = Math.max(...loops.map(pathArea));
     return loops.filter((loop) => pathArea(loop) >= slipShare * most);
   };
-  const body = largest(outer);
-  const cut = holes.flatMap(largest);
+  const body = unitedOutlines(largest(outer));
+  const cut = unitedOutlines(holes.flatMap(largest));
   return nested(cut.length === 0 ? body : combined(body, cut, 'take-away'));
 }
 

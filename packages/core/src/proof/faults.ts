@@ -11,7 +11,7 @@ import { mutualCrossingFaults, selfCrossingFaults } from './crossing.ts';
 import { mutualDoubledFaults, selfDoubledFaults } from './doubled.ts';
 import { endFaults, nearMisses } from './ends.ts';
 import type { Fault, ProofLimits } from './fault.ts';
-import { narrowFaults, tooNearFaults } from './narrow.ts';
+import { narrowFaults, tooNearFaults } from './narrow-faults.ts';
 import { nestingFaults } from './nesting.ts';
 import { needlessPointFaults, sliverFaults, stubFaults } from './slivers.ts';
 import { toolCornerFaults } from './tool-corners.ts';

@@ -1,30 +1,13 @@
 /**
- * In: pieces. Out: where material is thinner than it may be, and where holes, slots and gaps are narrower than the tool.
+ * In: outlines of pieces. Out: where material is thinner than it may be, and where holes, slots and gaps are narrower than the tool.
  * The medial axis is nowhere built: its radius is least where two places of the border face each other across an empty disc
  * (Blum 1967, "A transformation for extracting new descriptors of shape"), and those pairs are looked for among segments that
  * come near.
  */
 
-import { pathsOf } from '../job/piece-paths.ts';
-import type { Piece } from '../job/schema.ts';
-import {
-  type Box,
-  directionOn,
-  distance,
-  heightOf,
-  type LineSegment,
-  nearestOnSegment,
-  type Path,
-  type Point,
-  pathArea,
-  pathBox,
-  pointOn,
-  type Step,
-  widthOf,
-} from '../plane/index.ts';
-import { boxIndex, nearnessTo, offsetPiece, plainOffset } from '../shape/index.ts';
+import { directionOn, distance, type LineSegment, nearestOnSegment, type Path, type Point, pointOn, type Step } from '../plane/index.ts';
+import { boxIndex, nearnessTo } from '../shape/index.ts';
 import { areNeighbours, type Placed as Border, lengthOf, placedBorders } from './borders.ts';
-import { type Fault, isBody, mm, type ProofLimits, replaced } from './fault.ts';
 
 /** A pair of places that face each other. */
 export interface Narrow {
@@ -108,24 +91,43 @@ interface Pair {
 function nearestPair(a: Border, b: Border, limitMm: number): Pair {
   if (a.segment.kind === 'line' && b.segment.kind === 'line') return linePair(a, b);
   const chords = linePair(a, b);
-  // Gentle ones are nearest about where their chords are; others may face in several places.
-  const starts = a.isGentle && b.isGentle ? [chords.t] : [chords.t, 0.5, 0, 1, 0.25, 0.75];
+  // Gentle ones are nearest about where their chords are, or the ends of either; others may face in several places.
+  const besideEnds = [b.from, b.segment.to].map((end) => nearestOnSegment(a.from, a.segment, end).t);
+  const starts = [chords.t, ...besideEnds, ...(a.isGentle && b.isGentle ? [] : [0.5, 0, 1, 0.25, 0.75])];
   let best: Pair | null = null;
-  for (const start of starts) {
-    let [t, u] = [start, 0];
-    let width = Infinity;
-    for (let round = 0; round < 40; round++) {
-      const near = nearestOnSegment(b.from, b.segment, pointOn(a.from, a.segment, t));
-      const back = nearestOnSegment(a.from, a.segment, near.point);
-      const gained = width - back.distance;
-      [t, u, width] = [back.t, near.t, back.distance];
-      // Steps grow shorter by a share each time: what cannot reach the limit any more is let go.
-      if (gained < 1e-9 || (round > 2 && width - 20 * gained > limitMm)) break;
-    }
-    if (!best || width < best.widthMm - 1e-9)
-      best = { t, u, a: pointOn(a.from, a.segment, t), b: pointOn(b.from, b.segment, u), widthMm: width };
+  for (const [k, start] of starts.entries()) {
+    if (starts.slice(0, k).some((t) => Math.abs(t - start) < 1e-3)) continue;
+    const found = settledPair(a, b, start, limitMm);
+    if (!best || found.widthMm < best.widthMm - 1e-9) best = found;
   }
   return best ?? chords;
+}
+
+/**
+ * From a place on one segment across to the other and back, until nothing comes nearer. Sides that run nearly alike are
+ * neared by ever smaller steps: after every two their limit is foretold (Steffensen 1933; Aitken 1926).
+ */
+function settledPair(a: Border, b: Border, start: number, limitMm: number): Pair {
+  const across = (t: number): Pair => {
+    const near = nearestOnSegment(b.from, b.segment, pointOn(a.from, a.segment, t));
+    const back = nearestOnSegment(a.from, a.segment, near.point);
+    return { t: back.t, u: near.t, a: back.point, b: near.point, widthMm: back.distance };
+  };
+  let now = across(start);
+  for (let round = 0; round < 20; round++) {
+    const next = across(now.t);
+    const after = across(next.t);
+    const gained = now.widthMm - after.widthMm;
+    // Steps grow shorter by a share each time: what cannot reach the limit any more is let go.
+    if (round > 1 && after.widthMm - 20 * gained > limitMm) return after;
+    const bend = after.t - 2 * next.t + now.t;
+    const told = Math.min(1, Math.max(0, now.t - (next.t - now.t) ** 2 / bend));
+    const foretold = Math.abs(bend) > 1e-14 ? across(told) : after;
+    const better = foretold.widthMm < after.widthMm ? foretold : after;
+    if (Math.abs(better.t - now.t) < 1e-10) return better;
+    now = better;
+  }
+  return now;
 }
 
 /** Of straight segments, or of the chords of curved ones. */
@@ -183,95 +185,4 @@ const stepAt = (path: Path, index: number): Step => ({
   segment: path.segments[index] as Path['segments'][0],
 });
 
-/** What is as wide as it must be passes, whatever its last digit, mm. */
-const exactMm = 1e-6;
-
-const middleOfPair = ({ a, b }: Narrow): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-const meant = { do: 'accept', word: 'It is meant so' } as const;
-
-/** Webs, and holes and slots narrower than the kerf, of one piece. */
-export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits): Fault[] {
-  if (!isBody(piece)) return [];
-  const paths = pathsOf(piece);
-  const found = narrowPlaces(paths, Math.max(kerfMm, thinnestMm));
-  const webs = found.filter((n) => n.isWeb && n.widthMm < thinnestMm - exactMm);
-  const slots = found.filter((n) => !n.isWeb && n.widthMm < kerfMm - exactMm);
-  const closing = piece.holes.filter((hole) => closesUp(hole, kerfMm));
-  const faults: Fault[] = [];
-  if (webs.length > 0) {
-    const [thinnest] = webs as [Narrow];
-    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more` : '';
-    const thickened = madeThicker(piece, thinnestMm);
-    faults.push({
-      code: 'thin-web',
-      weight: 'look',
-      message: `${piece.name} is only ${mm(thinnest.widthMm)} thick at one place${more}; ${mm(thinnestMm)} is the least.`,
-      pieceIds: [piece.id],
-      places: webs.map(middleOfPair),
-      mends: [...(thickened ? [replaced(piece, 'Thicken it', thickened)] : []), meant],
-    });
-  }
-  if (closing.length > 0 || slots.length > 0) {
-    const narrowest = Math.min(
-      ...slots.map((n) => n.widthMm),
-      ...closing.map((hole) => Math.min(widthOf(pathBox(hole)), heightOf(pathBox(hole)))),
-    );
-    const what = closing.length > 0 ? (closing.length === 1 ? 'a hole' : `${closing.length} holes`) : 'a slot';
-    faults.push({
-      code: 'narrow-hole',
-      weight: 'look',
-      message: `${piece.name} has ${what} of ${mm(narrowest)}, narrower than the ${mm(kerfMm)} that the tool takes.`,
-      pieceIds: [piece.id],
-      places: [...closing.map((hole) => pointOfBox(pathBox(hole))), ...slots.map(middleOfPair)],
-      mends:
-        closing.length > 0
-          ? [replaced(piece, 'Fill them', [{ outer: piece.outer, holes: piece.holes.filter((h) => !closing.includes(h)) }]), meant]
-          : [meant],
-    });
-  }
-  return faults;
-}
-
-const pointOfBox = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
-
-/** Whether a hole is so small that the tool's way into it vanishes. */
-export function closesUp(hole: Path, kerfMm: number): boolean {
-  const box = pathBox(hole);
-  return Math.min(widthOf(box), heightOf(box)) < kerfMm || (2 * Math.abs(pathArea(hole))) / lengthOf(hole) < kerfMm / 2 - 1e-9;
-}
-
-/**
- * A piece grown where it is thin: what is thinner than the limit is set out by half of what is missing, the rest stays.
- * Null where the outline cannot be set out.
- */
-function madeThicker(piece: Piece, thinnestMm: number): { outer: Path; holes: Path[] }[] | null {
-  const [thin] = narrowPlaces(pathsOf(piece), thinnestMm).filter((n) => n.isWeb);
-  if (!thin) return null;
-  const grown = offsetPiece(piece, (thinnestMm - thin.widthMm) / 2 + 1e-3, plainOffset);
-  return grown.length === 1 ? grown : null;
-}
-
-/** Two pieces, neither within the other's material, that the tool's way would join. */
-export function tooNearFaults(a: Piece, b: Piece, { kerfMm }: ProofLimits): Fault[] {
-  if (!isBody(a) || !isBody(b) || a.purpose !== 'cut' || b.purpose !== 'cut') return [];
-  const [ours, theirs] = [pathsOf(a), pathsOf(b)];
-  const found = narrowPlaces([...ours, ...theirs], kerfMm).filter((n) => !n.isWeb && n.widthMm < kerfMm - exactMm && isBetween(ours, n));
-  const [nearest] = found;
-  if (!nearest) return [];
-  return [
-    {
-      code: 'too-near',
-      weight: 'look',
-      message: `${a.name} and ${b.name} lie ${mm(nearest.widthMm)} apart; the tool takes ${mm(kerfMm)}.`,
-      pieceIds: [a.id, b.id],
-      places: found.map(middleOfPair),
-      mends: [meant],
-    },
-  ];
-}
-
-/** Whether one of two facing places lies on the paths given and the other does not. */
-function isBetween(paths: readonly Path[], { a, b }: Narrow): boolean {
-  const lies = nearnessTo(paths);
-  return lies(a, 1e-6) !== lies(b, 1e-6);
-}
+export const middleOfPair = ({ a, b }: Narrow): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });

@@ -8,7 +8,7 @@ import { directionOn, distance, dot, nearestOnSegment, type Path, pathArea, type
 import { withoutNeedless } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
 import { type Fault, isBody, mm, replaced } from './fault.ts';
-import { closesUp } from './narrow.ts';
+import { closesUp } from './narrow-faults.ts';
 
 /** Twice the area over the perimeter is half the width of a strip; thinner ones are slivers, mm. */
 const sliverMm = 0.15;

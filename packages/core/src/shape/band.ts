@@ -8,9 +8,9 @@ import { nested, unitedOutlines } from './combine.ts';
 import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { offsetPiece } from './offset.ts';
-import { selfCrossings } from './path-crossings.ts';
-import { type OffsetSettings, plainOffset, rawOffset } from './raw-offset.ts';
-import { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
+import { nearnessSlack, type OffsetSettings, plainOffset, rawOffset } from './raw-offset.ts';
+import { closedExactly, endOf } from './runs.ts';
+import { trueLoops } from './true-loops.ts';
 
 export const endKinds = ['round', 'flat', 'square'] as const;
 export type EndKind = (typeof endKinds)[number];
@@ -57,21 +57,21 @@ function endCap(from: Point, to: Point, out: Point, half: number, ends: EndKind)
 
 /** The parts of a raw band that lie on its true border: as far from the line as they should, with nothing of the band beyond. */
 function cleaned(outline: Path, line: Path, half: number, ends: EndKind, settings: OffsetSettings): Path[] {
-  const cuts = selfCrossings([outline]);
-  if (cuts.length === 0) return [outline];
-  const slack = Math.max(1e-5, 1.5 * settings.toleranceMm);
+  const slack = nearnessSlack(settings);
   const caps = ends === 'round' ? [] : [line.start, endOf(line)];
   const isNearer = nearnessTo([line]);
-  const kept = runsOf(outline, cuts).filter((run) =>
-    stepsOf(run).every(({ from, segment }) => {
-      const p = pointOn(from, segment, 0.5);
-      const nearCap = caps.some((cap) => norm(cap.x - p.x, cap.y - p.y) <= half * Math.SQRT2 + slack);
-      return !isNearer(p, half - slack) || (nearCap && isBorder(outline, from, segment));
-    }),
-  );
-  return joinedRuns(kept)
-    .filter((path) => path.closed)
-    .map(merged);
+  const isTrue = (run: Path): boolean => {
+    const steps = stepsOf(run);
+    const places = steps.length > 3 ? [0.5] : [0.5, 0.18, 0.82];
+    return steps.every(({ from, segment }) =>
+      places.every((t) => {
+        const p = pointOn(from, segment, t);
+        const nearCap = caps.some((cap) => norm(cap.x - p.x, cap.y - p.y) <= half * Math.SQRT2 + slack);
+        return !isNearer(p, half - slack) || (nearCap && isBorder(outline, from, segment));
+      }),
+    );
+  };
+  return trueLoops(outline, isTrue, slack).map(merged);
 }
 
 /** Whether the band lies on the left of a segment only. */

@@ -4,14 +4,15 @@
  * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
-import { type Path, pathArea, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
+import { boxIndex } from './box-index.ts';
 import { samePlaceMm } from './crossings.ts';
 import { windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
-import { joinedRuns, runsOf } from './runs.ts';
+import { closedExactly, joinedRuns, runsOf } from './runs.ts';
 
 export type Combining = 'unite' | 'take-away' | 'keep-common';
 
@@ -43,7 +44,8 @@ export function combined(a: readonly Path[], b: readonly Path[], how: Combining)
     if (how === 'keep-common' && place === 'inside') kept.push(run);
     if (how === 'take-away' && place === 'inside') kept.push(reversedPath(run));
   }
-  return joinedRuns(kept, 10 * samePlaceMm, mostToTheRight)
+  return joinedRuns(kept, 10 * samePlaceMm, mostToTheLeft)
+    .flatMap(partedAtTouches)
     .filter(isArea)
     .map(merged);
 }
@@ -77,17 +79,17 @@ function placeOf(run: Path, area: readonly Path[]): Place {
   return windingAbout(area, p) > 0 ? 'inside' : 'outside';
 }
 
-/** At a place where several runs start, the one that turns most to the right keeps areas apart that only touch. */
-function mostToTheRight(before: Path, choices: readonly Path[]): Path {
+/** At a place where several runs start, the one that turns most to the left stays with the same area, where areas only touch. */
+function mostToTheLeft(before: Path, choices: readonly Path[]): Path {
   const last = stepsOf(before).at(-1) as ReturnType<typeof stepsOf>[0];
   const into = directionOn(last.from, last.segment, 1);
   const turnOf = (run: Path): number => {
     const [{ from, segment }] = stepsOf(run) as [ReturnType<typeof stepsOf>[0]];
     const out = directionOn(from, segment, 0);
     const turn = turnBetween(into, out);
-    return Math.abs(turn) > Math.PI - 1e-9 ? Math.PI : turn;
+    return Math.abs(turn) > Math.PI - 1e-9 ? -Math.PI : turn;
   };
-  return choices.reduce((best, run) => (turnOf(run) < turnOf(best) ? run : best));
+  return choices.reduce((best, run) => (turnOf(run) > turnOf(best) ? run : best));
 }
 
 /**
@@ -103,8 +105,26 @@ export function unitedOutlines(paths: readonly Path[]): Path[] {
 export function simpleParts(path: Path): Path[] {
   const cuts = selfCrossings([path]);
   if (cuts.length === 0) return [pathArea(path) < 0 ? reversedPath(path) : path];
-  const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheRight);
+  const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheLeft).flatMap(partedAtTouches);
   return loops.filter(isArea).map((loop) => (pathArea(loop) < 0 ? reversedPath(loop) : loop));
+}
+
+/** A closed path that comes back to one of its own points, parted there in two, until none does. */
+function partedAtTouches(loop: Path): Path[] {
+  const steps = stepsOf(loop);
+  const index = boxIndex(steps.map(({ from: { x, y } }) => ({ minX: x, minY: y, maxX: x, maxY: y })), 0); // biome-ignore format: one line
+  const near = 10 * samePlaceMm;
+  for (const [k, { from }] of steps.entries()) {
+    const again = index
+      ?.search(from.x - near, from.y - near, from.x + near, from.y + near)
+      .filter((j) => j > k + 1 && j < steps.length + k - 1);
+    const [j] = again?.sort((p, q) => p - q) ?? [];
+    if (j === undefined) continue;
+    const part = (of: readonly Step[]): Path =>
+      closedExactly({ start: (of[0] as Step).from, segments: of.map(({ segment }) => segment), closed: true });
+    return [part(steps.slice(k, j)), part([...steps.slice(j), ...steps.slice(0, k)])].flatMap(partedAtTouches);
+  }
+  return [loop];
 }
 
 /** Closed paths as pieces: each outer one with the holes that lie in it, holes turned clockwise. */

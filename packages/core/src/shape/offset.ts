@@ -4,18 +4,15 @@
  * the distance (as in Tiller & Hanson 1984).
  */
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
-import { type Path, pathArea, pathLength, type Step, stepsOf, withoutLoops } from '../plane/path.ts';
-import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
-import { directionOn, pointOn } from '../plane/segment.ts';
+import { type Path, pathArea, withoutLoops } from '../plane/path.ts';
+import type { Point } from '../plane/point.ts';
+import { pointOn } from '../plane/segment.ts';
 import { combined, nested, unitedOutlines } from './combine.ts';
-import { withoutCornerLoops } from './corner-loops.ts';
-import { samePlaceMm } from './crossings.ts';
 import { nearnessToSteps } from './inside.ts';
 import { merged } from './merging.ts';
-import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
+import { type CrossingMemory, noCrossingMemory } from './path-crossings.ts';
 import { nearnessSlack, type OffsetSettings, plainOffset, rawOffset } from './raw-offset.ts';
-import { endOf, joinedRuns, runsOf } from './runs.ts';
-import { withoutTails } from './tails.ts';
+import { trueLoops } from './true-loops.ts';
 
 /**
  * The closed paths at a distance from a closed one: to its left where `by` is positive. Loops that close up vanish.
@@ -72,62 +69,14 @@ export function rings(
 }
 
 /** The runs of a raw offset that keep their distance, joined. */
-function keptLoops(whole: Path, outline: Path, by: number, settings: OffsetSettings, memory: OffsetMemory): Path[] {
+function keptLoops(raw: Path, outline: Path, by: number, settings: OffsetSettings, memory: OffsetMemory): Path[] {
   const slack = nearnessSlack(settings);
-  const raw = withoutTails(whole, 100 * slack);
-  const runs = runsOf(raw, selfCrossings([raw], memory.crossings));
   const isNearer = nearnessOf(outline, Math.abs(by) - slack, memory.nearness);
-  // Scraps no longer than what counts as one place would lead a chain astray.
-  const kept = runs.filter((run) => keepsAway(run, isNearer) && !isScrap(run));
   const way = Math.sign(pathArea(outline));
-  return healed(joinedRuns(kept, 10 * samePlaceMm, straightest), 10 * slack)
-    .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
+  return trueLoops(raw, (run) => keepsAway(run, isNearer), slack, memory.crossings)
     .filter((path) => Math.sign(pathArea(path)) === way)
-    .flatMap((path) => withoutSpecks(path, 10 * slack))
     .map(merged);
 }
-
-/**
- * An offset without loops no longer than `most`, and nothing of one that is no longer itself: where the outline is bent as
- * tightly as the distance, its offset turns about itself in far less than any tool can follow.
- */
-function withoutSpecks(path: Path, most: number): Path[] {
-  const steps = knownSteps(path);
-  let round = 0;
-  for (let k = 0; k < steps.length && round <= most; k++)
-    round += distance((steps[k] as KnownStep).from, (steps[k] as KnownStep).segment.to);
-  if (round <= most && pathLength(path) <= most) return [];
-  const isTurned = steps.some(({ arrives }, k) => dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0);
-  if (!isTurned) return [path];
-  const bare = withoutCornerLoops(withoutTails(path, 10 * most), most);
-  const crossings = selfCrossings([bare]);
-  if (crossings.length === 0) return [bare];
-  const isSpeck = (run: Path): boolean => distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= most;
-  const kept = runsOf(bare, crossings).filter((run) => !isSpeck(run));
-  return joinedRuns(kept, 10 * samePlaceMm, straightest).filter(({ closed }) => closed);
-}
-
-/**
- * Chains that were parted by less than `gap` led on into one another: where many crossings lie on nearly one place a scrap
- * between two of them may have been taken for too near.
- */
-function healed(paths: readonly Path[], gap: number): Path[] {
-  const open = paths.filter((path) => !path.closed && (path.segments.length > 8 || pathLength(path) > gap));
-  if (open.length === 0) return [...paths];
-  const bridges = open.flatMap((path): Path[] => {
-    const end = endOf(path);
-    const next = open.reduce((best, other) => (distance(other.start, end) < distance(best.start, end) ? other : best));
-    const isNear = distance(next.start, end) <= gap && distance(next.start, end) > 0;
-    return isNear ? [{ start: end, segments: [{ kind: 'line', to: next.start }], closed: false }] : [];
-  });
-  return [...paths.filter((path) => path.closed), ...joinedRuns([...open, ...bridges], 10 * samePlaceMm, longest)];
-}
-
-const isScrap = (run: Path): boolean =>
-  !run.closed && run.segments.length < 4 && distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= 20 * samePlaceMm;
-
-const longest = (_: Path, choices: readonly Path[]): Path =>
-  choices.reduce((best, path) => (path.segments.length > best.segments.length ? path : best));
 
 /** Whether a run comes nowhere nearer than the limit; looked at in several places of each segment. */
 function keepsAway(run: Path, { step, place }: Nearness): boolean {
@@ -175,16 +124,4 @@ function nearnessOf(outline: Path, limit: number, memory: NearnessMemory): Nearn
       return isNear;
     },
   };
-}
-
-/** Where several runs go on, the one that goes straightest on. */
-function straightest(before: Path, choices: readonly Path[]): Path {
-  const last = stepsOf(before).at(-1) as Step;
-  const into = directionOn(last.from, last.segment, 1);
-  const bend = (run: Path): number => {
-    const [{ from, segment }] = stepsOf(run) as [Step];
-    const out = directionOn(from, segment, 0);
-    return Math.abs(turnBetween(into, out));
-  };
-  return choices.reduce((best, run) => (bend(run) < bend(best) ? run : best));
 }

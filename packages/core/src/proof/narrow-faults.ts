@@ -1,0 +1,93 @@
+/**
+ * In: pieces, and how thin material and how narrow an opening may be. Out: what is told of webs that break, of holes and slots
+ * that close up, and of pieces that the tool's way would join.
+ */
+import { pathsOf } from '../job/piece-paths.ts';
+import type { Piece } from '../job/schema.ts';
+import { type Box, heightOf, type Path, type Point, pathArea, pathBox, widthOf } from '../plane/index.ts';
+import { nearnessTo } from '../shape/index.ts';
+import { lengthOf } from './borders.ts';
+import { type Fault, isBody, mm, type ProofLimits, replaced } from './fault.ts';
+import { middleOfPair, type Narrow, narrowPlaces } from './narrow.ts';
+import { madeThicker } from './thicken.ts';
+
+/** What is as wide as it must be passes, whatever its last digit, mm. */
+const exactMm = 1e-6;
+
+const meant = { do: 'accept', word: 'It is meant so' } as const;
+
+/** Webs, and holes and slots narrower than the kerf, of one piece. */
+export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits): Fault[] {
+  if (!isBody(piece)) return [];
+  const paths = pathsOf(piece);
+  const found = narrowPlaces(paths, Math.max(kerfMm, thinnestMm));
+  const webs = found.filter((n) => n.isWeb && n.widthMm < thinnestMm - exactMm);
+  const slots = found.filter((n) => !n.isWeb && n.widthMm < kerfMm - exactMm);
+  const closing = piece.holes.filter((hole) => closesUp(hole, kerfMm));
+  const faults: Fault[] = [];
+  if (webs.length > 0) {
+    const [thinnest] = webs as [Narrow];
+    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more` : '';
+    const thickened = madeThicker(piece, thinnestMm);
+    faults.push({
+      code: 'thin-web',
+      weight: 'look',
+      message: `${piece.name} is only ${mm(thinnest.widthMm)} thick at one place${more}; ${mm(thinnestMm)} is the least.`,
+      pieceIds: [piece.id],
+      places: webs.map(middleOfPair),
+      mends: [...(thickened ? [replaced(piece, 'Thicken it', [thickened])] : []), meant],
+    });
+  }
+  if (closing.length > 0 || slots.length > 0) {
+    const narrowest = Math.min(
+      ...slots.map((n) => n.widthMm),
+      ...closing.map((hole) => Math.min(widthOf(pathBox(hole)), heightOf(pathBox(hole)))),
+    );
+    const what = closing.length > 0 ? (closing.length === 1 ? 'a hole' : `${closing.length} holes`) : 'a slot';
+    faults.push({
+      code: 'narrow-hole',
+      weight: 'look',
+      message: `${piece.name} has ${what} of ${mm(narrowest)}, narrower than the ${mm(kerfMm)} that the tool takes.`,
+      pieceIds: [piece.id],
+      places: [...closing.map((hole) => pointOfBox(pathBox(hole))), ...slots.map(middleOfPair)],
+      mends:
+        closing.length > 0
+          ? [replaced(piece, 'Fill them', [{ outer: piece.outer, holes: piece.holes.filter((h) => !closing.includes(h)) }]), meant]
+          : [meant],
+    });
+  }
+  return faults;
+}
+
+const pointOfBox = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
+
+/** Whether a hole is so small that the tool's way into it vanishes. */
+export function closesUp(hole: Path, kerfMm: number): boolean {
+  const box = pathBox(hole);
+  return Math.min(widthOf(box), heightOf(box)) < kerfMm || (2 * Math.abs(pathArea(hole))) / lengthOf(hole) < kerfMm / 2 - 1e-9;
+}
+
+/** Two pieces, neither within the other's material, that the tool's way would join. */
+export function tooNearFaults(a: Piece, b: Piece, { kerfMm }: ProofLimits): Fault[] {
+  if (!isBody(a) || !isBody(b) || a.purpose !== 'cut' || b.purpose !== 'cut') return [];
+  const [ours, theirs] = [pathsOf(a), pathsOf(b)];
+  const found = narrowPlaces([...ours, ...theirs], kerfMm).filter((n) => !n.isWeb && n.widthMm < kerfMm - exactMm && isBetween(ours, n));
+  const [nearest] = found;
+  if (!nearest) return [];
+  return [
+    {
+      code: 'too-near',
+      weight: 'look',
+      message: `${a.name} and ${b.name} lie ${mm(nearest.widthMm)} apart; the tool takes ${mm(kerfMm)}.`,
+      pieceIds: [a.id, b.id],
+      places: found.map(middleOfPair),
+      mends: [meant],
+    },
+  ];
+}
+
+/** Whether one of two facing places lies on the paths given and the other does not. */
+function isBetween(paths: readonly Path[], { a, b }: Narrow): boolean {
+  const lies = nearnessTo(paths);
+  return lies(a, 1e-6) !== lies(b, 1e-6);
+}

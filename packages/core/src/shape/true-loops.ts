@@ -1,0 +1,81 @@
+/**
+ * In: a raw offset or band, closed, that crosses itself, and which of its runs are true. Out: the loops that those make, without
+ * what is smaller than any tool can follow.
+ */
+import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
+import { distance, dot, turnBetween } from '../plane/point.ts';
+import { directionOn } from '../plane/segment.ts';
+import { withoutCornerLoops } from './corner-loops.ts';
+import { samePlaceMm } from './crossings.ts';
+import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
+import { endOf, joinedRuns, runsOf } from './runs.ts';
+import { withoutTails } from './tails.ts';
+
+/**
+ * @param isTrue whether a run between two crossings belongs to the outcome
+ * @param slack by how much it may be off, mm
+ */
+export function trueLoops(raw: Path, isTrue: (run: Path) => boolean, slack: number, memory: CrossingMemory = noCrossingMemory()): Path[] {
+  const bare = withoutTails(raw, 100 * slack);
+  const runs = runsOf(bare, selfCrossings([bare], memory));
+  // Scraps no longer than what counts as one place would lead a chain astray.
+  const kept = runs.filter((run) => isTrue(run) && !isScrap(run));
+  return healed(joinedRuns(kept, 10 * samePlaceMm, straightest), 10 * slack)
+    .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
+    .flatMap((path) => withoutSpecks(path, 10 * slack));
+}
+
+/**
+ * An offset without loops no longer than `most`, and nothing of one that is no longer itself: where the outline is bent as
+ * tightly as the distance, its offset turns about itself in far less than any tool can follow.
+ */
+function withoutSpecks(path: Path, most: number): Path[] {
+  const steps = knownSteps(path);
+  let round = 0;
+  for (let k = 0; k < steps.length && round <= most; k++)
+    round += distance((steps[k] as KnownStep).from, (steps[k] as KnownStep).segment.to);
+  if (round <= most && pathLength(path) <= most) return [];
+  const isTurned = steps.some(({ arrives }, k) => dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0);
+  if (!isTurned) return [path];
+  const bare = withoutCornerLoops(withoutTails(path, 10 * most), most);
+  const crossings = selfCrossings([bare]);
+  if (crossings.length === 0) return [bare];
+  const isSpeck = (run: Path): boolean => distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= most;
+  const kept = runsOf(bare, crossings).filter((run) => !isSpeck(run));
+  return joinedRuns(kept, 10 * samePlaceMm, straightest).filter(({ closed }) => closed);
+}
+
+/**
+ * Chains that were parted by less than `gap` led on into one another: where many crossings lie on nearly one place a scrap
+ * between two of them may have been taken for too near.
+ */
+function healed(paths: readonly Path[], gap: number): Path[] {
+  const open = paths.filter((path) => !path.closed && (path.segments.length > 8 || pathLength(path) > gap));
+  if (open.length === 0) return [...paths];
+  const bridges = open.flatMap((path): Path[] => {
+    const end = endOf(path);
+    const next = open.reduce((best, other) => (distance(other.start, end) < distance(best.start, end) ? other : best));
+    const isNear = distance(next.start, end) <= gap && distance(next.start, end) > 0;
+    return isNear ? [{ start: end, segments: [{ kind: 'line', to: next.start }], closed: false }] : [];
+  });
+  return [...paths.filter((path) => path.closed), ...joinedRuns([...open, ...bridges], 10 * samePlaceMm, longest)];
+}
+
+const isScrap = (run: Path): boolean =>
+  !run.closed && run.segments.length < 4 && distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= 20 * samePlaceMm;
+
+const longest = (_: Path, choices: readonly Path[]): Path =>
+  choices.reduce((best, path) => (path.segments.length > best.segments.length ? path : best));
+
+/** Where several runs go on, the one that goes straightest on. */
+function straightest(before: Path, choices: readonly Path[]): Path {
+  const last = stepsOf(before).at(-1) as Step;
+  const into = directionOn(last.from, last.segment, 1);
+  const bend = (run: Path): number => {
+    const [{ from, segment }] = stepsOf(run) as [Step];
+    const out = directionOn(from, segment, 0);
+    return Math.abs(turnBetween(into, out));
+  };
+  return choices.reduce((best, run) => (bend(run) < bend(best) ? run : best));
+}
