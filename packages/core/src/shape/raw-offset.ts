@@ -202,7 +202,8 @@ function offsetVelocity(from: Point, s: CubicSegment, t: 0 | 1, by: number): Poi
   return { x: v.x * (1 - by * k), y: v.y * (1 - by * k) };
 }
 
-const deepest = 12;
+/** So often a curve is halved at most; one that turns round in a hairpin does so within a millionth of it. */
+const deepest = 20;
 
 /**
  * Where a cubic's offset turns back on its way, 0 to 1: where the curve is bent exactly as tightly as the distance. The offset

@@ -30,6 +30,15 @@ describe('a path with a tail', () => {
       expect(selfCrossings([made])).toEqual([]);
     }
   });
+  it('that ends just where it began loses all of it, wherever the path starts', () => {
+    const corners = [p(0, 0), p(20, 0), p(20.3, 0), p(20, 0), p(20.1, 0.0002), p(40, 0), p(40, 30), p(0, 30)];
+    for (let k = 0; k < corners.length; k++) {
+      const made = withoutTails(polygonPath([...corners.slice(k), ...corners.slice(0, k)]), 0.6);
+      expect(pathLength(made)).toBeCloseTo(140, 2);
+      expect(made.segments.at(-1)?.to).toEqual(made.start);
+      expect(selfCrossings([made])).toEqual([]);
+    }
+  });
   it('keeps teeth that have a width, long ones, and paths that turn round nowhere', () => {
     const tooth = polygonPath([p(0, 0), p(20, 0), p(20.2, 0.5), p(20.4, 0), p(40, 0), p(40, 30), p(0, 30)]);
     expect(withoutTails(tooth, 0.6)).toEqual(tooth);

@@ -17,25 +17,43 @@ export function withoutTails(path: Path, most: number): Path {
   if (!atTurn.includes(1)) return path;
   const steps: MarkedStep[] = known.map(({ from, segment }, k) => ({ from, segment, atTurn: atTurn[k] === 1 }));
   for (let k = 0; steps.length > 3 && k < steps.length; k++) {
-    const [last, next] = [(k + steps.length - 1) % steps.length, (k + 1) % steps.length];
-    const [before, tail, after] = [steps[last], steps[k], steps[next]] as [MarkedStep, MarkedStep, MarkedStep];
-    if (!tail.atTurn || distance(tail.from, tail.segment.to) > most || segmentLength(tail.from, tail.segment) > most) continue;
-    if (turnsRound(tail, after)) {
-      const { distance: off, t } = nearestOnSegment(after.from, after.segment, tail.from);
-      if (off > most / 100 || t >= 1) continue;
-      const part = t > 0 ? (splitSegment(after.from, after.segment, t)[1] as Segment) : after.segment;
-      steps[next] = { from: tail.from, segment: part, atTurn: true };
-    } else if (turnsRound(before, tail)) {
-      const { distance: off, t } = nearestOnSegment(before.from, before.segment, tail.segment.to);
-      if (off > most / 100 || t <= 0) continue;
-      const part = t < 1 ? (splitSegment(before.from, before.segment, t)[0] as Segment) : before.segment;
-      steps[last] = { from: before.from, segment: { ...part, to: tail.segment.to }, atTurn: true };
-    } else continue;
-    steps.splice(k, 1);
-    k = Math.max(-1, k - 2);
+    const { atTurn, from, segment } = steps[k] as MarkedStep;
+    if (!atTurn || distance(from, segment.to) > most || segmentLength(from, segment) > most) continue;
+    if (tookTail(steps, k, most / 100)) k = Math.max(-1, k - 3);
   }
   const [first] = steps as [MarkedStep];
   return { ...path, start: first.from, segments: steps.map(({ segment }) => segment) };
+}
+
+/** Takes the tail at a place out of the steps; false where it is none. */
+function tookTail(steps: MarkedStep[], k: number, apart: number): boolean {
+  const [last, next] = [(k + steps.length - 1) % steps.length, (k + 1) % steps.length];
+  const [before, tail, after] = [steps[last], steps[k], steps[next]] as [MarkedStep, MarkedStep, MarkedStep];
+  if (turnsRound(tail, after)) {
+    const { distance: off, t } = nearestOnSegment(after.from, after.segment, tail.from);
+    if (off > apart) return false;
+    if (t >= 1) return tookBoth(steps, k);
+    const part = t > 0 ? (splitSegment(after.from, after.segment, t)[1] as Segment) : after.segment;
+    steps[next] = { from: tail.from, segment: part, atTurn: true };
+  } else {
+    if (!turnsRound(before, tail)) return false;
+    const { distance: off, t } = nearestOnSegment(before.from, before.segment, tail.segment.to);
+    if (off > apart || t <= 0) return false;
+    const part = t < 1 ? (splitSegment(before.from, before.segment, t)[0] as Segment) : before.segment;
+    steps[last] = { from: before.from, segment: { ...part, to: tail.segment.to }, atTurn: true };
+  }
+  steps.splice(k, 1);
+  return true;
+}
+
+/** Takes a tail out that comes back by the whole of the next step, and that step with it. */
+function tookBoth(steps: MarkedStep[], k: number): boolean {
+  if (steps.length < 5) return false;
+  const [last, next] = [(k + steps.length - 1) % steps.length, (k + 1) % steps.length];
+  const [before, after] = [steps[last], steps[next]] as [MarkedStep, MarkedStep];
+  steps[last] = { ...before, segment: { ...before.segment, to: after.segment.to } };
+  for (const gone of [next, k].sort((a, b) => b - a)) steps.splice(gone, 1);
+  return true;
 }
 
 interface MarkedStep extends Step {

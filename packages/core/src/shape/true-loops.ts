@@ -4,8 +4,8 @@
  */
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
-import { distance, dot, turnBetween } from '../plane/point.ts';
-import { directionOn } from '../plane/segment.ts';
+import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
+import { directionOn, type Segment } from '../plane/segment.ts';
 import { withoutCornerLoops } from './corner-loops.ts';
 import { samePlaceMm } from './crossings.ts';
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
@@ -19,11 +19,36 @@ import { withoutTails } from './tails.ts';
 export function trueLoops(raw: Path, isTrue: (run: Path) => boolean, slack: number, memory: CrossingMemory = noCrossingMemory()): Path[] {
   const bare = withoutTails(raw, 100 * slack);
   const runs = runsOf(bare, selfCrossings([bare], memory));
-  // Scraps no longer than what counts as one place would lead a chain astray.
+  // Scraps no longer than what counts as one place would lead a chain astray; loops as narrow as the slack are between two
+  // sides that are one.
   const kept = runs.filter((run) => isTrue(run) && !isScrap(run));
-  return healed(joinedRuns(kept, 10 * samePlaceMm, straightest), 10 * slack)
-    .filter((path) => path.closed && Math.abs(pathArea(path)) > 1e-9)
-    .flatMap((path) => withoutSpecks(path, 10 * slack));
+  const joined = joinedRuns(kept, 10 * samePlaceMm, straightest);
+  const chains = joined.every(({ closed }) => closed) ? joined : joinedRuns(withoutDeadEnds(kept), 10 * samePlaceMm, straightest);
+  return healed(chains, 10 * slack)
+    .filter(({ closed }) => closed)
+    .flatMap((path) => withoutSpecks(path, 10 * slack))
+    .filter((path) => 2 * Math.abs(pathArea(path)) > slack * pathLength(path));
+}
+
+/**
+ * Runs without those that begin out of nothing where another one leads to the same place, or end in nothing where another one
+ * leads on: beside a border that lies just within the slack they would be taken for its own.
+ */
+function withoutDeadEnds(runs: readonly Path[]): Path[] {
+  const isSame = (p: Point, q: Point): boolean => distance(p, q) <= 10 * samePlaceMm;
+  const kept = [...runs];
+  for (let isDone = false; !isDone; ) {
+    const dead = kept.findIndex((run) => {
+      const [start, end] = [run.start, endOf(run)];
+      const others = kept.filter((other) => other !== run);
+      const fromNothing = !others.some((other) => isSame(endOf(other), start)) && others.some((other) => isSame(endOf(other), end));
+      const toNothing = !others.some((other) => isSame(other.start, end)) && others.some((other) => isSame(other.start, start));
+      return !run.closed && !isSame(start, end) && (fromNothing || toNothing);
+    });
+    isDone = dead < 0;
+    if (!isDone) kept.splice(dead, 1);
+  }
+  return kept;
 }
 
 /**
@@ -38,12 +63,34 @@ function withoutSpecks(path: Path, most: number): Path[] {
   if (round <= most && pathLength(path) <= most) return [];
   const isTurned = steps.some(({ arrives }, k) => dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0);
   if (!isTurned) return [path];
-  const bare = withoutCornerLoops(withoutTails(path, 10 * most), most);
+  const bare = withoutCrumbs(withoutCornerLoops(withoutTails(path, 10 * most), most));
   const crossings = selfCrossings([bare]);
   if (crossings.length === 0) return [bare];
   const isSpeck = (run: Path): boolean => distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= most;
   const kept = runsOf(bare, crossings).filter((run) => !isSpeck(run));
   return joinedRuns(kept, 10 * samePlaceMm, straightest).filter(({ closed }) => closed);
+}
+
+/** Crossings of segments that are no longer than this are not surely found, mm. */
+const crumbMm = 2e-4;
+
+/** A path without crumbs beside its sharp turns: what comes before ends where they did. */
+function withoutCrumbs(path: Path): Path {
+  const steps = knownSteps(path);
+  const turns = (k: number): boolean => {
+    const [a, b] = [steps[k] as KnownStep, steps[(k + 1) % steps.length] as KnownStep];
+    return dot(a.arrives, b.setsOut) < 0;
+  };
+  const isCrumb = (k: number): boolean =>
+    distance((steps[k] as KnownStep).from, (steps[k] as KnownStep).segment.to) < crumbMm &&
+    (turns((k + steps.length - 1) % steps.length) || turns(k));
+  const kept: Segment[] = [];
+  for (const [k, { segment }] of steps.entries()) {
+    const before = kept.at(-1);
+    if (k > 0 && before && isCrumb(k)) kept[kept.length - 1] = { ...before, to: segment.to };
+    else kept.push(segment);
+  }
+  return kept.length < 2 ? path : { ...path, segments: kept };
 }
 
 /**
