@@ -5,4 +5,4 @@ import { configureGlobal, readConfigureGlobal } from 'fast-check';
 const asked = process.env.NUVET_SEED;
 const seed = asked === undefined ? 20261127 : asked === 'any' ? Math.floor(Math.random() * 0x7fffffff) : Number(asked);
 if (!Number.isInteger(seed)) throw new Error(`NUVET_SEED is a whole number or “any”, not “${asked}”.`);
-configureGlobal({ ...readConfigureGlobal(), seed, endOnFailure: true });
+configureGlobal({ ...readConfigureGlobal(), seed });

@@ -4,7 +4,7 @@
 import { type Path, reversedPath, stepsOf } from '../plane/path.ts';
 import { norm, type Point } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
-import { nested, unitedOutlines } from './combine.ts';
+import { combined, nested } from './combine.ts';
 import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { offsetPiece } from './offset.ts';
@@ -81,10 +81,10 @@ function isBorder(outline: Path, from: Point, segment: Segment): boolean {
   return windingAbout([outline], beside(-1e-4)) === 0 && windingAbout([outline], beside(1e-4)) > 0;
 }
 
-/** About a closed line: grown and shrunk by half the width. */
+/** About a closed line: what it grows to by half the width, without what it shrinks to. */
 function ringAbout(line: Path, half: number, settings: OffsetSettings): { outer: Path; holes: Path[] }[] {
-  const piece = { outer: line, holes: [] };
-  const grown = offsetPiece(piece, half, settings).map(({ outer }) => outer);
-  const shrunk = unitedOutlines(offsetPiece(piece, -half, settings).map(({ outer }) => outer));
-  return nested([...grown, ...shrunk]);
+  const setOff = (by: number): Path[] =>
+    offsetPiece({ outer: line, holes: [] }, by, settings).flatMap(({ outer, holes }) => [outer, ...holes]);
+  const [grown, shrunk] = [setOff(half), setOff(-half)];
+  return nested(shrunk.length === 0 ? grown : combined(grown, shrunk, 'take-away'));
 }

@@ -4,7 +4,7 @@
  * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
-import { type Path, pathArea, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
 import { boxIndex } from './box-index.ts';
@@ -22,6 +22,9 @@ const leastArea = 1e-9;
 const leastRound = Math.sqrt(4 * Math.PI * leastArea);
 
 const isArea = (path: Path): boolean => path.closed && Math.abs(pathArea(path)) > leastArea && pathLength(path) > leastRound;
+
+/** A path turned counter-clockwise if it is closed. */
+export const counterClockwise = (path: Path): Path => (path.closed && pathArea(path) < 0 ? reversedPath(path) : path);
 
 /** Of area `a` and area `b` what `how` says; closed paths, outer ones counter-clockwise, holes clockwise. */
 export function combined(a: readonly Path[], b: readonly Path[], how: Combining): Path[] {
@@ -104,9 +107,9 @@ export function unitedOutlines(paths: readonly Path[]): Path[] {
 /** The loops of a closed path, cut at its own crossings, each counter-clockwise; of a plain one itself. */
 export function simpleParts(path: Path): Path[] {
   const cuts = selfCrossings([path]);
-  if (cuts.length === 0) return [pathArea(path) < 0 ? reversedPath(path) : path];
+  if (cuts.length === 0) return [counterClockwise(path)];
   const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheLeft).flatMap(partedAtTouches);
-  return loops.filter(isArea).map((loop) => (pathArea(loop) < 0 ? reversedPath(loop) : loop));
+  return loops.filter(isArea).map(counterClockwise);
 }
 
 /** A closed path that comes back to one of its own points, parted there in two, until none does. */
@@ -127,6 +130,35 @@ function partedAtTouches(loop: Path): Path[] {
   return [loop];
 }
 
+/** Whether two areas meet, or one lies in the other. */
+function doOverlap(a: readonly Path[], b: readonly Path[]): boolean {
+  if (pathCrossings(a, b).onA.length > 0) return true;
+  const isIn = ([outer]: readonly Path[], area: readonly Path[]): boolean => windingAbout(area, insidePoint(outer as Path)) > 0;
+  return isIn(a, b) || isIn(b, a);
+}
+
+/** Areas, each an outer path and its holes, that meet one another united, group by group; those that lie apart stay as they are. */
+export function overlapsUnited(areas: readonly Path[][]): Path[] {
+  if (areas.length < 2) return areas.flat();
+  const group = areas.map((_, k) => k);
+  const leader = (k: number): number => (group[k] === k ? k : leader(group[k] as number));
+  const boxes = areas.map(([outer]) => pathBox(outer as Path));
+  const index = boxIndex(boxes);
+  for (const [k, area] of areas.entries()) {
+    const { minX, minY, maxX, maxY } = boxes[k] as (typeof boxes)[0];
+    for (const l of index?.search(minX, minY, maxX, maxY) ?? []) {
+      if (l < k && leader(l) !== leader(k) && doOverlap(area, areas[l] as Path[])) group[leader(k)] = leader(l);
+    }
+  }
+  const groups = new Map<number, Path[][]>();
+  for (const [k, area] of areas.entries()) groups.set(leader(k), [...(groups.get(leader(k)) ?? []), area]);
+  return [...groups.values()].flatMap((list) => {
+    if (list.length === 1) return list.flat();
+    if (list.every(({ length }) => length === 1)) return unitedOutlines(list.flat());
+    return list.reduce((area, one) => combined(area, one, 'unite'));
+  });
+}
+
 /** Closed paths as pieces: each outer one with the holes that lie in it, holes turned clockwise. */
 export function nested(paths: readonly Path[]): { readonly outer: Path; readonly holes: Path[] }[] {
   const bySize = paths
@@ -143,7 +175,7 @@ export function nested(paths: readonly Path[]): { readonly outer: Path; readonly
       about.holes.push(pathArea(path) > 0 ? reversedPath(path) : path);
       continue;
     }
-    const outer = pathArea(path) < 0 ? reversedPath(path) : path;
+    const outer = counterClockwise(path);
     depth.set(outer, level + 1);
     pieces.push({ outer, holes: [] });
   }

@@ -3,15 +3,13 @@
  * overlap they are united.
  */
 import { knownSteps } from '../plane/known-step.ts';
-import { type Path, pathArea, pathBox, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
+import { type Path, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { apply, chain, isIdentity, shift, type Transform, turn } from '../plane/transform.ts';
-import { boxIndex } from './box-index.ts';
-import { unitedOutlines } from './combine.ts';
+import { counterClockwise, nested, overlapsUnited } from './combine.ts';
 import { placeAlong } from './corner-cuts.ts';
 import { merged } from './merging.ts';
-import { pathCrossings } from './path-crossings.ts';
 import { closedExactly, endOf, joinedRuns } from './runs.ts';
 
 /** The mirror image about the line through two places. */
@@ -54,16 +52,20 @@ const meetMm = 1e-4;
 
 /** The images of outlines, joined where their ends meet, and united where closed ones overlap or touch along a side. */
 export function joinedImages(paths: readonly Path[], images: readonly Transform[], meet = meetMm): Copies {
-  const all = images.flatMap((image) => paths.map((path) => imageOf(path, image)));
+  const all = images.map((image) => paths.map((path) => imageOf(path, image)));
   const open = unevenlyJoined(
-    all.filter(({ closed }) => !closed),
+    all.flat().filter(({ closed }) => !closed),
     meet,
   );
-  const closed = all.filter((path) => path.closed).map((path) => (pathArea(path) < 0 ? reversedPath(path) : path));
-  const loops = open.filter((path) => path.closed).map((path) => (pathArea(path) < 0 ? reversedPath(path) : path));
+  const areas = all.flatMap((image) => areasOf(image.filter(({ closed }) => closed)));
+  const loops = open.filter(({ closed }) => closed).map((path) => [counterClockwise(path)]);
   const left = open.filter((path) => !path.closed);
-  return { paths: [...overlapsUnited([...closed, ...loops]), ...left].map(merged), gaps: gapsOf(left) };
+  return { paths: [...overlapsUnited([...areas, ...loops]), ...left].map(merged), gaps: gapsOf(left) };
 }
+
+/** Closed outlines as areas, each with the holes that lie in it. */
+const areasOf = (closed: readonly Path[]): Path[][] =>
+  closed.length < 2 ? closed.map((path) => [counterClockwise(path)]) : nested(closed).map(({ outer, holes }) => [outer, ...holes]);
 
 /** As `transformedPath` says, every segment's image kept. */
 const imageOf = (path: Path, by: Transform): Path => ({
@@ -101,23 +103,6 @@ function unevenlyJoined(paths: readonly Path[], meet: number): Path[] {
   return now.map((path) =>
     !path.closed && path.segments.length > 1 && distance(endOf(path), path.start) <= meet ? closedExactly({ ...path, closed: true }) : path,
   );
-}
-
-/** Closed outlines that meet one another united, group by group; those that lie apart stay as they are. */
-function overlapsUnited(paths: readonly Path[]): Path[] {
-  if (paths.length < 2) return [...paths];
-  const group = paths.map((_, k) => k);
-  const leader = (k: number): number => (group[k] === k ? k : leader(group[k] as number));
-  const index = boxIndex(paths.map(pathBox));
-  for (const [k, path] of paths.entries()) {
-    const { minX, minY, maxX, maxY } = pathBox(path);
-    for (const l of index?.search(minX, minY, maxX, maxY) ?? []) {
-      if (l < k && leader(l) !== leader(k) && pathCrossings([path], [paths[l] as Path]).onA.length > 0) group[leader(k)] = leader(l);
-    }
-  }
-  const groups = new Map<number, Path[]>();
-  for (const [k, path] of paths.entries()) groups.set(leader(k), [...(groups.get(leader(k)) ?? []), path]);
-  return [...groups.values()].flatMap((list) => (list.length === 1 ? list : unitedOutlines(list)));
 }
 
 function gapsOf(open: readonly Path[]): Copies['gaps'] {

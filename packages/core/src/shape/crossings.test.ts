@@ -195,3 +195,20 @@ describe('where a place lies', () => {
     );
   });
 });
+
+describe('a long line that hardly dips into a curve', () => {
+  // y = x x as a cubic from -10 to 10, and a line a little above its vertex.
+  const parabola: Step = {
+    from: { x: -10, y: 100 },
+    segment: { kind: 'cubic', c1: { x: -10 / 3, y: -100 / 3 }, c2: { x: 10 / 3, y: -100 / 3 }, to: { x: 10, y: 100 } },
+  };
+  it.each([4, 1, 0.1, 0.01, 1e-3, 1e-5])('crosses it twice, %f mm above its vertex', (height) => {
+    for (const reach of [20, 2000]) {
+      const line: Step = { from: { x: -reach, y: height }, segment: { kind: 'line', to: { x: reach * 0.7, y: height } } };
+      const found = segmentCrossings(line, parabola).map(({ at }) => at.x);
+      expect(found).toHaveLength(2);
+      expect(found[0]).toBeCloseTo(-Math.sqrt(height), 7);
+      expect(found[1]).toBeCloseTo(Math.sqrt(height), 7);
+    }
+  });
+});

@@ -138,28 +138,45 @@ function chordsOf({ from, segment }: Step): Chords {
   return chords;
 }
 
+/** A stretch of one curve beside one of another, each as its chord with how far the curve may leave that, mm. */
+interface Facing {
+  readonly c: Chord;
+  readonly d: Chord;
+  readonly bowC: number;
+  readonly bowD: number;
+  readonly depth: number;
+}
+
 function curveWithCurve(a: Step, b: Step): Crossing[] {
   const [as, bs] = [chordsOf(a), chordsOf(b)];
   const found: Crossing[] = [];
-  const meet = (c: Chord, d: Chord, bowC: number, bowD: number, depth: number): void => {
+  const meet = (one: Facing): void => {
+    const { c, d, bowC, bowD, depth } = one;
     const bow = bowC + bowD;
     if (!boxesMeet(c, d, bow) || isBeside(c, d, bow) || isBeside(d, c, bow)) return;
-    // Of a long curve the chords may leave it by as much as a short one is long.
-    const isCoarse = bow > mostBow * Math.min(distance(c.p, c.q), distance(d.p, d.q));
-    const start = isCoarse ? null : chordCrossing(c, d);
-    const settled = start && settledCrossing(a, b, c.t0 + start.t * (c.t1 - c.t0), d.t0 + start.u * (d.t1 - d.t0));
-    if (settled) {
-      if (!found.some((f) => distance(f.at, settled.at) < samePlaceMm)) found.push(settled);
-      return;
+    const isLast = depth === deepest || Math.max(bowC, bowD) < samePlaceMm;
+    if (isLast || isSingle(one)) {
+      const settled = crossingAlong(a, b, c, d);
+      if (settled && !found.some((f) => distance(f.at, settled.at) < samePlaceMm)) found.push(settled);
+      // Newton's steps may have led to another crossing of the same two, or to none where they cross at a small angle.
+      if (isLast || (settled && isOn(c, settled.t) && isOn(d, settled.u))) return;
     }
-    // At a small angle a crossing lies far from where the chords cross, and Newton's steps may miss it.
-    if (depth === deepest || Math.max(bowC, bowD) < samePlaceMm) return;
-    if (bowC > bowD) for (const half of halves(a, c)) meet(half, d, bowC / 4, bowD, depth + 1);
-    else for (const half of halves(b, d)) meet(c, half, bowC, bowD / 4, depth + 1);
+    if (bowC > bowD) for (const half of halves(a, c)) meet({ c: half, d, bowC: bowC / 4, bowD, depth: depth + 1 });
+    else for (const half of halves(b, d)) meet({ c, d: half, bowC, bowD: bowD / 4, depth: depth + 1 });
   };
-  for (const c of as.list) for (const d of bs.list) meet(c, d, bowOf(a, as), bowOf(b, bs), 0);
+  for (const c of as.list) for (const d of bs.list) meet({ c, d, bowC: bowOf(a, as), bowD: bowOf(b, bs), depth: 0 });
   return found;
 }
+
+function crossingAlong(a: Step, b: Step, c: Chord, d: Chord): Crossing | null {
+  const start = chordCrossing(c, d);
+  return start && settledCrossing(a, b, c.t0 + start.t * (c.t1 - c.t0), d.t0 + start.u * (d.t1 - d.t0));
+}
+
+/** Whether a place lies on a chord's part of its segment, or hardly beyond it. */
+const isOn = ({ t0, t1 }: Chord, t: number): boolean => t >= t0 - beyond * (t1 - t0) && t <= t1 + beyond * (t1 - t0);
+/** Chords' lines that cross beyond their ends by this share of their length may still be of curves that cross. */
+const beyond = 0.3;
 
 /** How far a segment may leave its chords: a line does not. */
 const bowOf = ({ segment }: Step, { slack }: Chords): number => (segment.kind === 'line' ? 0 : slack);
@@ -172,9 +189,23 @@ function isBeside(c: Chord, d: Chord, bow: number): boolean {
   return (from > room && to > room) || (from < -room && to < -room);
 }
 
-/** Chords that leave their curves by more of the shorter one's length are halved first, so many times at most. */
+/**
+ * Whether two curves can cross but once along their chords: these differ in direction by more than both turn. Of a long curve
+ * the chords may leave it by as much as a short one is long; then nothing can be told.
+ */
+function isSingle({ c, d, bowC, bowD }: Facing): boolean {
+  const [p, q] = [subtract(c.q, c.p), subtract(d.q, d.p)];
+  const [m, n] = [norm(p.x, p.y), norm(q.x, q.y)];
+  if (bowC + bowD > mostBow * Math.min(m, n)) return false;
+  // A parabola that bows by b over a length l turns by 4 b / l to either side of its chord.
+  return Math.abs(cross(p, q)) > turnRoom * (bowC / m + bowD / n) * m * n;
+}
+/** Of the shorter chord's length, as much as both may bow. */
 const mostBow = 0.05;
-const deepest = 12;
+/** For curves that are no parabolas. */
+const turnRoom = 6;
+/** Chords are halved so many times at most. */
+const deepest = 14;
 
 function halves({ from, segment }: Step, { t0, t1, p, q }: Chord): [Chord, Chord] {
   const t = (t0 + t1) / 2;
@@ -198,7 +229,7 @@ function chordCrossing(c: Chord, d: Chord): { t: number; u: number } | null {
   if (Math.abs(det) < 1e-14 * norm(p.x, p.y) * norm(q.x, q.y)) return null;
   const between = subtract(d.p, c.p);
   const [t, u] = [cross(between, q) / det, cross(between, p) / det];
-  return t > -0.3 && t < 1.3 && u > -0.3 && u < 1.3 ? { t, u } : null;
+  return t > -beyond && t < 1 + beyond && u > -beyond && u < 1 + beyond ? { t, u } : null;
 }
 
 /** How a point moves along a segment, mm for the whole of `t`. */

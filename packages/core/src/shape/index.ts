@@ -1,7 +1,7 @@
 export { type Alignment, aligned, alignments, distributed } from './arrange.ts';
 export { bandAbout, type EndKind, endKinds } from './band.ts';
 export { boxIndex } from './box-index.ts';
-export { type Combining, combined, divided, insidePoint, nested, simpleParts, unitedOutlines } from './combine.ts';
+export { type Combining, combined, counterClockwise, divided, insidePoint, nested, simpleParts, unitedOutlines } from './combine.ts';
 export {
   type Copies,
   gridImages,
@@ -32,10 +32,10 @@ export {
   withEndsJoined,
 } from './joining.ts';
 export { type FlatSettings, type FlatStrip, layFlat, onCurve, stripOf } from './lay-flat.ts';
-export { counterClockwise, type Followed, followed, type LiveStep } from './live.ts';
+export { type Followed, followed, type LiveStep } from './live.ts';
 export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';
-export { offsetClosed, offsetPiece, rings } from './offset.ts';
+export { offsetClosed, offsetPiece } from './offset.ts';
 export { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 export {
   arcThrough,

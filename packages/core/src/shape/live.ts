@@ -3,13 +3,13 @@
  * Out: the outlines that come of it. Nothing derived is stored: it is worked out anew when the master changes, and kept by
  * identity while it does not.
  */
-import { type Path, pathArea, reversedPath } from '../plane/path.ts';
+import { type Path, pathArea } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import { bandAbout, type EndKind } from './band.ts';
-import { combined, nested } from './combine.ts';
+import { combined, nested, overlapsUnited } from './combine.ts';
 import { type Copies, joinedImages, mirrorImages, turnedImages } from './copies.ts';
 import { type CornerCut, cornersOf, withCornersCut } from './corner-cuts.ts';
-import { noOffsetMemory, type OffsetMemory, rings } from './offset.ts';
+import { noOffsetMemory, type OffsetMemory, offsetPiece } from './offset.ts';
 import { type CornerKind, plainOffset } from './raw-offset.ts';
 
 export type LiveStep =
@@ -103,9 +103,12 @@ function setOff(paths: readonly Path[], step: Extract<LiveStep, { kind: 'offset'
     memories.set(key, memory);
     return memory;
   };
-  const made = nested(closed).flatMap((piece, k) =>
-    flat(rings(piece, by, count, { ...plainOffset, corners }, (ring) => memoryOf(`${k}/${ring}`))),
-  );
+  const pieces = nested(closed);
+  const made = Array.from({ length: count }, (_, ring) => {
+    const areas = pieces.map((piece, k) => offsetPiece(piece, by * (ring + 1), { ...plainOffset, corners }, memoryOf(`${k}/${ring}`)));
+    // Grown, pieces may come to overlap.
+    return overlapsUnited(areas.flat().map(({ outer, holes }) => [outer, ...holes]));
+  }).flat();
   return keeps ? [...paths, ...made] : [...made, ...open];
 }
 
@@ -116,6 +119,3 @@ function withoutOutlines(paths: readonly Path[], others: readonly Path[]): Path[
   const left = nested(areas).flatMap(({ outer, holes }) => combined([outer, ...holes], cutters, 'take-away'));
   return [...left, ...paths.filter((path) => !path.closed)];
 }
-
-/** A closed path turned counter-clockwise. */
-export const counterClockwise = (path: Path): Path => (path.closed && !isLeft(path) ? reversedPath(path) : path);

@@ -18,7 +18,8 @@ import {
   withoutLoops,
 } from '../plane/index.ts';
 import { bandAbout } from './band.ts';
-import { offsetClosed, offsetPiece, rings } from './offset.ts';
+import { followed, type LiveStep } from './live.ts';
+import { offsetClosed, offsetPiece } from './offset.ts';
 import { selfCrossings } from './path-crossings.ts';
 import { plainOffset } from './raw-offset.ts';
 
@@ -122,8 +123,9 @@ describe('an outline set off', () => {
     expect(pathArea(cut as Path)).toBeCloseTo(24 * 14 - 4 * ((2 - side) ** 2 / 2), 6);
   });
   it('again and again makes rings', () => {
-    const made = rings({ outer: circlePath({ x: 0, y: 0 }, 10), holes: [] }, 2.5, 4);
-    expect(made.map(({ outer }) => Math.sqrt(pathArea(outer) / Math.PI))).toEqual([12.5, 15, 17.5, 20].map((r) => expect.closeTo(r, 9)));
+    const step: LiveStep = { kind: 'offset', by: 2.5, count: 4, corners: 'round', keeps: false };
+    const made = followed([circlePath({ x: 0, y: 0 }, 10)], [step], () => []).paths;
+    expect(made.map((ring) => Math.sqrt(pathArea(ring) / Math.PI))).toEqual([12.5, 15, 17.5, 20].map((r) => expect.closeTo(r, 9)));
   });
 });
 

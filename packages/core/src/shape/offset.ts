@@ -7,7 +7,7 @@ import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, withoutLoops } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import { pointOn } from '../plane/segment.ts';
-import { combined, nested, unitedOutlines } from './combine.ts';
+import { combined, nested, overlapsUnited } from './combine.ts';
 import { nearnessToSteps } from './inside.ts';
 import { merged } from './merging.ts';
 import { type CrossingMemory, noCrossingMemory } from './path-crossings.ts';
@@ -15,7 +15,8 @@ import { nearnessSlack, type OffsetSettings, plainOffset, rawOffset } from './ra
 import { trueLoops } from './true-loops.ts';
 
 /**
- * The closed paths at a distance from a closed one: to its left where `by` is positive. Loops that close up vanish.
+ * The closed paths at a distance from a closed one: to its left where `by` is positive. Loops that close up vanish; what an
+ * outline grows about without reaching it is left as a loop that runs the other way.
  * @param by mm
  */
 export function offsetClosed(
@@ -52,20 +53,11 @@ export function offsetPiece(
     const isTurned = pathArea(path) > 0 === isHole;
     return offsetClosed(path, isTurned ? by : -by, settings, isHole ? noOffsetMemory() : memory);
   };
-  const outers = nested(outward(piece.outer, false)).flatMap(({ outer }) => outer);
-  const holes = unitedOutlines(piece.holes.flatMap((hole) => outward(hole, true)));
+  // Growing, an outline may close up about what lies in its bay: that stays out of it, as a hole, or as an island of one.
+  const areasOf = (path: Path, isHole: boolean): Path[][] => nested(outward(path, isHole)).map(({ outer, holes }) => [outer, ...holes]);
+  const outers = areasOf(piece.outer, false).flat();
+  const holes = overlapsUnited(piece.holes.flatMap((hole) => areasOf(hole, true)));
   return nested(holes.length === 0 ? outers : combined(outers, holes, 'take-away'));
-}
-
-/** The same distances again and again: rings about a piece, the nearest first. */
-export function rings(
-  piece: { readonly outer: Path; readonly holes: readonly Path[] },
-  by: number,
-  count: number,
-  settings: OffsetSettings = plainOffset,
-  memories: (ring: number) => OffsetMemory = noOffsetMemory,
-): { outer: Path; holes: Path[] }[] {
-  return Array.from({ length: count }, (_, k) => offsetPiece(piece, by * (k + 1), settings, memories(k))).flat();
 }
 
 /** The runs of a raw offset that keep their distance, joined. */
@@ -73,8 +65,9 @@ function keptLoops(raw: Path, outline: Path, by: number, settings: OffsetSetting
   const slack = nearnessSlack(settings);
   const isNearer = nearnessOf(outline, Math.abs(by) - slack, memory.nearness);
   const way = Math.sign(pathArea(outline));
+  const isGrowing = way * by < 0;
   return trueLoops(raw, (run) => keepsAway(run, isNearer), slack, memory.crossings)
-    .filter((path) => Math.sign(pathArea(path)) === way)
+    .filter((path) => isGrowing || Math.sign(pathArea(path)) === way)
     .map(merged);
 }
 

@@ -5,7 +5,7 @@
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
-import { directionOn, type Segment } from '../plane/segment.ts';
+import { directionOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { withoutCornerLoops } from './corner-loops.ts';
 import { samePlaceMm } from './crossings.ts';
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
@@ -55,7 +55,8 @@ function withoutDeadEnds(runs: readonly Path[]): Path[] {
  * An offset without loops no longer than `most`, and nothing of one that is no longer itself: where the outline is bent as
  * tightly as the distance, its offset turns about itself in far less than any tool can follow.
  */
-function withoutSpecks(path: Path, most: number): Path[] {
+function withoutSpecks(whole: Path, most: number): Path[] {
+  const path = withoutCrumbs(whole);
   const steps = knownSteps(path);
   let round = 0;
   for (let k = 0; k < steps.length && round <= most; k++)
@@ -63,7 +64,7 @@ function withoutSpecks(path: Path, most: number): Path[] {
   if (round <= most && pathLength(path) <= most) return [];
   const isTurned = steps.some(({ arrives }, k) => dot(arrives, (steps[(k + 1) % steps.length] as KnownStep).setsOut) < 0);
   if (!isTurned) return [path];
-  const bare = withoutCrumbs(withoutCornerLoops(withoutTails(path, 10 * most), most));
+  const bare = withoutCornerLoops(withoutTails(path, 10 * most), most);
   const crossings = selfCrossings([bare]);
   if (crossings.length === 0) return [bare];
   const isSpeck = (run: Path): boolean => distance(run.start, endOf(run)) <= 10 * samePlaceMm && pathLength(run) <= most;
@@ -71,26 +72,21 @@ function withoutSpecks(path: Path, most: number): Path[] {
   return joinedRuns(kept, 10 * samePlaceMm, straightest).filter(({ closed }) => closed);
 }
 
-/** Crossings of segments that are no longer than this are not surely found, mm. */
+/** Segments no longer than this have no direction to speak of, nor surely found crossings, mm. */
 const crumbMm = 2e-4;
 
-/** A path without crumbs beside its sharp turns: what comes before ends where they did. */
+/** A path without crumbs: what comes before one ends where it did. */
 function withoutCrumbs(path: Path): Path {
+  const isCrumb = ({ from, segment }: Step): boolean => distance(from, segment.to) < crumbMm && segmentLength(from, segment) < 2 * crumbMm;
   const steps = knownSteps(path);
-  const turns = (k: number): boolean => {
-    const [a, b] = [steps[k] as KnownStep, steps[(k + 1) % steps.length] as KnownStep];
-    return dot(a.arrives, b.setsOut) < 0;
-  };
-  const isCrumb = (k: number): boolean =>
-    distance((steps[k] as KnownStep).from, (steps[k] as KnownStep).segment.to) < crumbMm &&
-    (turns((k + steps.length - 1) % steps.length) || turns(k));
+  if (!steps.some(isCrumb)) return path;
   const kept: Segment[] = [];
-  for (const [k, { segment }] of steps.entries()) {
+  for (const step of steps) {
     const before = kept.at(-1);
-    if (k > 0 && before && isCrumb(k)) kept[kept.length - 1] = { ...before, to: segment.to };
-    else kept.push(segment);
+    if (before && isCrumb(step)) kept[kept.length - 1] = { ...before, to: step.segment.to };
+    else kept.push(step.segment);
   }
-  return kept.length < 2 ? path : { ...path, segments: kept };
+  return { ...path, segments: kept };
 }
 
 /**
