@@ -5,9 +5,20 @@
  * that line is united with the piece, so that its ends lie within what was there.
  */
 import { pathsOf } from '../job/piece-paths.ts';
-import { circlePath, distance, nearestOnPath, nearestOnSegment, type Path, type Point, type Step, stepsOf } from '../plane/index.ts';
-import { bandAbout, combined, nearnessTo, nested, pathThrough } from '../shape/index.ts';
-import { type Narrow, narrowPlaces } from './narrow.ts';
+import {
+  type Box,
+  circlePath,
+  distance,
+  nearestOnPath,
+  nearestOnSegment,
+  type Path,
+  type Point,
+  pathBox,
+  type Step,
+  stepsOf,
+} from '../plane/index.ts';
+import { bandAbout, combined, nearnessTo, nested, overlapsUnited, pathThrough, windingAbout } from '../shape/index.ts';
+import { middleOfPair, type Narrow, narrowPlaces } from './narrow.ts';
 
 interface Outlines {
   readonly outer: Path;
@@ -16,21 +27,35 @@ interface Outlines {
 
 /** Made thicker, a web is wider than it must be by this much, so that it passes, mm. */
 const spareMm = 0.01;
-/** Webs are thickened one after another, the thinnest first: the band about one may serve its neighbours. So many at most. */
-const mostWebs = 60;
+/** What is thickened may bring two sides near to each other that were not: so many times it is looked at again. */
+const mostRounds = 6;
 
 /** Null where it does not become one piece without thin webs. */
 export function madeThicker({ outer, holes }: Outlines, thinnestMm: number): Outlines | null {
   let now: Outlines = { outer, holes };
-  for (let k = 0; k <= mostWebs; k++) {
+  for (let round = 0; round <= mostRounds; round++) {
     const paths = pathsOf(now);
-    const web = narrowPlaces(paths, thinnestMm).find((n) => n.isWeb);
-    if (!web) return k > 0 ? now : null;
-    const [made, ...more] = nested(bandAlong(paths, web, thinnestMm).reduce((area, band) => combined(area, pathsOf(band), 'unite'), paths));
+    const webs = narrowPlaces(paths, thinnestMm).filter((n) => n.isWeb);
+    if (webs.length === 0) return round > 0 ? now : null;
+    const bands = overlapsUnited(bandsAlong(paths, webs, thinnestMm).map(pathsOf));
+    const [made, ...more] = nested(combined(paths, bands, 'unite'));
     if (!made || more.length > 0 || made.holes.length < now.holes.length) return null;
     now = made;
   }
   return null;
+}
+
+/** Bands about webs, the thinnest first; the one about a web often serves its neighbours. */
+function bandsAlong(paths: readonly Path[], webs: readonly Narrow[], thinnestMm: number): Outlines[] {
+  const bands: Outlines[] = [];
+  const isServed = (p: Point): boolean =>
+    bands.some((band) => {
+      if (!isWithin(pathBox(band.outer), p, thinnestMm)) return false;
+      const outlines = pathsOf(band);
+      return windingAbout(outlines, p) !== 0 || outlines.some((path) => nearestOnPath(path, p).distance < thinnestMm);
+    });
+  for (const web of webs) if (!isServed(middleOfPair(web))) bands.push(...bandAlong(paths, web, thinnestMm));
+  return bands;
 }
 
 /** A band of the least width along the middle of a web. */
@@ -53,8 +78,9 @@ interface Foot {
 const stepShare = 0.4;
 const mostSteps = 2000;
 
-function middleOf(paths: readonly Path[], { a, b, widthMm }: Narrow, thinnestMm: number): { points: Point[]; isRound: boolean } {
-  const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+function middleOf(paths: readonly Path[], web: Narrow, thinnestMm: number): { points: Point[]; isRound: boolean } {
+  const { a, b, widthMm } = web;
+  const middle = middleOfPair(web);
   const isNear = nearnessTo(paths);
   const [footA, footB] = [footOn(paths, a), footOn(paths, b)];
   const along = { x: -(b.y - a.y) / widthMm, y: (b.x - a.x) / widthMm };
@@ -97,10 +123,14 @@ function between(start: Point, from: Foot, to: Foot): { at: Point; one: Foot; tw
 }
 
 function footOn(paths: readonly Path[], at: Point): Foot {
-  const path = paths.reduce((best, one) => (nearestOnPath(one, at).distance < nearestOnPath(best, at).distance ? one : best));
-  const { index, point } = nearestOnPath(path, at);
+  const near = paths.filter((path) => isWithin(pathBox(path), at, 1e-3));
+  const [first, ...others] = (near.length > 0 ? near : paths).map((path) => ({ path, near: nearestOnPath(path, at) }));
+  const { path, near: { index, point } } = others.reduce((best, one) => (one.near.distance < best.near.distance ? one : best), first as NonNullable<typeof first>); // biome-ignore format: one line
   return { steps: stepsOf(path), closed: path.closed, index, at: point };
 }
+
+const isWithin = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, room: number): boolean =>
+  x >= minX - room && x <= maxX + room && y >= minY - room && y <= maxY + room;
 
 /** The foot from another place near by: walked along its side, from segment to segment, while that comes nearer. */
 function footFrom({ steps, closed, index, at }: Foot, p: Point): Foot {

@@ -4,6 +4,7 @@
  * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
+import { knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathBox, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
@@ -73,10 +74,12 @@ function placeOf(run: Path, area: readonly Path[]): Place {
     distance(step.from, step.segment.to) > distance(best.from, best.segment.to) ? step : best,
   );
   const [p, d] = [pointOn(from, segment, 0.4871), directionOn(from, segment, 0.4871)];
+  const near = 5 * samePlaceMm;
   for (const path of area) {
-    for (const step of stepsOf(path)) {
-      const near = nearestOnSegment(step.from, step.segment, p);
-      if (near.distance <= 5 * samePlaceMm) return dot(d, directionOn(step.from, step.segment, near.t)) > 0 ? 'along' : 'against';
+    for (const { from: start, segment: other, box } of knownSteps(path)) {
+      if (p.x < box.minX - near || p.x > box.maxX + near || p.y < box.minY - near || p.y > box.maxY + near) continue;
+      const { distance: off, t } = nearestOnSegment(start, other, p);
+      if (off <= near) return dot(d, directionOn(start, other, t)) > 0 ? 'along' : 'against';
     }
   }
   return windingAbout(area, p) > 0 ? 'inside' : 'outside';

@@ -1,7 +1,17 @@
 export { type Alignment, aligned, alignments, distributed } from './arrange.ts';
 export { bandAbout, type EndKind, endKinds } from './band.ts';
 export { boxIndex } from './box-index.ts';
-export { type Combining, combined, counterClockwise, divided, insidePoint, nested, simpleParts, unitedOutlines } from './combine.ts';
+export {
+  type Combining,
+  combined,
+  counterClockwise,
+  divided,
+  insidePoint,
+  nested,
+  overlapsUnited,
+  simpleParts,
+  unitedOutlines,
+} from './combine.ts';
 export {
   type Copies,
   gridImages,
