@@ -19,11 +19,11 @@ import { withoutTails } from './tails.ts';
 export function trueLoops(raw: Path, isTrue: (run: Path) => boolean, slack: number, memory: CrossingMemory = noCrossingMemory()): Path[] {
   const bare = withoutTails(raw, 100 * slack);
   const runs = runsOf(bare, selfCrossings([bare], memory));
-  // Scraps no longer than what counts as one place would lead a chain astray; loops as narrow as the slack are between two
-  // sides that are one.
+  // Scraps no longer than what counts as one place would lead a chain astray.
   const kept = runs.filter((run) => isTrue(run) && !isScrap(run));
   const joined = joinedRuns(kept, 10 * samePlaceMm, straightest);
   const chains = joined.every(({ closed }) => closed) ? joined : joinedRuns(withoutDeadEnds(kept), 10 * samePlaceMm, straightest);
+  // Loops as narrow as the slack lie between two sides that are one.
   return healed(chains, 10 * slack)
     .filter(({ closed }) => closed)
     .flatMap((path) => withoutSpecks(path, 10 * slack))
