@@ -107,7 +107,7 @@ describe('ways of the tool', () => {
         expect(lost.filter(({ isFailure }) => isFailure)).toEqual([]);
         const all = polygonsFrom(areas, 0.001);
         for (const { path } of runs) {
-          expect(DistanceOp.distance(lineFrom(path, 0.001), all)).toBeGreaterThan(kerfMm / 2 - 0.006);
+          expect(DistanceOp.distance(lineFrom(path, 0.001), all)).toBeGreaterThan(kerfMm / 2 - 0.008);
           for (const { to } of path.segments) {
             const off = Math.min(...areas.flatMap(({ outer, holes }) => [outer, ...holes].map((one) => nearestOnPath(one, to).distance)));
             expect(off).toBeLessThan(kerfMm / 2 + 0.006);
@@ -130,7 +130,7 @@ describe('ways of the tool', () => {
         const all = polygonsFrom(areas, 0.001);
         // There is always room beside what lies outermost.
         expect(runs.some(({ path }) => !path.closed)).toBe(true);
-        for (const { path } of runs) expect(DistanceOp.distance(lineFrom(path, 0.001), all)).toBeGreaterThan(kerfMm / 2 - 0.006);
+        for (const { path } of runs) expect(DistanceOp.distance(lineFrom(path, 0.001), all)).toBeGreaterThan(kerfMm / 2 - 0.008);
       }),
       { numRuns: 40 },
     );

@@ -21,8 +21,8 @@ import { partAlong } from './starts.ts';
 /** What is left round the pieces: whether a lead, open and of one segment, lies in it from where it leaves the way outwards. */
 export type IsWaste = (lead: Path) => boolean;
 
-/** Set out, outlines lie off their distance by a little, mm. */
-const slackMm = 0.004;
+/** By so much a way may lie nearer to its outline than half the kerf: what offsets are off, mm. */
+const slackMm = 0.006;
 /** Steps along a lead are no shorter, mm. */
 const leastStepMm = 0.004;
 /** Of a way without kerf, which begins on the piece itself, this share of a lead may lie by it. */
