@@ -147,19 +147,26 @@ function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cu
   );
 }
 
-/** Where a loop may start: of its corners those where the lead has room, if there are any. */
+/**
+ * Where a loop may start: of its corners those where the lead has room; else of its joints, since inner corners have none and
+ * outer ones are rounded by the kerf.
+ */
 function placesToStart({ loop, purpose }: Task, cutting: Cutting, isWaste: IsWaste): Point[] {
   if (!loop) return [];
   const places = startPlaces(loop, cutting.start);
-  if (purpose !== 'cut' || cutting.lead.kind === 'none' || places.length < 2) return places;
-  const roomy = places.filter((at) => {
+  if (purpose !== 'cut' || cutting.lead.kind === 'none' || cutting.start !== 'corner') return places;
+  const steps = stepsOf(loop);
+  const isRoomy = (at: Point): boolean => {
     const { index, t } = nearestOnPath(loop, at);
-    const steps = stepsOf(loop);
     // At a joint the way sets out along the second of its two segments.
     const { from, segment } = steps[t > 1 - 1e-9 ? (index + 1) % steps.length : index] as (typeof steps)[0];
     return hasRoom(at, directionOn(from, segment, t > 1 - 1e-9 ? 0 : t), cutting.lead, isWaste);
-  });
-  return roomy.length > 0 ? roomy : places;
+  };
+  for (const some of [places, steps.map(({ from }) => from)]) {
+    const roomy = some.filter(isRoomy);
+    if (roomy.length > 0) return roomy;
+  }
+  return places;
 }
 
 /** A task's ways once its start is chosen. */
