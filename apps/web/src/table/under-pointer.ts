@@ -2,17 +2,14 @@
  * What lies under a point of the sheet: pieces, their holes, pictures.
  */
 import { type Job, measuresOf, type Picture, type Piece, piecesOf, sheetBoxOf } from '@nuvet/core/job';
-import { type Box, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
+import { isInBox, isInside, nearestOnPath, type Point } from '@nuvet/core/plane';
 
 /** The smallest piece under a point of the sheet, left out ones too. */
 export function pieceAt(job: Job, p: Point, reachMm: number): Piece | null {
   const isUnder = (piece: Piece): boolean => (piece.outer.closed ? isInside(piece.outer, p, 0.05) : isNearLine(piece, p, reachMm));
   // Most pieces are told apart by their boxes alone.
-  return piecesOf(job).findLast((piece) => isNearBox(measuresOf(piece).box, p, reachMm) && isUnder(piece)) ?? null;
+  return piecesOf(job).findLast((piece) => isInBox(measuresOf(piece).box, p, reachMm) && isUnder(piece)) ?? null;
 }
-
-const isNearBox = ({ minX, minY, maxX, maxY }: Box, p: Point, by: number): boolean =>
-  p.x >= minX - by && p.x <= maxX + by && p.y >= minY - by && p.y <= maxY + by;
 
 const isNearLine = ({ outer }: Piece, p: Point, reachMm: number): boolean => nearestOnPath(outer, p).distance <= reachMm;
 
@@ -33,7 +30,4 @@ export function pictureAt(job: Job, p: Point): Picture | null {
   return job.pictures.findLast((picture) => !picture.hidden && !picture.locked && isInsideBox(picture, p)) ?? null;
 }
 
-function isInsideBox(picture: Picture, p: Point): boolean {
-  const { minX, minY, maxX, maxY } = sheetBoxOf({ pictures: [picture], drawings: [] });
-  return p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY;
-}
+const isInsideBox = (picture: Picture, p: Point): boolean => isInBox(sheetBoxOf({ pictures: [picture], drawings: [] }), p);

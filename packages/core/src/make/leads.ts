@@ -4,8 +4,8 @@
  */
 import type { Cutting } from '../job/setup.ts';
 import {
-  type Box,
   directionOn,
+  isInBox,
   type Path,
   type Point,
   pathBox,
@@ -35,9 +35,8 @@ const besideShare = 0.25;
 export function wasteBeside(material: readonly Path[], clearMm: number): IsWaste {
   const isNear = nearnessTo(material);
   const boxed = material.map((path) => ({ path, box: pathBox(path) }));
-  const isWithin = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point): boolean => x >= minX && x <= maxX && y >= minY && y <= maxY;
   const isMaterial = (p: Point): boolean => {
-    const round = boxed.flatMap(({ path, box }) => (isWithin(box, p) ? [path] : []));
+    const round = boxed.flatMap(({ path, box }) => (isInBox(box, p) ? [path] : []));
     return round.length > 0 && windingAbout(round, p) !== 0;
   };
   return (lead) => {

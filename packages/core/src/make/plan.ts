@@ -10,13 +10,13 @@ import {
   boxAroundBoxes,
   directionOn,
   distance,
-  nearestOnPath,
   type Path,
   type Point,
   pathArea,
   pathBox,
   pathLength,
   reversedPath,
+  type Step,
   stepsOf,
 } from '../plane/index.ts';
 import { insidePoint, windingAbout } from '../shape/index.ts';
@@ -83,11 +83,12 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
   let at = box ? originOn(box, machine) : { x: 0, y: 0 };
   const home = at;
   const isWaste = wasteBeside(material, cutting.kerfMm / 2);
+  const places = new Map(tasks.map((task) => [task, placesToStart(task, cutting, isWaste)]));
   const done: { task: Task; runs: Path[] }[] = [];
   for (const purpose of turns) {
     const own = tasks.filter((t) => t.purpose === purpose);
     if (own.length === 0) continue;
-    const made = yield* orderedTasks(own, at, cutting, isWaste);
+    const made = yield* orderedTasks(own, places, at, cutting, isWaste);
     done.push(...made);
     at = endOfRuns(made) ?? at;
   }
@@ -97,7 +98,7 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
   const asDrawn = turns.flatMap((purpose) =>
     tasks
       .filter((t) => t.purpose === purpose)
-      .flatMap((t) => (t.loop ? [begun(t, placesToStart(t, cutting, isWaste)[0] as Point, cutting, isWaste)] : [[...t.runs]])),
+      .flatMap((t) => (t.loop ? [begun(t, places.get(t)?.[0] as Point, cutting, isWaste)] : [[...t.runs]])),
   );
   return {
     runs,
@@ -155,16 +156,12 @@ function placesToStart({ loop, purpose }: Task, cutting: Cutting, isWaste: IsWas
   if (!loop) return [];
   const places = startPlaces(loop, cutting.start);
   if (purpose !== 'cut' || cutting.lead.kind === 'none' || cutting.start !== 'corner') return places;
-  const steps = stepsOf(loop);
-  const isRoomy = (at: Point): boolean => {
-    const { index, t } = nearestOnPath(loop, at);
-    // At a joint the way sets out along the second of its two segments.
-    const { from, segment } = steps[t > 1 - 1e-9 ? (index + 1) % steps.length : index] as (typeof steps)[0];
-    return hasRoom(at, directionOn(from, segment, t > 1 - 1e-9 ? 0 : t), cutting.lead, isWaste);
-  };
-  for (const some of [places, steps.map(({ from }) => from)]) {
+  const isRoomy = ({ from, segment }: Step): boolean => hasRoom(from, directionOn(from, segment, 0), cutting.lead, isWaste);
+  const joints = stepsOf(loop);
+  const corners = joints.filter(({ from }) => places.some(({ x, y }) => x === from.x && y === from.y));
+  for (const some of [corners, joints]) {
     const roomy = some.filter(isRoomy);
-    if (roomy.length > 0) return roomy;
+    if (roomy.length > 0) return roomy.map(({ from }) => from);
   }
   return places;
 }
@@ -187,12 +184,13 @@ const manyTasks = 500;
 
 function* orderedTasks(
   tasks: readonly Task[],
+  startsOf: ReadonlyMap<Task, Point[]>,
   from: Point,
   cutting: Cutting,
   isWaste: IsWaste,
 ): Generator<number, { task: Task; runs: Path[] }[]> {
   const waits = waitingIn(tasks);
-  const places = tasks.map((t) => placesToStart(t, cutting, isWaste));
+  const places = tasks.map((t) => startsOf.get(t) ?? []);
   let starts = places.map((list) => list[0] ?? null);
   let best: { ways: Path[][]; ordered: Ordered } | null = null;
   // Where a loop may start in several places the first order tells which is on the way; then it is ordered once more.

@@ -86,8 +86,11 @@ function cellsAt(chords: readonly Chord[], place: Point, width: number, height: 
     const k = Math.floor(t);
     return t - k < edgeSlackMm / size && k > 0 ? k - 1 : k;
   };
+  let [lastK, lastL] = [NaN, NaN];
   const take = (u: number, v: number): void => {
     const [k, l] = [index(u, width), index(v, height)];
+    if (k === lastK && l === lastL) return;
+    [lastK, lastL] = [k, l];
     const key = `${k} ${l}`;
     if (!cells.has(key)) cells.set(key, [k, l]);
   };
@@ -95,6 +98,10 @@ function cellsAt(chords: readonly Chord[], place: Point, width: number, height: 
     const [u, v] = [(p.x - place.x) / width, (p.y - place.y) / height];
     const [du, dv] = [(q.x - p.x) / width, (q.y - p.y) / height];
     // Between two crossings with the lattice a chord lies in one cell: in that of its middle there.
+    if (Math.floor(u) === Math.floor(u + du) && Math.floor(v) === Math.floor(v + dv)) {
+      take(u + du / 2, v + dv / 2);
+      continue;
+    }
     const cuts = [0, ...cutsOf(u, du), ...cutsOf(v, dv), 1];
     if (cuts.length > 2) cuts.sort((a, b) => a - b);
     for (let k = 1; k < cuts.length; k++) {

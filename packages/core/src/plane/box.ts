@@ -35,4 +35,7 @@ export function boxAroundBoxes(boxes: Iterable<Box>): Box | null {
 
 export const widthOf = (box: Box): number => box.maxX - box.minX;
 export const heightOf = (box: Box): number => box.maxY - box.minY;
+/** Whether a point lies in a box, or no farther than `room` beyond it on either axis. */
+export const isInBox = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, room = 0): boolean =>
+  x >= minX - room && x <= maxX + room && y >= minY - room && y <= maxY + room;
 export const centreOf = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });

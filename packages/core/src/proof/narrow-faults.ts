@@ -4,7 +4,7 @@
  */
 import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
-import { type Box, heightOf, type Path, type Point, pathArea, pathBox, widthOf } from '../plane/index.ts';
+import { centreOf, heightOf, type Path, pathArea, pathBox, widthOf } from '../plane/index.ts';
 import { nearnessTo } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
 import { type Fault, isBody, mm, type ProofLimits, replaced } from './fault.ts';
@@ -49,7 +49,7 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits):
       weight: 'look',
       message: `${piece.name} has ${what} of ${mm(narrowest)}, narrower than the ${mm(kerfMm)} that the tool takes.`,
       pieceIds: [piece.id],
-      places: [...closing.map((hole) => pointOfBox(pathBox(hole))), ...slots.map(middleOfPair)],
+      places: [...closing.map((hole) => centreOf(pathBox(hole))), ...slots.map(middleOfPair)],
       mends:
         closing.length > 0
           ? [replaced(piece, 'Fill them', [{ outer: piece.outer, holes: piece.holes.filter((h) => !closing.includes(h)) }]), meant]
@@ -58,8 +58,6 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits):
   }
   return faults;
 }
-
-const pointOfBox = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
 
 /** Whether a hole is so small that the tool's way into it vanishes. */
 export function closesUp(hole: Path, kerfMm: number): boolean {

@@ -6,9 +6,9 @@
  */
 import { pathsOf } from '../job/piece-paths.ts';
 import {
-  type Box,
   circlePath,
   distance,
+  isInBox,
   nearestOnPath,
   nearestOnSegment,
   type Path,
@@ -29,6 +29,8 @@ interface Outlines {
 const spareMm = 0.01;
 /** What is thickened may bring two sides near to each other that were not: so many times it is looked at again. */
 const mostRounds = 6;
+/** A piece with more thin webs than this wants another stock, or another size. */
+const mostWebs = 100;
 
 /** Null where it does not become one piece without thin webs. */
 export function madeThicker({ outer, holes }: Outlines, thinnestMm: number): Outlines | null {
@@ -37,6 +39,7 @@ export function madeThicker({ outer, holes }: Outlines, thinnestMm: number): Out
     const paths = pathsOf(now);
     const webs = narrowPlaces(paths, thinnestMm).filter((n) => n.isWeb);
     if (webs.length === 0) return round > 0 ? now : null;
+    if (webs.length > mostWebs) return null;
     const bands = overlapsUnited(bandsAlong(paths, webs, thinnestMm).map(pathsOf));
     const [made, ...more] = nested(combined(paths, bands, 'unite'));
     if (!made || more.length > 0 || made.holes.length < now.holes.length) return null;
@@ -50,7 +53,7 @@ function bandsAlong(paths: readonly Path[], webs: readonly Narrow[], thinnestMm:
   const bands: Outlines[] = [];
   const isServed = (p: Point): boolean =>
     bands.some((band) => {
-      if (!isWithin(pathBox(band.outer), p, thinnestMm)) return false;
+      if (!isInBox(pathBox(band.outer), p, thinnestMm)) return false;
       const outlines = pathsOf(band);
       return windingAbout(outlines, p) !== 0 || outlines.some((path) => nearestOnPath(path, p).distance < thinnestMm);
     });
@@ -123,17 +126,14 @@ function between(start: Point, from: Foot, to: Foot): { at: Point; one: Foot; tw
 }
 
 function footOn(paths: readonly Path[], at: Point): Foot {
-  const near = paths.filter((path) => isWithin(pathBox(path), at, 1e-3));
+  const near = paths.filter((path) => isInBox(pathBox(path), at, 1e-3));
   const [first, ...others] = (near.length > 0 ? near : paths).map((path) => ({ path, near: nearestOnPath(path, at) }));
   const { path, near: { index, point } } = others.reduce((best, one) => (one.near.distance < best.near.distance ? one : best), first as NonNullable<typeof first>); // biome-ignore format: one line
   return { steps: stepsOf(path), closed: path.closed, index, at: point };
 }
 
-const isWithin = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, room: number): boolean =>
-  x >= minX - room && x <= maxX + room && y >= minY - room && y <= maxY + room;
-
 /** The foot from another place near by: walked along its side, from segment to segment, while that comes nearer. */
-function footFrom({ steps, closed, index, at }: Foot, p: Point): Foot {
+function footFrom({ steps, closed, index }: Foot, p: Point): Foot {
   const on = (k: number) => {
     const { from, segment } = steps[k] as Step;
     return nearestOnSegment(from, segment, p);
@@ -145,5 +145,5 @@ function footFrom({ steps, closed, index, at }: Foot, p: Point): Foot {
     if (!nearer) break;
     [k, best] = [nearer.j, nearer.near];
   }
-  return { steps, closed, index: k, at: best.point ?? at };
+  return { steps, closed, index: k, at: best.point };
 }

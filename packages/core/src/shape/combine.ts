@@ -4,6 +4,7 @@
  * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
+import { isInBox } from '../plane/box.ts';
 import { knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathBox, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
@@ -77,7 +78,7 @@ function placeOf(run: Path, area: readonly Path[]): Place {
   const near = 5 * samePlaceMm;
   for (const path of area) {
     for (const { from: start, segment: other, box } of knownSteps(path)) {
-      if (p.x < box.minX - near || p.x > box.maxX + near || p.y < box.minY - near || p.y > box.maxY + near) continue;
+      if (!isInBox(box, p, near)) continue;
       const { distance: off, t } = nearestOnSegment(start, other, p);
       if (off <= near) return dot(d, directionOn(start, other, t)) > 0 ? 'along' : 'against';
     }

@@ -3,7 +3,7 @@
  * overlap they are united.
  */
 import { knownSteps } from '../plane/known-step.ts';
-import { type Path, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { apply, chain, isIdentity, shift, type Transform, turn } from '../plane/transform.ts';
@@ -52,12 +52,10 @@ const meetMm = 1e-4;
 
 /** The images of outlines, joined where their ends meet, and united where closed ones overlap or touch along a side. */
 export function joinedImages(paths: readonly Path[], images: readonly Transform[], meet = meetMm): Copies {
-  const all = images.map((image) => paths.map((path) => imageOf(path, image)));
-  const open = unevenlyJoined(
-    all.flat().filter(({ closed }) => !closed),
-    meet,
-  );
-  const areas = all.flatMap((image) => areasOf(image.filter(({ closed }) => closed)));
+  const [drawnOpen, drawnClosed] = [paths.filter(({ closed }) => !closed), paths.filter(({ closed }) => closed)];
+  const imagesOfAll = (drawn: readonly Path[]): Path[][] => images.map((image) => drawn.map((path) => imageOf(path, image)));
+  const open = unevenlyJoined(imagesOfAll(drawnOpen).flat(), meet);
+  const areas = areasOf(drawnClosed).flatMap((area) => imagesOfAll(area).map(asArea));
   const loops = open.filter(({ closed }) => closed).map((path) => [counterClockwise(path)]);
   const left = open.filter((path) => !path.closed);
   return { paths: [...overlapsUnited([...areas, ...loops]), ...left].map(merged), gaps: gapsOf(left) };
@@ -66,6 +64,9 @@ export function joinedImages(paths: readonly Path[], images: readonly Transform[
 /** Closed outlines as areas, each with the holes that lie in it. */
 const areasOf = (closed: readonly Path[]): Path[][] =>
   closed.length < 2 ? closed.map((path) => [counterClockwise(path)]) : nested(closed).map(({ outer, holes }) => [outer, ...holes]);
+
+/** The image of an area, turned round again where it was mirrored. */
+const asArea = (image: Path[]): Path[] => (pathArea(image[0] as Path) < 0 ? image.map(reversedPath) : image);
 
 /** As `transformedPath` says, every segment's image kept. */
 const imageOf = (path: Path, by: Transform): Path => ({

@@ -4,8 +4,9 @@
  */
 import { type KnownStep, knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathLength, type Step, stepsOf } from '../plane/path.ts';
-import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
+import { distance, dot, turnBetween } from '../plane/point.ts';
 import { directionOn, type Segment, segmentLength } from '../plane/segment.ts';
+import { boxIndex } from './box-index.ts';
 import { withoutCornerLoops } from './corner-loops.ts';
 import { samePlaceMm } from './crossings.ts';
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
@@ -35,20 +36,31 @@ export function trueLoops(raw: Path, isTrue: (run: Path) => boolean, slack: numb
  * leads on: beside a border that lies just within the slack they would be taken for its own.
  */
 function withoutDeadEnds(runs: readonly Path[]): Path[] {
-  const isSame = (p: Point, q: Point): boolean => distance(p, q) <= 10 * samePlaceMm;
-  const kept = [...runs];
-  for (let isDone = false; !isDone; ) {
-    const dead = kept.findIndex((run) => {
-      const [start, end] = [run.start, endOf(run)];
-      const others = kept.filter((other) => other !== run);
-      const fromNothing = !others.some((other) => isSame(endOf(other), start)) && others.some((other) => isSame(endOf(other), end));
-      const toNothing = !others.some((other) => isSame(other.start, end)) && others.some((other) => isSame(other.start, start));
-      return !run.closed && !isSame(start, end) && (fromNothing || toNothing);
+  const places = runs.flatMap((run) => [run.start, endOf(run)]);
+  const index = boxIndex(places.map(({ x, y }) => ({ minX: x, minY: y, maxX: x, maxY: y })), 10 * samePlaceMm); // biome-ignore format: one line
+  // Places that are one have the number of the first of them.
+  const numbers = places.map(({ x, y }, k) => (index?.search(x, y, x, y) ?? []).reduce((a, b) => Math.min(a, b), k));
+  const [leaving, arriving] = [new Int32Array(places.length), new Int32Array(places.length)];
+  const count = (k: number, by: 1 | -1): void => {
+    leaving[numbers[2 * k] as number] = (leaving[numbers[2 * k] as number] as number) + by;
+    arriving[numbers[2 * k + 1] as number] = (arriving[numbers[2 * k + 1] as number] as number) + by;
+  };
+  for (const k of runs.keys()) count(k, 1);
+  const isDead = (k: number): boolean => {
+    const [from, to] = [numbers[2 * k] as number, numbers[2 * k + 1] as number];
+    if (from === to) return false;
+    return (arriving[from] === 0 && (arriving[to] as number) > 1) || (leaving[to] === 0 && (leaving[from] as number) > 1);
+  };
+  let kept = runs.map((_, k) => k);
+  for (let before = -1; before !== kept.length; ) {
+    before = kept.length;
+    kept = kept.filter((k) => {
+      const stays = !isDead(k);
+      if (!stays) count(k, -1);
+      return stays;
     });
-    isDone = dead < 0;
-    if (!isDone) kept.splice(dead, 1);
   }
-  return kept;
+  return kept.map((k) => runs[k] as Path);
 }
 
 /**

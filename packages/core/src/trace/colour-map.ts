@@ -3,6 +3,7 @@
  * Rests on: the planar map of the pixels' colours (raster/label-borders.ts). Every border between two junctions is placed
  * where its two colours are mixed evenly, fitted once, and walked one way by the one piece and the other by its neighbour.
  */
+import { isInBox } from '../plane/box.ts';
 import { isInside, type Path, pathArea, pathBox, reversedPath } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import { isSameColour, labDistance, labOf, type Rgb } from '../raster/cielab.ts';
@@ -192,10 +193,7 @@ function middleOf({ start, segments }: Path): Point {
   return segments.length === 1 ? start : { x: (start.x + to.x) / 2, y: (start.y + to.y) / 2 };
 }
 
-function isWithin(path: Path, p: Point): boolean {
-  const { minX, maxX, minY, maxY } = pathBox(path);
-  return p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY && isInside(path, p, 0.1);
-}
+const isWithin = (path: Path, p: Point): boolean => isInBox(pathBox(path), p) && isInside(path, p, 0.1);
 
 /** The faces' outlines: half borders in turn, each face to the left. */
 function loopsOf(borders: readonly Border[]): { readonly label: number; readonly list: readonly HalfBorder[] }[] {
