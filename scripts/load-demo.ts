@@ -33,7 +33,8 @@ import {
 } from '@nuvet/truth';
 import { personWhoMay } from '../apps/web/src/server/access.ts';
 import { database } from '../apps/web/src/server/database.ts';
-import { listJobs, makeJob, openJob, takeSteps } from '../apps/web/src/server/jobs.ts';
+import { takeSteps } from '../apps/web/src/server/job-saves.ts';
+import { listJobs, makeJob, openJob } from '../apps/web/src/server/jobs.ts';
 import { migrate } from '../apps/web/src/server/migrate.ts';
 import { keepWorkingCopy, receivePicture } from '../apps/web/src/server/pictures.ts';
 
@@ -137,7 +138,7 @@ async function loadPrint({ name, sheet, dpi, tiltDegrees, making, known, colours
 
 await migrate();
 const person = await personWhoMay('list-jobs');
-if ((await listJobs(person)).length === 0) {
+if ((await listJobs(person, { page: 0, search: '', inBin: false })).count === 0) {
   console.log('· drawing the demo jobs');
   // The last one loaded stands first in the list.
   for (const demo of demoPhotos) await loadPhoto(demo);

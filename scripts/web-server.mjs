@@ -19,7 +19,7 @@ function sourcesDigest() {
   const hash = createHash('sha256');
   const visit = (path) => {
     for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
-      if (['node_modules', '.next', 'public', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue;
+      if (['node_modules', '.next', '.threads', 'public', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue;
       const full = join(path, entry.name);
       if (entry.isDirectory()) visit(full);
       else hash.update(full).update(readFileSync(full));
@@ -38,8 +38,26 @@ function copyPdfData() {
   }
 }
 
+/** The programs of the server's own threads, bundled so that Node can run them as they are. */
+async function buildThreads() {
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: [join(web, 'src/server/threads/server.worker.ts')],
+    outfile: join(web, '.threads/server.worker.mjs'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    external: ['sharp', 'bmp-ts'],
+    logLevel: 'error',
+    // Packages of the older kind ask for others as they run.
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  });
+}
+
 export async function buildWeb() {
   copyPdfData();
+  await buildThreads();
   const digest = sourcesDigest();
   const isBuilt = existsSync(stamp) && readFileSync(stamp, 'utf8') === digest && existsSync(join(web, '.next/BUILD_ID'));
   if (isBuilt) return;

@@ -3,7 +3,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   transpilePackages: ['@nuvet/core', '@nuvet/pictures'],
-  serverExternalPackages: ['sequelize', 'pg', 'sharp', 'bmp-ts'],
+  serverExternalPackages: ['sequelize', 'pg', 'sharp', 'bmp-ts', 'pino'],
   turbopack: { root: fileURLToPath(new URL('../..', import.meta.url)) },
   outputFileTracingRoot: fileURLToPath(new URL('../..', import.meta.url)),
   poweredByHeader: false,
@@ -16,6 +16,8 @@ const config: NextConfig = {
         { key: 'X-Content-Type-Options', value: 'nosniff' },
         { key: 'X-Frame-Options', value: 'DENY' },
         { key: 'Referrer-Policy', value: 'same-origin' },
+        { key: 'Permissions-Policy', value: 'camera=(), microphone=(), geolocation=(), payment=()' },
+        { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
       ],
     },
   ],

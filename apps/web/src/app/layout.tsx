@@ -1,16 +1,18 @@
 import '@fontsource-variable/figtree';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { AppTheme } from '@/ui/AppTheme';
 
 export const metadata: Metadata = { title: 'Nuvet', description: 'From a picture to a true-size cut pattern.' };
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   return (
     <html lang="en">
       <body>
-        <AppRouterCacheProvider>
+        <AppRouterCacheProvider options={{ nonce }}>
           <AppTheme>{children}</AppTheme>
         </AppRouterCacheProvider>
       </body>

@@ -10,6 +10,7 @@ export interface Person {
 }
 
 const deeds = [
+  'check-health',
   'list-jobs',
   'make-job',
   'read-job',
@@ -38,6 +39,6 @@ export async function personWhoMay(deed: Deed): Promise<Person> {
 /** Lets through what belongs to the person's workshop; what does not is as if it were not there. @throws Problem 404 */
 export function owned<T extends { workshopId: string }>(person: Person, thing: T | null, word: string): T {
   if (!thing || thing.workshopId !== person.workshopId)
-    throw new Problem(404, 'not-there', `This ${word} is not there. It may have been deleted.`);
+    throw new Problem(404, 'not-there', `This ${word} is not there. It may have been deleted for good.`);
   return thing;
 }

@@ -1,174 +1,131 @@
 /**
- * Jobs in the database: listed, made, read, edited step by step, deleted.
+ * Jobs in the database: listed, made, copied, opened, put in the bin and back. How they are edited stands in job-saves.ts.
  */
-import {
-  type Command,
-  CommandError,
-  commandSchema,
-  type Edit,
-  edited,
-  emptyJob,
-  type Job,
-  jobSchema,
-  redone,
-  undone,
-} from '@nuvet/core/job';
-import { literal, Op, type Transaction } from 'sequelize';
-import { z } from 'zod';
+import { documentOf, emptyJob, type Job, type JobDocument } from '@nuvet/core/job';
+import { Op, type Transaction, type WhereOptions } from 'sequelize';
 import { owned, type Person } from './access.ts';
-import { models } from './models.ts';
-import { adoptPicture, pictureOf } from './pictures.ts';
-import { Problem } from './problem.ts';
+import { jobAt, takeStepsWithin } from './job-saves.ts';
+import { summaryOf } from './job-summary.ts';
+import { type JobRow, models, type Summary } from './models.ts';
+import { letUnusedGo, pictureOf } from './pictures.ts';
 
-export interface JobSummary {
+export interface JobSummary extends Summary {
   readonly id: string;
-  readonly name: string;
-  readonly making: Job['making'];
-  readonly pictureId: string | null;
-  /** Outlines traced and drawn. */
-  readonly pieces: number;
-  /** Whether there are outlines of any kind, also such as were brought in. */
-  readonly hasOutlines: boolean;
+  readonly revision: number;
   readonly updatedAt: string;
 }
 
 export interface OpenedJob {
   readonly id: string;
-  readonly job: Job;
+  /** The document of the job, in its newest version. */
+  readonly job: JobDocument;
   readonly revision: number;
   /** What each edit is called: those done, and those that can be redone. */
   readonly done: string[];
   readonly redoable: string[];
+  /** Whether it lies in the bin. */
+  readonly inBin: boolean;
 }
 
-export const stepSchema = z.discriminatedUnion('step', [
-  z.strictObject({ step: z.literal('do'), command: commandSchema }),
-  z.strictObject({ step: z.literal('undo') }),
-  z.strictObject({ step: z.literal('redo') }),
-]);
-export type Step = z.infer<typeof stepSchema>;
+export interface JobPageOfList {
+  readonly jobs: JobSummary[];
+  /** How many there are in all. */
+  readonly count: number;
+}
 
-export async function listJobs(person: Person): Promise<JobSummary[]> {
-  const rows = await models().JobRow.findAll({
-    where: { workshopId: person.workshopId },
-    attributes: [
-      'id', 'updatedAt',
-      [literal(`document->>'name'`), 'name'],
-      [literal(`document->'making'`), 'making'],
-      [literal(`document->'pictures'->0->>'id'`), 'pictureId'],
-      [literal(`jsonb_array_length(case when jsonb_typeof(document->'trace'->'pieces') = 'array' then document->'trace'->'pieces' else '[]' end) + jsonb_array_length(coalesce(document->'drawn', '[]'))`), 'pieces'],
-      [literal(`coalesce(document->'drawn', '[]') <> '[]' or coalesce(document->'drawings', '[]') <> '[]' or coalesce(document->'trace', 'null') <> 'null'`), 'hasOutlines'],
-    ],
-    order: [['updatedAt', 'DESC']],
-  }); // biome-ignore format: a column a line
-  return rows.map((row) => {
-    const read = row as unknown as { get(name: string): never };
-    return {
-      id: row.id,
-      name: read.get('name'),
-      making: read.get('making'),
-      pictureId: read.get('pictureId'),
-      pieces: read.get('pieces'),
-      hasOutlines: read.get('hasOutlines'),
-      updatedAt: row.updatedAt.toISOString(),
-    };
+export const jobsOnPage = 50;
+/** A job in the bin goes for good after so long. */
+export const daysInBin = 30;
+const dayMs = 24 * 3600 * 1000;
+
+export interface Listing {
+  /** From 0. */
+  readonly page: number;
+  /** A part of the name; all where it is empty. */
+  readonly search: string;
+  readonly inBin: boolean;
+}
+
+/** A page of the list, the newest first. */
+export async function listJobs({ workshopId }: Person, { page, search, inBin }: Listing): Promise<JobPageOfList> {
+  await emptyBin(workshopId);
+  const named = search.trim() === '' ? {} : { 'summary.name': { [Op.iLike]: `%${search.trim().replace(/[\\%_]/g, '\\$&')}%` } };
+  const where: WhereOptions = { workshopId, deletedAt: inBin ? { [Op.ne]: null } : null, ...named };
+  const { rows, count } = await models().JobRow.findAndCountAll({
+    where,
+    attributes: ['id', 'summary', 'revision', 'updatedAt'],
+    order: [[inBin ? 'deletedAt' : 'updatedAt', 'DESC'], 'id'],
+    limit: jobsOnPage,
+    offset: page * jobsOnPage,
   });
+  return {
+    jobs: rows.map(({ id, summary, revision, updatedAt }) => ({ ...summary, id, revision, updatedAt: updatedAt.toISOString() })),
+    count,
+  };
 }
 
 /** A new job, with the pictures that it starts from, side by side. */
-export async function makeJob(person: Person, name: string, pictureIds: readonly string[]): Promise<string> {
-  const { sequelize, JobRow } = models();
-  return sequelize.transaction(async (transaction) => {
-    const row = await JobRow.create({ workshopId: person.workshopId, document: emptyJob(name) }, { transaction });
-    for (const pictureId of pictureIds) {
-      const picture = await pictureOf(person, pictureId);
-      await applyStep(person, row, { step: 'do', command: { do: 'bring-in', picture } }, transaction);
-    }
-    if (pictureIds.length > 0) await row.save({ transaction });
+export async function makeJob(person: Person, name: string, pictureIds: readonly string[] = []): Promise<string> {
+  return models().sequelize.transaction(async (transaction) => {
+    const row = await created(person, emptyJob(name), transaction);
+    const pictures = [];
+    for (const pictureId of pictureIds) pictures.push(await pictureOf(person, pictureId));
+    const steps = pictures.map((picture) => ({ step: 'do', command: { do: 'bring-in', picture } }) as const);
+    if (steps.length > 0) await takeStepsWithin(transaction, person, row.id, 1, null, steps);
     return row.id;
   });
 }
 
-export async function openJob(person: Person, id: string): Promise<OpenedJob> {
-  const { JobRow, JobEditRow } = models();
-  const row = owned(person, await JobRow.findByPk(id), 'job');
-  const edits = await JobEditRow.findAll({ where: { jobId: id }, attributes: ['seq', 'label'], order: [['seq', 'ASC']] });
-  return {
-    id,
-    job: jobSchema.parse(row.document),
-    revision: row.revision,
-    done: edits.filter((e) => e.seq <= row.cursor).map((e) => e.label),
-    redoable: edits.filter((e) => e.seq > row.cursor).map((e) => e.label),
-  };
-}
-
-/**
- * Takes steps on a job, all or none.
- * @param base the revision that the steps were made from
- * @throws Problem 409 where another window has saved since; Problem 422 where a step does not apply
- */
-export async function takeSteps(person: Person, id: string, base: number, steps: readonly Step[]): Promise<{ revision: number; job: Job }> {
-  const { sequelize, JobRow } = models();
+/** A further job that starts from where another one stands, with the same pictures and a history of its own. */
+export async function copyJob(person: Person, id: string, name: string): Promise<string> {
+  const { sequelize, JobPictureRow } = models();
   return sequelize.transaction(async (transaction) => {
-    const row = owned(person, await JobRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE }), 'job');
-    if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', 'This job was changed in another window.');
-    for (const step of steps) await applyStep(person, row, step, transaction);
-    // What is stored is always a whole, valid job.
-    row.document = jobSchema.parse(row.document);
-    row.revision += 1;
-    await row.save({ transaction });
-    return { revision: row.revision, job: row.document };
+    const { job } = await jobAt(await rowOf(person, id, transaction), transaction);
+    const row = await created(person, { ...job, name }, transaction);
+    const pictures = await JobPictureRow.findAll({ where: { jobId: id }, transaction });
+    await JobPictureRow.bulkCreate(
+      pictures.map(({ pictureId }) => ({ jobId: row.id, pictureId })),
+      { transaction },
+    );
+    return row.id;
   });
 }
 
-async function applyStep(
-  person: Person,
-  row: InstanceType<ReturnType<typeof models>['JobRow']>,
-  step: Step,
-  transaction: Transaction,
-): Promise<void> {
+const created = ({ workshopId }: Person, job: Job, transaction: Transaction): Promise<JobRow> =>
+  models().JobRow.create({ workshopId, document: documentOf(job), summary: summaryOf(job) }, { transaction });
+
+export async function openJob(person: Person, id: string): Promise<OpenedJob> {
   const { JobEditRow } = models();
-  const at = { jobId: row.id };
-  if (step.step === 'do') {
-    const result = doCommand(jobSchema.parse(row.document), await checked(person, row.id, step.command, transaction));
-    if (!result) return;
-    await JobEditRow.destroy({ where: { ...at, seq: { [Op.gt]: row.cursor } }, transaction });
-    row.cursor += 1;
-    await JobEditRow.create({ ...at, seq: row.cursor, ...result.edit }, { transaction });
-    row.document = result.job;
-    return;
-  }
-  const seq = step.step === 'undo' ? row.cursor : row.cursor + 1;
-  const edit = await JobEditRow.findOne({ where: { ...at, seq }, transaction });
-  if (!edit) throw new Problem(422, 'no-more-steps', `There is nothing more to ${step.step}.`);
-  // Edits from before a document's version are brought up to it again.
-  row.document = jobSchema.parse(step.step === 'undo' ? undone(row.document, edit) : redone(row.document, edit));
-  row.cursor += step.step === 'undo' ? -1 : 1;
+  const row = await rowOf(person, id);
+  const { job, revision } = await jobAt(row);
+  const edits = await JobEditRow.findAll({ where: { jobId: id }, attributes: ['seq', 'label'], order: [['seq', 'ASC']] });
+  return {
+    id,
+    job: documentOf(job),
+    revision,
+    done: edits.filter((e) => e.seq <= row.cursor).map((e) => e.label),
+    redoable: edits.filter((e) => e.seq > row.cursor).map((e) => e.label),
+    inBin: row.deletedAt !== null,
+  };
 }
 
-function doCommand(job: Job, command: Command): { job: Job; edit: Edit } | null {
-  try {
-    return edited(job, command);
-  } catch (error) {
-    if (error instanceof CommandError) throw new Problem(422, error.code, error.message);
-    throw error;
-  }
+const rowOf = async (person: Person, id: string, transaction?: Transaction): Promise<JobRow> =>
+  owned(person, await models().JobRow.findByPk(id, { attributes: { exclude: ['document'] }, transaction }), 'job');
+
+/** Puts a job in the bin, or takes it out again. */
+export async function binJob(person: Person, id: string, isIn: boolean): Promise<void> {
+  const row = await rowOf(person, id);
+  await row.update({ deletedAt: isIn ? new Date() : null }, { silent: true });
 }
 
-/** A picture that is brought in must be one that was uploaded, and is what its own bytes say. */
-async function checked(person: Person, jobId: string, command: Command, transaction: Transaction): Promise<Command> {
-  if (command.do !== 'bring-in') return command;
-  const stored = await pictureOf(person, command.picture.id);
-  await adoptPicture(stored.id, jobId, transaction);
-  return { ...command, picture: { ...command.picture, widthPx: stored.widthPx, heightPx: stored.heightPx } };
-}
-
-export async function deleteJob(person: Person, id: string): Promise<void> {
-  const row = owned(person, await models().JobRow.findByPk(id), 'job');
-  await row.destroy();
+/** Jobs that have lain in the bin for long go, and with them the pictures that no other job uses. */
+async function emptyBin(workshopId: string): Promise<void> {
+  const long = new Date(Date.now() - daysInBin * dayMs);
+  const gone = await models().JobRow.destroy({ where: { workshopId, deletedAt: { [Op.lt]: long } } });
+  if (gone > 0) await letUnusedGo(workshopId);
 }
 
 /** @throws Problem 404 where the job is not one of this workshop's */
 export async function ownedJob(person: Person, id: string): Promise<void> {
-  owned(person, await models().JobRow.findByPk(id, { attributes: ['id', 'workshopId'] }), 'job');
+  await rowOf(person, id);
 }

@@ -2,16 +2,36 @@
  * The tables as Sequelize models. What a job holds is its document (see docs/job-format.md); the edits beside it let
  * undo reach back to the job's beginning.
  */
-import type { Edit, Job, Picture } from '@nuvet/core/job';
+import type { Edit, JobDocument, Picture } from '@nuvet/core/job';
 import type { Path } from '@nuvet/core/plane';
 import type { PictureKind } from '@nuvet/pictures';
+import type { Patch } from 'immer';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
 import { database } from './database.ts';
+
+/** What the list of jobs shows of a job. */
+export interface Summary {
+  readonly name: string;
+  readonly making: JobDocument['making'];
+  readonly pictureId: string | null;
+  /** Outlines traced and drawn. */
+  readonly pieces: number;
+  /** Whether there are outlines of any kind, also such as were brought in. */
+  readonly hasOutlines: boolean;
+}
 
 export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttributes<JobRow>> {
   declare id: CreationOptional<string>;
   declare workshopId: string;
-  declare document: Job;
+  /** As it stood at `documentRevision`; what saves have changed since lies in `job_saves`. */
+  declare document: JobDocument;
+  declare documentRevision: CreationOptional<number>;
+  /** Bytes of patches that lie beside the document. */
+  declare patchBytes: CreationOptional<number>;
+  /** What the list of jobs shows of it. */
+  declare summary: Summary;
+  /** When it was put in the bin; null outside it. */
+  declare deletedAt: CreationOptional<Date | null>;
   /** Grows by one with every save: a save that was made from another revision is refused. */
   declare revision: CreationOptional<number>;
   /** How many of the job's edits are done; those past it can be redone. */
@@ -28,11 +48,28 @@ export class JobEditRow extends Model<InferAttributes<JobEditRow>, InferCreation
   declare back: Edit['back'];
 }
 
+export class JobSaveRow extends Model<InferAttributes<JobSaveRow>, InferCreationAttributes<JobSaveRow>> {
+  declare jobId: string;
+  declare revision: number;
+  declare saveId: string;
+  declare patches: Patch[] | null;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class JobPictureRow extends Model<InferAttributes<JobPictureRow>, InferCreationAttributes<JobPictureRow>> {
+  declare jobId: string;
+  declare pictureId: string;
+}
+
+export class JobDrawingRow extends Model<InferAttributes<JobDrawingRow>, InferCreationAttributes<JobDrawingRow>> {
+  declare jobId: string;
+  declare revision: number;
+  declare svg: string;
+}
+
 export class PictureRow extends Model<InferAttributes<PictureRow>, InferCreationAttributes<PictureRow>> {
   declare id: CreationOptional<string>;
   declare workshopId: string;
-  /** Null until a job takes the picture in. */
-  declare jobId: CreationOptional<string | null>;
   declare name: string;
   declare kind: PictureKind;
   /** Of a file with several, from 0. */
@@ -97,6 +134,10 @@ export function models() {
         id,
         workshopId: needed(DataTypes.UUID),
         document: needed(DataTypes.JSONB),
+        documentRevision: { ...needed(DataTypes.INTEGER), defaultValue: 1 },
+        patchBytes: { ...needed(DataTypes.INTEGER), defaultValue: 0 },
+        summary: needed(DataTypes.JSONB),
+        deletedAt: DataTypes.DATE,
         revision: { ...needed(DataTypes.INTEGER), defaultValue: 1 },
         cursor: { ...needed(DataTypes.INTEGER), defaultValue: 0 },
         createdAt: DataTypes.DATE,
@@ -114,11 +155,28 @@ export function models() {
       },
       { sequelize, tableName: 'job_edits', timestamps: false },
     );
+    JobSaveRow.init(
+      {
+        jobId: key(DataTypes.UUID),
+        revision: key(DataTypes.INTEGER),
+        saveId: needed(DataTypes.UUID),
+        patches: DataTypes.JSONB,
+        createdAt: DataTypes.DATE,
+      },
+      { sequelize, tableName: 'job_saves', updatedAt: false },
+    );
+    JobPictureRow.init(
+      { jobId: key(DataTypes.UUID), pictureId: key(DataTypes.UUID) },
+      { sequelize, tableName: 'job_pictures', timestamps: false },
+    );
+    JobDrawingRow.init(
+      { jobId: key(DataTypes.UUID), revision: needed(DataTypes.INTEGER), svg: needed(DataTypes.TEXT) },
+      { sequelize, tableName: 'job_drawings', timestamps: false },
+    );
     PictureRow.init(
       {
         id,
         workshopId: needed(DataTypes.UUID),
-        jobId: DataTypes.UUID,
         name: needed(DataTypes.TEXT),
         kind: needed(DataTypes.TEXT),
         widthPx: needed(DataTypes.INTEGER),
@@ -171,5 +229,17 @@ export function models() {
       { sequelize, tableName: 'picture_tiles', timestamps: false },
     );
   }
-  return { sequelize, MotifRow, PresetRow, JobRow, JobEditRow, PictureRow, PictureChunkRow, PictureTileRow };
+  return {
+    sequelize,
+    MotifRow,
+    PresetRow,
+    JobRow,
+    JobEditRow,
+    JobSaveRow,
+    JobPictureRow,
+    JobDrawingRow,
+    PictureRow,
+    PictureChunkRow,
+    PictureTileRow,
+  };
 }

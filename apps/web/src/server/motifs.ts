@@ -1,17 +1,24 @@
 /**
  * A workshop's own motifs in the database: listed, kept, deleted.
  */
-import { pathSchema } from '@nuvet/core/job';
+import { cleanText, pathSchema } from '@nuvet/core/job';
 import { z } from 'zod';
 import { owned, type Person } from './access.ts';
 import { models } from './models.ts';
 import { Problem } from './problem.ts';
 
+/** All motifs are listed at once: none may be a picture of its own. */
+const maxSegments = 5000;
+
 export const newMotifSchema = z.strictObject({
-  name: z.string().trim().min(1).max(100),
-  tags: z.array(z.string().trim().min(1).max(40)).max(20),
+  name: z.string().overwrite(cleanText).trim().min(1).max(100),
+  tags: z.array(z.string().overwrite(cleanText).trim().min(1).max(40)).max(20),
   /** At true size, mm. */
-  paths: z.array(pathSchema).min(1).max(2000),
+  paths: z
+    .array(pathSchema)
+    .min(1)
+    .max(2000)
+    .refine((paths) => paths.reduce((sum, { segments }) => sum + segments.length, 0) <= maxSegments, 'too many segments for a motif'),
 });
 type NewMotif = z.infer<typeof newMotifSchema>;
 

@@ -2,12 +2,9 @@
  * Pictures in the database: their bytes as they came, in chunks, streamed both ways; what their header says; their
  * tiles; and their grey pixels for tracing.
  */
-import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdtemp, rm, stat } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { Readable, Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { createReadStream } from 'node:fs';
+import { readFile, stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { newPicture, type Picture } from '@nuvet/core/job';
 import { greyFromRgba } from '@nuvet/core/raster';
@@ -21,13 +18,15 @@ import {
   readPictureFile,
 } from '@nuvet/pictures';
 import pLimit from 'p-limit';
-import { type CreationAttributes, Op, type Transaction } from 'sequelize';
+import { type CreationAttributes, literal, Op, type Transaction } from 'sequelize';
 import sharp from 'sharp';
 import { levelsOf } from '../table/pyramid.ts';
 import { owned, type Person } from './access.ts';
 import { models, type PictureRow } from './models.ts';
 import { Problem } from './problem.ts';
+import { inThread } from './threads/threads.ts';
 import { tileRowsOf } from './tiles.ts';
+import { withUpload } from './uploads.ts';
 
 const mostBytes = 400e6;
 const chunkBytes = 1 << 20;
@@ -57,9 +56,9 @@ async function rowOf(person: Person, id: string): Promise<PictureRow> {
 
 export const pictureOf = async (person: Person, id: string): Promise<Picture> => asPicture(await rowOf(person, id));
 
-/** Ties a picture to the job that took it in, so that it goes when the job goes. */
-export async function adoptPicture(id: string, jobId: string, transaction: Transaction): Promise<void> {
-  await models().PictureRow.update({ jobId }, { where: { id, jobId: null }, transaction });
+/** Ties a picture to a job that uses it: it stays as long as any job does. */
+export async function useForJob(pictureId: string, jobId: string, transaction: Transaction): Promise<void> {
+  await models().JobPictureRow.bulkCreate([{ jobId, pictureId }], { ignoreDuplicates: true, transaction });
 }
 
 /**
@@ -68,16 +67,11 @@ export async function adoptPicture(id: string, jobId: string, transaction: Trans
  */
 export async function receivePicture(person: Person, coming: Coming, body: WebStream<Uint8Array> | null): Promise<Picture> {
   if (!body) throw new Problem(400, 'no-bytes', 'No picture came with the request.');
-  const folder = await mkdtemp(join(tmpdir(), 'nuvet-picture-'));
-  const file = join(folder, 'picture');
-  try {
-    await forgetStrays(person);
-    await pipeline(Readable.fromWeb(body), limitedTo(mostBytes), createWriteStream(file));
+  await letUnusedGo(person.workshopId);
+  return withUpload(body, mostBytes, async (file) => {
     const found = await readPictureFile(file, coming.name, coming.page).catch(asProblem);
-    return await oneAtATime(() => keep(person, coming, file, found));
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
+    return oneAtATime(() => keep(person, coming, file, found));
+  });
 }
 
 const statuses: Record<PictureError['code'], number> = {
@@ -93,28 +87,19 @@ function asProblem(error: unknown): never {
   throw error;
 }
 
-/** Pictures that no job has taken in within a day are let go. */
-async function forgetStrays({ workshopId }: Person): Promise<void> {
+/** Pictures that no job uses, a day after they came, go. Working copies go with their originals. */
+export async function letUnusedGo(workshopId: string): Promise<void> {
   const dayAgo = new Date(Date.now() - 24 * 3600 * 1000);
-  await models().PictureRow.destroy({ where: { workshopId, jobId: null, createdAt: { [Op.lt]: dayAgo } } });
-}
-
-/** Lets bytes through up to a limit; the rest is read away, so that the answer reaches whoever sends. */
-function limitedTo(most: number): Transform {
-  let count = 0;
-  return new Transform({
-    transform(part: Buffer, _encoding, done) {
-      count += part.length;
-      done(null, count <= most ? part : undefined);
-    },
-    flush(done) {
-      done(count > most ? new Problem(413, 'too-large', `The file is larger than ${most / 1e6} MB.`) : null);
-    },
+  const unused = literal('not exists (select 1 from job_pictures where job_pictures.picture_id = "PictureRow".id)');
+  const found = await models().PictureRow.findAll({
+    where: { workshopId, originalId: null, createdAt: { [Op.lt]: dayAgo }, [Op.and]: unused },
+    attributes: ['id'],
   });
+  if (found.length > 0) await models().PictureRow.destroy({ where: { id: found.map(({ id }) => id) } });
 }
 
 async function keep(person: Person, coming: Coming, file: string, { kind, resolution }: PictureFile): Promise<Picture> {
-  const decoded = await decodePicture(file, kind, coming.name, coming.page, 3).catch(asProblem);
+  const decoded = await decodedFile(file, kind, coming.name, coming.page, 3);
   const stated = coming.resolution ? { ...coming.resolution, trusted: true } : resolution;
   const row = {
     workshopId: person.workshopId,
@@ -172,7 +157,16 @@ async function pixelsOf(person: Person, id: string, channels: 3 | 4): Promise<De
   const { name, kind, page, stream } = await bytesOf(person, id);
   const parts: Buffer[] = [];
   for await (const part of stream) parts.push(part);
-  return decodePicture(Buffer.concat(parts), kind, name, page, channels).catch(asProblem);
+  return decodedFile(Buffer.concat(parts), kind, name, page, channels);
+}
+
+/** A picture's pixels. BMP is decoded in JavaScript, and so in a thread of its own; all others by libvips, in its own threads. */
+async function decodedFile(source: string | Buffer, kind: PictureKind, name: string, page: number, channels: 3 | 4): Promise<Decoded> {
+  if (kind !== 'bmp') return decodePicture(source, kind, name, page, channels).catch(asProblem);
+  const decoded = await inThread('bmp', { source, name, channels }, 60_000).catch((error: Error) => {
+    throw new Problem(422, 'damaged', error.message);
+  });
+  return { ...decoded, data: Buffer.from(decoded.data.buffer, decoded.data.byteOffset, decoded.data.byteLength) };
 }
 
 /** The picture's grey pixels, one byte each, rows from the top. */
@@ -209,44 +203,48 @@ export async function keepWorkingCopy(
   const original = await rowOf(person, id);
   const wanted = size.width * size.height * size.channels;
   if (!body || size.width * size.height > mostPixels) throw new Problem(400, 'not-understood', 'This is no working copy.');
-  const parts: Buffer[] = [];
-  await pipeline(Readable.fromWeb(body), limitedTo(wanted), async (source) => {
-    for await (const part of source) parts.push(part as Buffer);
+  return withUpload(body, wanted, (file) => oneAtATime(() => kept(original, key, size, file, wanted)));
+}
+
+async function kept(
+  original: PictureRow,
+  key: string,
+  size: { width: number; height: number; channels: 1 | 3 },
+  file: string,
+  wanted: number,
+): Promise<string> {
+  const { id, workshopId } = original;
+  if ((await stat(file)).size !== wanted) throw new Problem(400, 'not-understood', 'The working copy is not whole.');
+  const there = await models().PictureRow.findOne({ where: { originalId: id, workingKey: key }, attributes: ['id'] });
+  if (there) return there.id;
+  const raw = await readFile(file);
+  const opened = () => sharp(raw, { raw: { width: size.width, height: size.height, channels: size.channels }, limitInputPixels: false });
+  const data = size.channels === 3 ? raw : await opened().toColourspace('srgb').removeAlpha().raw().toBuffer();
+  const png = await opened().png({ compressionLevel: 2 }).toBuffer();
+  const chunks = Array.from({ length: Math.ceil(png.length / chunkBytes) }, (_, k) => png.subarray(k * chunkBytes, (k + 1) * chunkBytes));
+  const row = await stored(
+    {
+      workshopId,
+      originalId: id,
+      workingKey: key,
+      name: original.name,
+      kind: 'png',
+      page: 0,
+      resolutionDpi: null,
+      resolutionSource: null,
+      resolutionTrusted: true,
+      byteLength: png.length,
+    },
+    { data, width: size.width, height: size.height, channels: 3 },
+    chunks,
+  );
+  const copies = await models().PictureRow.findAll({
+    where: { originalId: id },
+    order: [['createdAt', 'DESC']],
+    offset: mostWorkingCopies,
   });
-  const raw = Buffer.concat(parts);
-  if (raw.length !== wanted) throw new Problem(400, 'not-understood', 'The working copy is not whole.');
-  return oneAtATime(async () => {
-    const there = await workingCopyOf(person, id, key);
-    if (there) return there;
-    const opened = () => sharp(raw, { raw: { width: size.width, height: size.height, channels: size.channels }, limitInputPixels: false });
-    const data = size.channels === 3 ? raw : await opened().toColourspace('srgb').removeAlpha().raw().toBuffer();
-    const png = await opened().png({ compressionLevel: 2 }).toBuffer();
-    const chunks = Array.from({ length: Math.ceil(png.length / chunkBytes) }, (_, k) => png.subarray(k * chunkBytes, (k + 1) * chunkBytes));
-    const row = await stored(
-      {
-        workshopId: person.workshopId,
-        jobId: original.jobId,
-        originalId: id,
-        workingKey: key,
-        name: original.name,
-        kind: 'png',
-        page: 0,
-        resolutionDpi: null,
-        resolutionSource: null,
-        resolutionTrusted: true,
-        byteLength: png.length,
-      },
-      { data, width: size.width, height: size.height, channels: 3 },
-      chunks,
-    );
-    const copies = await models().PictureRow.findAll({
-      where: { originalId: id },
-      order: [['createdAt', 'DESC']],
-      offset: mostWorkingCopies,
-    });
-    for (const copy of copies) await copy.destroy();
-    return row.id;
-  });
+  for (const copy of copies) await copy.destroy();
+  return row.id;
 }
 
 export async function tileOf(person: Person, id: string, level: number, tileColumn: number, tileRow: number): Promise<Buffer> {

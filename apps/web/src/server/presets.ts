@@ -1,13 +1,13 @@
 /**
  * Stocks and machines in the database: what was set up with one is remembered under its name.
  */
-import { machineSchema, stockPresetSchema } from '@nuvet/core/job';
+import { cleanText, machineSchema, stockPresetSchema } from '@nuvet/core/job';
 import { z } from 'zod';
 import type { Person } from './access.ts';
 import { models } from './models.ts';
 import { Problem } from './problem.ts';
 
-const name = z.string().trim().min(1).max(100);
+const name = z.string().overwrite(cleanText).trim().min(1).max(100);
 export const presetSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('stock'), name, value: stockPresetSchema }),
   z.strictObject({ kind: z.literal('machine'), name, value: machineSchema }),

@@ -1,8 +1,12 @@
 /**
- * What every route handler goes through: access first, then the work, then plain answers for what went wrong.
+ * What every route handler goes through: whether the request is one of our own pages', access, then the work, then plain answers for
+ * what went wrong.
  */
+import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import { type Deed, type Person, personWhoMay } from './access.ts';
+import { asProblem } from './failure.ts';
+import { refusal } from './guard.ts';
 import { Problem } from './problem.ts';
 
 interface Asked {
@@ -13,26 +17,70 @@ interface Asked {
 
 type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;
 
+/** Things are made by hand: nobody makes more than this in ten seconds. */
+const makingLimit = new RateLimiterMemory({ points: 300, duration: 10 });
+const making: readonly Deed[] = ['make-job', 'add-picture', 'keep-motif', 'keep-preset'];
+
 export function route(deed: Deed, answer: (asked: Asked) => Promise<Response>): Handler {
   return async (request, { params }) => {
     try {
-      return await answer({ person: await personWhoMay(deed), request, params: await params });
+      const refused = refusal(request.method, request.headers);
+      if (refused) throw refused;
+      const person = await personWhoMay(deed);
+      if (making.includes(deed)) await withinLimit(person);
+      return guarded(await answer({ person, request, params: await params }));
     } catch (error) {
-      if (error instanceof Problem) return error.response();
-      if (error instanceof z.ZodError)
-        return new Problem(400, 'not-understood', `This was not understood: ${z.prettifyError(error).split('\n')[0]}`).response();
-      console.error(error);
-      return new Problem(500, 'our-fault', 'Something went wrong here. Nothing was changed; please try again.').response();
+      return guarded(asProblem(error).response());
     }
   };
 }
 
-/** A request's JSON, checked. @throws Problem 400 where it is no JSON */
-export async function bodyOf<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
-  const body = await request.json().catch(() => {
-    throw new Problem(400, 'not-understood', 'The request is not JSON.');
+async function withinLimit({ workshopId }: Person): Promise<void> {
+  await makingLimit.consume(workshopId).catch(() => {
+    throw new Problem(429, 'too-many-requests', 'Too many requests at once. Please wait ten seconds.', 10);
   });
+}
+
+/** What is answered is for our own pages, and for no cache unless it says so. */
+function guarded(response: Response): Response {
+  response.headers.set('Cross-Origin-Resource-Policy', 'same-origin');
+  response.headers.set('Content-Security-Policy', `default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'; sandbox`);
+  if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'no-store');
+  return response;
+}
+
+/** A few fields, or a few hundred edits. */
+const plainBytes = 1e6;
+
+/**
+ * A request's JSON, checked.
+ * @param maxBytes counted while it streams: a longer body is not read to its end
+ * @throws Problem 400 where it is no JSON; 413 where it is longer; 415 where it does not say that it is JSON
+ */
+export async function bodyOf<T>(request: Request, schema: z.ZodType<T>, maxBytes = plainBytes): Promise<T> {
+  if (!/^application\/json\s*(;|$)/i.test(request.headers.get('content-type') ?? ''))
+    throw new Problem(415, 'not-json', 'The request must be JSON (Content-Type: application/json).');
+  const text = await textWithin(request, maxBytes);
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    throw new Problem(400, 'not-understood', 'The request is not JSON.');
+  }
   return schema.parse(body);
+}
+
+async function textWithin(request: Request, maxBytes: number): Promise<string> {
+  const tooLarge = new Problem(413, 'too-large', `The request is larger than ${maxBytes / 1e6} MB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > maxBytes) throw tooLarge;
+  const parts: Uint8Array[] = [];
+  let count = 0;
+  for await (const part of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+    count += part.length;
+    if (count > maxBytes) throw tooLarge;
+    parts.push(part);
+  }
+  return Buffer.concat(parts).toString('utf8');
 }
 
 /** A path parameter that must be a UUID. @throws Problem 404 */

@@ -1,42 +1,100 @@
 'use client';
 /**
- * All jobs of the workshop; a picture dropped anywhere starts a new one.
+ * All jobs of the workshop, a page at a time; a picture dropped anywhere starts a new one. Jobs are renamed, copied and put in the
+ * bin here, and taken out of it.
  */
 import AddPhotoAlternateOutlined from '@mui/icons-material/AddPhotoAlternateOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import MoreVert from '@mui/icons-material/MoreVert';
+import RestoreFromTrashOutlined from '@mui/icons-material/RestoreFromTrashOutlined';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import IconButton from '@mui/material/IconButton';
-import Tooltip from '@mui/material/Tooltip';
+import InputBase from '@mui/material/InputBase';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import Pagination from '@mui/material/Pagination';
+import Snackbar from '@mui/material/Snackbar';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { z } from 'zod';
-import type { JobSummary } from '@/server/jobs';
+import type { JobPageOfList, JobSummary, Listing } from '@/server/jobs';
 import { colours } from '@/ui/colours';
 import { ask } from '@/ui/requests';
 import { Incoming } from './bring-in/Incoming';
+import { EmptySheet } from './EmptySheet';
 import { waysOfMaking } from './ways';
 
 const madeSchema = z.object({ id: z.uuid() });
 
 /** A job is called after its picture until it is given a name. */
 const nameFrom = (file: string): string =>
-  file
-    .replace(/\.[a-z]+$/i, '')
-    .replace(/[-_]+/g, ' ')
-    .trim()
-    .slice(0, 120) || 'New job';
+  Array.from(
+    file
+      .replace(/\.[a-z]+$/i, '')
+      .replace(/[-_]+/g, ' ')
+      .trim(),
+  )
+    .slice(0, 60)
+    .join('') || 'New job';
 
-export function JobList({ jobs }: { jobs: JobSummary[] }) {
+const jobsOnPage = 50;
+
+/** What can be said of a job that was put away, with the way back. */
+interface Putaway {
+  readonly id: string;
+  readonly name: string;
+}
+
+interface Props extends JobPageOfList {
+  readonly listing: Listing;
+}
+
+/** The address of a page of the list. */
+function addressOf({ page, search, inBin }: Listing): string {
+  const query = new URLSearchParams({ ...(search ? { search } : {}), ...(page > 0 ? { page: String(page) } : {}), ...(inBin ? { bin: '' } : {}) });
+  return query.size > 0 ? `/?${query}` : '/';
+}
+
+export function JobList({ jobs, count, listing }: Props) {
   const router = useRouter();
-  const [leaving, setLeaving] = useState<JobSummary | null>(null);
+  const [putAway, setPutAway] = useState<Putaway | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const { search, page, inBin } = listing;
+  /** Does something to a job, and shows the list as it is then; what went wrong stands over the list. */
+  const act = async (work: () => Promise<unknown>): Promise<boolean> => {
+    try {
+      await work();
+      setMessage(null);
+      router.refresh();
+      return true;
+    } catch (error) {
+      setMessage((error as Error).message);
+      return false;
+    }
+  };
+  const actions: JobActions = {
+    rename: (job, name) =>
+      act(() =>
+        ask('POST', `/api/jobs/${job.id}/edits`, z.unknown(), {
+          base: job.revision,
+          steps: [{ step: 'do', command: { do: 'rename', name } }],
+        }),
+      ),
+    duplicate: (job) => act(() => ask('POST', '/api/jobs', madeSchema, { name: `${job.name.slice(0, 110)} copy`, copyOf: job.id })),
+    bin: async (job) => {
+      if (await act(() => ask('DELETE', `/api/jobs/${job.id}`, z.null()))) setPutAway({ id: job.id, name: job.name });
+    },
+    restore: async ({ id }) => {
+      setPutAway(null);
+      await act(() => ask('POST', `/api/jobs/${id}/restore`, z.null(), {}));
+    },
+  };
+  const pages = Math.ceil(count / jobsOnPage);
   return (
     <Box sx={{ height: '100vh' }}>
       <Incoming
@@ -46,16 +104,17 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
           const { id } = await ask('POST', '/api/jobs', madeSchema, { name, pictureIds: pictures.map((p) => p.id) });
           if (drawings.length > 0) {
             const steps = drawings.map((drawing) => ({ step: 'do', command: { do: 'bring-in-drawing', drawing } }));
-            await ask('POST', `/api/jobs/${id}/edits`, z.unknown(), { base: 1, steps, wanted: false });
+            const base = pictures.length > 0 ? 2 : 1;
+            await ask('POST', `/api/jobs/${id}/edits`, z.unknown(), { base, steps, wanted: false });
           }
           router.push(`/jobs/${id}?stage=${pictures.length > 0 ? 'true-up' : 'bring-in'}`);
         }}
       >
         {({ choose, busy, news }) => (
           <Box sx={{ height: '100vh', overflowY: 'auto' }}>
-            <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: 4, py: 4, display: 'grid', gap: 3 }}>
-              <Box sx={{ display: 'flex', alignItems: 'end', gap: 3 }}>
-                <Box sx={{ flex: 1 }}>
+            <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 2, md: 4 }, py: 4, display: 'grid', gap: 3 }}>
+              <Box sx={{ display: 'flex', alignItems: 'end', gap: 2, flexWrap: 'wrap' }}>
+                <Box sx={{ flex: '1 1 320px' }}>
                   <Typography variant="h1" sx={{ color: colours.verdigris }}>
                     Nuvet
                   </Typography>
@@ -63,53 +122,108 @@ export function JobList({ jobs }: { jobs: JobSummary[] }) {
                     From a scan or photo to outlines that are closed, straight and the right size.
                   </Typography>
                 </Box>
+                <EmptySheet onMade={(id) => router.push(`/jobs/${id}?stage=trace`)} onFault={setMessage} />
                 <Button variant="contained" size="large" startIcon={<AddPhotoAlternateOutlined />} onClick={choose} disabled={busy}>
                   New job from a picture
                 </Button>
               </Box>
               {news}
-              <Typography variant="h2" sx={{ mt: 1 }}>
-                {jobs.length > 0 ? 'Jobs on the bench' : 'No jobs yet'}
-              </Typography>
+              {message && (
+                <Alert severity="error" onClose={() => setMessage(null)}>
+                  {message}
+                </Alert>
+              )}
+              <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1, flexWrap: 'wrap' }}>
+                <Typography variant="h2" sx={{ flex: 1 }}>
+                  {titleOf(listing, count)}
+                </Typography>
+                <Search key={search} listing={listing} />
+                <Button component={Link} href={addressOf({ page: 0, search: '', inBin: !inBin })} startIcon={inBin ? undefined : <DeleteOutlined />}>
+                  {inBin ? 'Back to the jobs' : 'Bin'}
+                </Button>
+              </Box>
+              {inBin && <Typography color="textSecondary">Jobs stay in the bin for 30 days, then they and their pictures are deleted for good.</Typography>}
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(255px, 1fr))', gap: 2.5 }}>
                 {jobs.map((job) => (
-                  <JobCard key={job.id} job={job} onDelete={() => setLeaving(job)} />
+                  <JobCard key={job.id} job={job} inBin={inBin} actions={actions} />
                 ))}
-                <Box
-                  component="button"
-                  onClick={choose}
-                  sx={{
-                    minHeight: 290,
-                    border: `2px dashed ${colours.line}`,
-                    borderRadius: 2,
-                    bgcolor: 'transparent',
-                    color: 'text.secondary',
-                    font: 'inherit',
-                    cursor: 'pointer',
-                    display: 'grid',
-                    placeContent: 'center',
-                    gap: 1,
-                    px: 3,
-                    '&:hover, &:focus-visible': { borderColor: colours.verdigris, color: colours.verdigris },
-                  }}
-                >
-                  <AddPhotoAlternateOutlined sx={{ fontSize: 40, mx: 'auto' }} />
-                  <Typography>Drop a picture, PDF, SVG or DXF anywhere on this page, or click here to choose one.</Typography>
-                </Box>
+                {!inBin && search === '' && (
+                  <Box
+                    component="button"
+                    onClick={choose}
+                    sx={{
+                      minHeight: 290,
+                      border: `2px dashed ${colours.line}`,
+                      borderRadius: 2,
+                      bgcolor: 'transparent',
+                      color: 'text.secondary',
+                      font: 'inherit',
+                      cursor: 'pointer',
+                      display: 'grid',
+                      placeContent: 'center',
+                      gap: 1,
+                      px: 3,
+                      '&:hover, &:focus-visible': { borderColor: colours.verdigris, color: colours.verdigris },
+                    }}
+                  >
+                    <AddPhotoAlternateOutlined sx={{ fontSize: 40, mx: 'auto' }} />
+                    <Typography>Drop a picture, PDF, SVG or DXF anywhere on this page, or click here to choose one.</Typography>
+                  </Box>
+                )}
               </Box>
+              {pages > 1 && (
+                <Pagination
+                  count={pages}
+                  page={page + 1}
+                  onChange={(_, next) => router.push(addressOf({ ...listing, page: next - 1 }))}
+                  sx={{ justifySelf: 'center' }}
+                />
+              )}
             </Box>
           </Box>
         )}
       </Incoming>
-      <DeleteJob
-        job={leaving}
-        onDone={(deleted) => {
-          setLeaving(null);
-          if (deleted) router.refresh();
-        }}
+      <Snackbar
+        open={putAway !== null}
+        autoHideDuration={12_000}
+        onClose={(_, reason) => reason === 'timeout' && setPutAway(null)}
+        message={`“${putAway?.name}” is in the bin.`}
+        action={
+          <Button color="inherit" size="small" onClick={() => putAway && void actions.restore(putAway)}>
+            Undo
+          </Button>
+        }
       />
     </Box>
   );
+}
+
+function titleOf({ search, inBin }: Listing, count: number): string {
+  if (search) return `${count} with “${search}”`;
+  if (inBin) return count > 0 ? `${count} in the bin` : 'The bin is empty';
+  return count > 0 ? `${count} ${count === 1 ? 'job' : 'jobs'} on the bench` : 'No jobs yet';
+}
+
+function Search({ listing }: { listing: Listing }) {
+  const router = useRouter();
+  const [typed, setTyped] = useState(listing.search);
+  return (
+    <TextField
+      size="small"
+      type="search"
+      label="Search jobs"
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onKeyDown={(event) => event.key === 'Enter' && router.push(addressOf({ ...listing, page: 0, search: typed.trim().slice(0, 120) }))}
+    />
+  );
+}
+
+interface JobActions {
+  rename(job: JobSummary, name: string): Promise<boolean>;
+  duplicate(job: JobSummary): Promise<boolean>;
+  bin(job: JobSummary): Promise<void>;
+  restore(job: Putaway): Promise<void>;
 }
 
 function piecesInWords({ pieces, pictureId }: JobSummary): string {
@@ -117,8 +231,11 @@ function piecesInWords({ pieces, pictureId }: JobSummary): string {
   return pieces === 1 ? '1 piece' : `${pieces} pieces`;
 }
 
-function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
+const dates = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' });
+
+function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; actions: JobActions }) {
   const way = waysOfMaking[job.making.way];
+  const [isNaming, setIsNaming] = useState(false);
   return (
     <Box
       sx={{
@@ -136,7 +253,8 @@ function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
             // The smallest tile of the picture, made when it was brought in; of what was drawn, a drawing.
             <Box
               component="img"
-              src={job.pictureId ? `/api/pictures/${job.pictureId}/thumbnail` : `/api/jobs/${job.id}/drawing`}
+              loading="lazy"
+              src={job.pictureId ? `/api/pictures/${job.pictureId}/thumbnail` : `/api/jobs/${job.id}/drawing?revision=${job.revision}`}
               alt=""
               sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain', p: 1 }}
             />
@@ -145,41 +263,77 @@ function JobCard({ job, onDelete }: { job: JobSummary; onDelete: () => void }) {
           )}
         </Box>
         <Box sx={{ px: 2, py: 1.5, pr: 6 }}>
-          <Typography variant="h3" noWrap>
+          <Typography variant="h3" noWrap sx={{ visibility: isNaming ? 'hidden' : undefined }}>
             {job.name}
           </Typography>
           <Typography variant="body2" color="textSecondary" noWrap>
             {[way, job.making.stock].filter(Boolean).join(', ')}
           </Typography>
           <Typography variant="caption" color="textSecondary" component="div">
-            {piecesInWords(job)} · {dayjs(job.updatedAt).format('D MMM YYYY, HH:mm')}
+            {piecesInWords(job)} · {dates.format(new Date(job.updatedAt))}
           </Typography>
         </Box>
       </Link>
-      <Tooltip title="Delete this job">
-        <IconButton aria-label={`Delete ${job.name}`} onClick={onDelete} sx={{ position: 'absolute', right: 6, bottom: 10 }}>
-          <DeleteOutlined fontSize="small" />
+      {isNaming && (
+        <NameField
+          job={job}
+          onNamed={(name) => {
+            setIsNaming(false);
+            if (name && name !== job.name) void actions.rename(job, name);
+          }}
+        />
+      )}
+      {inBin ? (
+        <IconButton aria-label={`Take ${job.name} out of the bin`} onClick={() => void actions.restore(job)} sx={menuPlace}>
+          <RestoreFromTrashOutlined fontSize="small" />
         </IconButton>
-      </Tooltip>
+      ) : (
+        <CardMenu job={job} actions={actions} onName={() => setIsNaming(true)} />
+      )}
     </Box>
   );
 }
 
-function DeleteJob({ job, onDone }: { job: JobSummary | null; onDone: (deleted: boolean) => void }) {
+const menuPlace = { position: 'absolute', right: 6, bottom: 10, width: 40, height: 40 } as const;
+
+/** The name as a field in its own place. */
+function NameField({ job, onNamed }: { job: JobSummary; onNamed: (name: string) => void }) {
+  const [typed, setTyped] = useState(job.name);
   return (
-    <Dialog open={job !== null} onClose={() => onDone(false)}>
-      <DialogTitle>Delete “{job?.name}”?</DialogTitle>
-      <DialogContent>The job, its picture and its outlines will be gone for good. This cannot be undone.</DialogContent>
-      <DialogActions>
-        <Button onClick={() => onDone(false)}>Keep it</Button>
-        <Button
-          color="error"
-          variant="contained"
-          onClick={() => job && ask('DELETE', `/api/jobs/${job.id}`, z.null()).then(() => onDone(true))}
-        >
-          Delete
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <InputBase
+      autoFocus
+      value={typed}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => onNamed(typed.trim())}
+      onFocus={(event) => event.target.select()}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') onNamed(typed.trim());
+        if (event.key === 'Escape') onNamed('');
+      }}
+      inputProps={{ 'aria-label': `New name of ${job.name}`, maxLength: 120 }}
+      sx={{ position: 'absolute', left: 12, right: 50, top: 206, px: 0.5, bgcolor: 'background.paper', border: `1px solid ${colours.verdigris}`, borderRadius: 1, fontSize: 17, fontWeight: 650 }}
+    />
+  );
+}
+
+function CardMenu({ job, actions, onName }: { job: JobSummary; actions: JobActions; onName: () => void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const choose = (work: () => void) => () => {
+    setAnchor(null);
+    work();
+  };
+  return (
+    <>
+      <IconButton aria-label={`More for ${job.name}`} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)} sx={menuPlace}>
+        <MoreVert fontSize="small" />
+      </IconButton>
+      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+        <MenuItem onClick={choose(onName)}>Rename</MenuItem>
+        <MenuItem onClick={choose(() => void actions.duplicate(job))}>Duplicate</MenuItem>
+        <MenuItem onClick={choose(() => void actions.bin(job))} sx={{ color: colours.madder }}>
+          Move to the bin
+        </MenuItem>
+      </Menu>
+    </>
   );
 }

@@ -6,7 +6,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { type Picture, piecesOf, workBoxOf } from '@nuvet/core/job';
+import { type Picture, piecesOf, withTraceOf, workBoxOf } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
 import dynamic from 'next/dynamic';
 import { startTransition, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
@@ -21,6 +21,7 @@ import { jobWithShaped } from '@/table/use-hand-actions';
 import { wholeSheet } from '@/table/view';
 import { colours } from '@/ui/colours';
 import { useKeptList } from '@/ui/kept-list';
+import { Boundary } from '@/ui/Stumbled';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { createJobStore, JobStoreContext, useJob } from './job-store';
@@ -29,6 +30,7 @@ import { Prove } from './prove/Prove';
 import { useProving } from './prove/use-proof';
 import { type StageName, stages } from './stage';
 import { TopBar } from './TopBar';
+import { browserKeeper } from './unsaved';
 import { ByHand } from './trace/hand/ByHand';
 import { Trace } from './trace/Trace';
 import { TrueUp } from './true-up/TrueUp';
@@ -46,7 +48,13 @@ interface Props {
 }
 
 export function JobPage({ opened, asked, scannerService, hasCutter }: Props) {
-  const [store] = useState(() => createJobStore(opened));
+  const [store] = useState(() => createJobStore(opened, browserKeeper()));
+  useEffect(() => {
+    void store.getState().takeOver();
+    const back = () => store.getState().retry();
+    window.addEventListener('online', back);
+    return () => window.removeEventListener('online', back);
+  }, [store]);
   return (
     <JobStoreContext value={store}>
       <Bench asked={asked} scannerService={scannerService} hasCutter={hasCutter} jobId={opened.id} />
@@ -163,16 +171,20 @@ function Bench({
         >
           <TopBar stage={stage} onStage={onStage} />
           <Messages />
-          <StageDocket
-            stage={stage}
-            picture={picture}
-            incoming={incoming}
-            scannerService={scannerService}
-            hasCutter={hasCutter}
-            jobId={jobId}
-            onStage={onStage}
-          />
-          <Work picture={picture} stage={stage} hasWork={hasWork} incoming={incoming} onStage={onStage} />
+          <Boundary key={`${stage} docket`}>
+            <StageDocket
+              stage={stage}
+              picture={picture}
+              incoming={incoming}
+              scannerService={scannerService}
+              hasCutter={hasCutter}
+              jobId={jobId}
+              onStage={onStage}
+            />
+          </Boundary>
+          <Boundary>
+            <Work picture={picture} stage={stage} hasWork={hasWork} incoming={incoming} onStage={onStage} />
+          </Boundary>
         </Box>
       )}
     </Incoming>
@@ -193,12 +205,12 @@ function Work({
   const { drawings, making, proof } = job;
   // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
   const shaped = useDeferredValue(useHand((s) => s.shaped));
-  const { trace, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
+  const { traces, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
   const found = useMemo(() => {
-    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ trace: null, drawings, drawn: [], making });
-    const all = { trace: preview ?? trace, drawings, drawn, making, proof };
+    if (stage === 'bring-in' || stage === 'true-up') return piecesOf({ traces: [], drawings, drawn: [], making });
+    const all = { traces: preview ? withTraceOf({ traces }, preview).traces : traces, drawings, drawn, making, proof };
     return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
-  }, [stage, preview, trace, drawings, drawn, making, proof]);
+  }, [stage, preview, traces, drawings, drawn, making, proof]);
   const pieces = useKeptList(found);
   return (
     <>
@@ -263,11 +275,12 @@ function EmptyTable({ incoming, onDraw }: { incoming: IncomingState; onDraw: () 
 
 /** What needs a word across the whole page: a change in another window, a refused edit. */
 function Messages() {
-  const { saving, message, dismiss, takeNewest } = {
+  const { saving, message, dismiss, takeNewest, retry } = {
     saving: useJob((s) => s.saving),
     message: useJob((s) => s.message),
     dismiss: useJob((s) => s.dismiss),
     takeNewest: useJob((s) => s.takeNewest),
+    retry: useJob((s) => s.retry),
   };
   const isElsewhere = saving === 'changed-elsewhere';
   return (
@@ -279,10 +292,10 @@ function Messages() {
           action={
             <>
               <Button color="inherit" onClick={() => void takeNewest(true)}>
-                Load it and do mine again
+                Reload and reapply my changes
               </Button>
               <Button color="inherit" onClick={() => void takeNewest(false)}>
-                Load it without mine
+                Reload and discard my changes
               </Button>
             </>
           }
@@ -290,6 +303,10 @@ function Messages() {
           {isElsewhere
             ? 'This job was changed in another window. What you did here since then is not saved yet.'
             : `The last change was not saved: ${message}`}
+        </Alert>
+      ) : saving === 'no-connection' ? (
+        <Alert severity="warning" square action={<Button color="inherit" onClick={retry}>Try now</Button>}>
+          No connection to the server. Your changes are kept in this browser and saved as soon as it is back.
         </Alert>
       ) : message ? (
         <Alert severity="warning" square onClose={dismiss}>

@@ -31,6 +31,7 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
     job,
     activeId,
     useMaking((s) => s.faults),
+    useMaking((s) => s.isProving),
   );
   return (
     <Box
@@ -80,7 +81,16 @@ function JobName() {
   const name = useJob((s) => s.job.name);
   const run = useJob((s) => s.run);
   const [typed, setTyped] = useState(name);
-  const settle = () => (typed.trim() ? run({ do: 'rename', name: typed.trim().slice(0, 120) }) : setTyped(name));
+  const rename = (to: string) => run({ do: 'rename', name: Array.from(to.trim()).slice(0, 60).join('') });
+  const settle = () => (typed.trim() ? rename(typed) : setTyped(name));
+  // What is typed and not settled when the window closes is not lost.
+  useEffect(() => {
+    const leave = () => {
+      if (typed.trim() && typed.trim() !== name) rename(typed);
+    };
+    window.addEventListener('pagehide', leave);
+    return () => window.removeEventListener('pagehide', leave);
+  });
   return (
     <InputBase
       value={typed}
@@ -168,6 +178,7 @@ function SaveState() {
   const { text, icon: Icon, tone } = saveWords[saving];
   useEffect(() => {
     if (saving === 'saved') return;
+    // What is kept in the browser outlasts a reload; in a window that keeps nothing it would be lost.
     const warn = (event: BeforeUnloadEvent) => event.preventDefault();
     window.addEventListener('beforeunload', warn);
     return () => window.removeEventListener('beforeunload', warn);

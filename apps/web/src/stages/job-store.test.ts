@@ -1,15 +1,17 @@
 /** The open job against a server played by the test: saving, undo across a reload, lost connections, other windows. */
-import { applyCommand, emptyJob, type Job, newPicture, type Picture } from '@nuvet/core/job';
+import { applyCommand, documentOf, emptyJob, type Job, newPicture, type Picture } from '@nuvet/core/job';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { createJobStore } from './job-store';
 import { stageStates } from './stage';
+import type { Unsaved, UnsavedKeeper } from './unsaved';
 
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
 const picture = newPicture({ id, name: 'otter.png', widthPx: 900, heightPx: 600, resolution: { dpi: 300, source: 'png', trusted: true } });
 const first = applyCommand(emptyJob('Otter'), { do: 'bring-in', picture });
-const opened = (more: object = {}) => ({ id, job: first, revision: 5, done: ['the picture'], redoable: [], ...more });
+const opened = (more: object = {}) => ({ id, job: documentOf(first), revision: 5, done: ['the picture'], redoable: [], inBin: false, ...more });
 
 interface Asked {
+  save?: string;
   base: number;
   steps: { step: string; command?: { do: string } }[];
   wanted: boolean;
@@ -42,7 +44,7 @@ describe('the open job', () => {
     expect(store.getState()).toMatchObject({ job: { name: 'Float' }, saving: 'saving' });
     await rest();
     expect(store.getState().saving).toBe('saved');
-    expect(asked).toEqual([{ base: 5, steps: [{ step: 'do', command: { do: 'rename', name: 'Float' } }], wanted: false }]);
+    expect(asked).toMatchObject([{ base: 5, steps: [{ step: 'do', command: { do: 'rename', name: 'Float' } }], wanted: false }]);
   });
   it('saves one after the other, what has gathered meanwhile together', async () => {
     let release: (() => void) | null = null;
@@ -88,7 +90,7 @@ describe('the open job', () => {
     const store = createJobStore(opened());
     store.getState().undo();
     await rest();
-    expect(asked).toEqual([{ base: 5, steps: [{ step: 'undo' }], wanted: true }]);
+    expect(asked).toMatchObject([{ base: 5, steps: [{ step: 'undo' }], wanted: true }]);
     expect(store.getState()).toMatchObject({ job: { pictures: [] }, done: [], redoable: [{ label: 'the picture' }] });
     store.getState().undo();
     await rest();
@@ -137,12 +139,88 @@ describe('the open job', () => {
     await store.getState().takeNewest(false);
     expect(store.getState()).toMatchObject({ job: { unit: 'mm' }, saving: 'saved' });
   });
-  it('says what the server refused', async () => {
-    answer = () => Response.json({ code: 'no-more-steps', message: 'There is nothing more to undo.' }, { status: 422 });
+  it('does again what is left after its own undo, and nothing that was taken back', async () => {
+    answer = () => Response.json({ code: 'changed-elsewhere', message: 'x' }, { status: 409 });
     const store = createJobStore(opened());
+    store.getState().run({ do: 'set-unit', unit: 'in' });
     store.getState().undo();
+    store.getState().run({ do: 'rename', name: 'Mine' });
     await rest();
-    expect(store.getState()).toMatchObject({ saving: 'refused', message: 'There is nothing more to undo.' });
+    answer = (body) => (body.steps.length > 0 ? saved(body) : Response.json(opened({ revision: 9 })));
+    asked = [];
+    await store.getState().takeNewest(true);
+    await rest();
+    expect(store.getState()).toMatchObject({ job: { unit: 'mm', name: 'Mine' }, saving: 'saved' });
+    expect(asked.flatMap((a) => a.steps.map((s) => s.command?.do))).toEqual(['rename']);
+  });
+  it('tries again by itself where the server or its database is away, and loses nothing', async () => {
+    answer = () => Response.json({ code: 'database-away', message: 'away' }, { status: 503 });
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    await rest();
+    expect(store.getState().saving).toBe('no-connection');
+    answer = () => Response.json({ code: 'our-fault', message: 'x' }, { status: 500 });
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(store.getState().saving).toBe('no-connection');
+    answer = (body) => saved(body);
+    store.getState().retry();
+    await rest();
+    expect(store.getState().saving).toBe('saved');
+    // One save, sent three times by one name: the server can tell that it has it.
+    expect(new Set(asked.map((a) => a.save)).size).toBe(1);
+    expect(asked.length).toBeGreaterThan(2);
+  });
+  it('sets a step aside that the server refuses, names it, and saves all others', async () => {
+    answer = (body) =>
+      body.steps.some((s) => s.command?.do === 'set-unit')
+        ? Response.json({ code: 'not-understood', message: 'Invalid request.' }, { status: 400 })
+        : saved(body, body.wanted ? { job: { ...first, name: 'Kept' } } : {});
+    const store = createJobStore(opened());
+    store.getState().run({ do: 'rename', name: 'A' });
+    store.getState().run({ do: 'set-unit', unit: 'in' });
+    store.getState().run({ do: 'rename', name: 'B' });
+    await rest();
+    expect(store.getState().saving).toBe('saved');
+    expect(store.getState().job.name).toBe('Kept');
+    expect(store.getState().message).toMatch(/^One step could not be saved and was set aside: the unit\. Invalid request\. Everything else is saved\.$/);
+    const taken = asked.filter((a) => !a.steps.some((s) => s.command?.do === 'set-unit'));
+    expect(taken.flatMap((a) => a.steps.map((s) => s.command?.do))).toEqual(['rename', 'rename']);
+  });
+  it('refuses a step with a place that no sheet has before it is done', async () => {
+    const store = createJobStore(opened());
+    const far = { x: 1e308, y: 0 };
+    store.getState().run({ do: 'change-picture', pictureId: id, change: { place: far } });
+    await rest();
+    expect(asked).toEqual([]);
+    expect(store.getState().message).toMatch(/out of range/);
+    expect(store.getState().job.pictures[0]?.place).toEqual({ x: 0, y: 0 });
+  });
+  it('keeps what is not saved, and saves what a closed window left under its first name', async () => {
+    let kept: Unsaved | null = null;
+    const keeper: UnsavedKeeper = {
+      takeOver: async () => ({ base: 5, sending: { id, steps: [{ step: 'do', command: { do: 'set-unit', unit: 'in' } }] }, steps: [{ step: 'do', command: { do: 'rename', name: 'Left' } }] }),
+      keep: async (_job, unsaved) => {
+        kept = unsaved;
+      },
+    };
+    answer = () => Promise.reject(new TypeError('fetch failed'));
+    const store = createJobStore(opened(), keeper);
+    store.getState().run({ do: 'rename', name: 'A' });
+    await rest();
+    expect(kept).toMatchObject({ base: 5, sending: { steps: [{ command: { name: 'A' } }] } });
+    answer = (body) => (body.steps.length > 0 ? saved(body, body.wanted ? { job: { ...first, unit: 'in', name: 'Left' } } : {}) : Response.json(opened({ revision: 7 })));
+    store.getState().retry();
+    await rest();
+    expect(kept).toBeNull();
+    asked = [];
+    const next = createJobStore(opened(), keeper);
+    await next.getState().takeOver();
+    expect(asked.map((a) => [a.save === id, a.steps.map((s) => s.command?.do)])).toEqual([
+      [true, ['set-unit']],
+      [false, ['rename']],
+    ]);
+    expect(next.getState()).toMatchObject({ job: { unit: 'in', name: 'Left' }, saving: 'saved' });
+    expect(kept).toBeNull();
   });
 });
 
@@ -156,7 +234,7 @@ describe('what the stages say of themselves', () => {
     ],
     stated: [{ text: `${mm}`, value: mm }],
   });
-  const texts = (job: Job) => Object.values(stageStates(job, null, [])).map((s) => s.text);
+  const texts = (job: Job) => Object.values(stageStates(job, null, [], false)).map((s) => s.text);
   const marked = (...marks: Picture['marks']): Job => ({ ...first, pictures: [{ ...picture, marks }] });
   it('with nothing brought in, only that', () => expect(texts(emptyJob('x'))).toEqual(['no picture yet', '', '', '', '']));
   it('where the scale comes from, and how far marks are off', () => {

@@ -3,12 +3,28 @@
  * The open job: every edit is done here at once and saved as it happens, one save after the other. Undo and redo reach
  * back to the beginning of the job; edits from before this page was loaded are undone by the server.
  */
-import { type Command, CommandError, type Edit, edited, type Job, jobSchema, redone, undone } from '@nuvet/core/job';
+import {
+  type Command,
+  CommandError,
+  commandSchema,
+  type Edit,
+  edited,
+  type Job,
+  jobOfDocument,
+  jobSchema,
+  labelOf,
+  maxCoordinate,
+  redone,
+  undone,
+} from '@nuvet/core/job';
 import { createContext, useContext } from 'react';
 import { z } from 'zod';
 import { createStore, type StoreApi, useStore } from 'zustand';
-import type { OpenedJob, Step } from '@/server/jobs';
+import type { Step } from '@/server/job-saves';
+import type { OpenedJob } from '@/server/jobs';
 import { ask, RequestError } from '@/ui/requests';
+import { replayOf, withoutStep } from './replay';
+import { keepsNothing, type UnsavedKeeper } from './unsaved';
 
 /** An edit done or undone in this page, or one known only by its label. */
 type Known = Edit | { readonly label: string };
@@ -31,8 +47,12 @@ export interface JobState {
   undo(): void;
   redo(): void;
   dismiss(): void;
+  /** Tries to save at once what waits for a connection. */
+  retry(): void;
+  /** Takes over what a window that is gone has not saved. */
+  takeOver(): Promise<void>;
   /** After a change in another window: takes the newest job, and does what was not saved again on top if asked. */
-  takeNewest(keepMine: boolean): Promise<void>;
+  takeNewest(keepMine: boolean, message?: string | null): Promise<void>;
 }
 
 const savedSchema = z.object({ revision: z.int(), job: jobSchema.optional() });
@@ -45,72 +65,137 @@ const openedSchema = z.object({
 });
 const labelled = (labels: string[]): Known[] => labels.map((label) => ({ label }));
 const longestPauseMs = 10_000;
-const mostStepsAtOnce = 200;
+const maxStepsAtOnce = 200;
 
-export function createJobStore(opened: OpenedJob): StoreApi<JobState> {
+/** Commands that carry all outlines of a picture: looked through for numbers that no job takes, which is all that could be wrong. */
+const large: readonly Command['do'][] = ['set-trace', 'relate', 'bring-in-drawing'];
+
+/** Why the server would refuse a command; null where it takes it. */
+function faultOf(command: Command): string | null {
+  const isTaken = large.includes(command.do) ? hasPlainNumbers(command) : commandSchema.safeParse(command).success;
+  return isTaken ? null : `This could not be done (${labelOf(command)}): a size or a place is out of range.`;
+}
+
+function hasPlainNumbers(value: unknown): boolean {
+  if (typeof value === 'number') return Math.abs(value) <= maxCoordinate;
+  return typeof value !== 'object' || value === null || Object.values(value).every(hasPlainNumbers);
+}
+
+export function createJobStore(opened: OpenedJob, keeper: UnsavedKeeper = keepsNothing): StoreApi<JobState> {
   let revision = opened.revision;
+  /** The save on its way: sent again as it is until it is answered. */
+  let sending: { id: string; steps: Step[] } | null = null;
   let queue: Step[] = [];
   let isSending = false;
+  let wake: (() => void) | null = null;
+  /** Whether the server's copy of the job must be taken over once all is saved. */
+  let wantsJob = false;
+
+  const keepUnsaved = () => {
+    const unsaved = sending || queue.length > 0 ? { base: revision, sending, steps: queue } : null;
+    void keeper.keep(opened.id, unsaved).catch(() => {});
+  };
 
   return createStore<JobState>((set, get) => {
-    /** One save; how it went. The server's copy of the job is taken over where it is wanted and nothing waits behind. */
-    async function save(wanted: boolean): Promise<Saving> {
-      const steps = queue.slice(0, mostStepsAtOnce);
+    /** One save; how it went. */
+    async function save(): Promise<Saving> {
+      sending ??= { id: crypto.randomUUID(), steps: queue.splice(0, maxStepsAtOnce) };
+      const { id, steps } = sending;
+      const wanted = wantsJob && queue.length === 0;
+      keepUnsaved();
       try {
-        const answer = await ask('POST', `/api/jobs/${opened.id}/edits`, savedSchema, { base: revision, steps, wanted });
+        const answer = await ask('POST', `/api/jobs/${opened.id}/edits`, savedSchema, { save: id, base: revision, steps, wanted });
         revision = answer.revision;
-        queue = queue.slice(steps.length);
-        if (answer.job && queue.length === 0) set({ job: answer.job });
+        sending = null;
+        keepUnsaved();
+        if (answer.job && queue.length === 0) {
+          wantsJob = false;
+          set({ job: answer.job });
+        }
         return 'saved';
       } catch (error) {
         if (!(error instanceof RequestError)) throw error;
-        if (error.code === 'no-connection') return 'no-connection';
-        set({ message: error.message });
-        return error.code === 'changed-elsewhere' ? 'changed-elsewhere' : 'refused';
+        if (error.isPassing) return 'no-connection';
+        if (error.code === 'changed-elsewhere' || error.status === 404) {
+          set({ message: error.message });
+          return error.code === 'changed-elsewhere' ? 'changed-elsewhere' : 'refused';
+        }
+        return setAside(steps, error);
       }
     }
+    /** Of a refused save the one step that is at fault is set aside, and all others are saved. */
+    function setAside(steps: Step[], error: RequestError): Saving {
+      sending = null;
+      if (steps.length > 1) {
+        // One by one it shows which.
+        queue = [...steps.slice(1), ...queue];
+        sending = { id: crypto.randomUUID(), steps: steps.slice(0, 1) };
+        keepUnsaved();
+        return 'saving';
+      }
+      const [refused] = steps;
+      const what = refused?.step === 'do' ? labelOf(refused.command) : (refused?.step ?? 'an edit');
+      queue = withoutStep([refused as Step, ...queue], 0);
+      wantsJob = true;
+      keepUnsaved();
+      set({ message: `One step could not be saved and was set aside: ${what}. ${error.message} Everything else is saved.` });
+      if (queue.length > 0) return 'saving';
+      void get().takeNewest(false, get().message);
+      return 'saving';
+    }
     /** Saves what is queued until nothing is left; without a connection again and again, with longer pauses. */
-    async function send(wanted = false): Promise<void> {
-      if (isSending || queue.length === 0) return;
+    async function send(): Promise<void> {
+      if (isSending || (!sending && queue.length === 0)) return;
       isSending = true;
       let saving: Saving = 'saving';
-      for (let pauseMs = 500; queue.length > 0 && saving !== 'changed-elsewhere' && saving !== 'refused'; ) {
+      for (let pauseMs = 500; (sending || queue.length > 0) && saving !== 'changed-elsewhere' && saving !== 'refused'; ) {
         if (saving !== 'no-connection') set({ saving: 'saving' });
-        saving = await save(wanted);
+        saving = await save();
         if (saving !== 'no-connection') continue;
         set({ saving });
-        await new Promise((resolve) => setTimeout(resolve, pauseMs));
+        await new Promise<void>((resolve) => {
+          wake = resolve;
+          setTimeout(resolve, pauseMs);
+        });
         pauseMs = Math.min(longestPauseMs, pauseMs * 2);
       }
       isSending = false;
-      set({ saving });
+      set({ saving: saving === 'saving' ? 'saved' : saving });
     }
     const enqueue = (step: Step, wanted = false) => {
       queue.push(step);
-      void send(wanted);
+      wantsJob ||= wanted;
+      keepUnsaved();
+      void send();
     };
-    /** Does a command on a state; null with a message where it is refused. */
-    const attempt = (command: Command): void => {
+    /** Does a command; why it cannot be done, or null. */
+    const attempt = (command: Command): string | null => {
       const { job, done } = get();
+      const fault = faultOf(command);
+      if (fault) return fault;
       try {
         const result = edited(job, command);
-        if (!result) return;
+        if (!result) return null;
         set({ job: result.job, done: [...done, result.edit], redoable: [], message: null });
         enqueue({ step: 'do', command });
+        return null;
       } catch (error) {
         if (!(error instanceof CommandError)) throw error;
-        set({ message: error.message });
+        return error.message;
       }
     };
     return {
       id: opened.id,
-      job: opened.job,
+      job: jobOfDocument(opened.job),
       done: labelled(opened.done),
       redoable: labelled(opened.redoable),
       saving: 'saved',
       message: null,
       revision: () => revision,
-      run: attempt,
+      run(command) {
+        const fault = attempt(command);
+        if (fault) set({ message: fault });
+      },
       undo() {
         const { job, done, redoable, saving } = get();
         const edit = done.at(-1);
@@ -128,14 +213,36 @@ export function createJobStore(opened: OpenedJob): StoreApi<JobState> {
         enqueue({ step: 'redo' }, !hasPatches(edit));
       },
       dismiss: () => set({ message: null }),
-      async takeNewest(keepMine) {
-        const mine = queue;
+      retry: () => wake?.(),
+      async takeOver() {
+        const left = await keeper.takeOver(opened.id).catch(() => null);
+        if (!left) return;
+        revision = left.base;
+        sending = left.sending ? { id: left.sending.id, steps: [...left.sending.steps] } : null;
+        queue = [...left.steps, ...queue];
+        wantsJob = true;
+        set({ message: 'Edits that a closed window had not saved yet are being saved now.' });
+        await send();
+        if (get().saving !== 'saved') return;
+        const newest = await ask('GET', `/api/jobs/${opened.id}`, openedSchema).catch(() => null);
+        if (newest) set({ done: labelled(newest.done), redoable: labelled(newest.redoable), message: 'Edits that a closed window had not saved are saved now.' });
+      },
+      async takeNewest(keepMine, message = null) {
+        const mine = [...(sending?.steps ?? []), ...queue];
         try {
           const newest = await ask('GET', `/api/jobs/${opened.id}`, openedSchema);
           revision = newest.revision;
-          queue = [];
-          set({ job: newest.job, done: labelled(newest.done), redoable: labelled(newest.redoable), saving: 'saved', message: null });
-          if (keepMine) for (const step of mine) if (step.step === 'do') attempt(step.command);
+          [queue, sending, wantsJob] = [[], null, false];
+          keepUnsaved();
+          set({ job: newest.job, done: labelled(newest.done), redoable: labelled(newest.redoable), saving: 'saved', message });
+          if (!keepMine) return;
+          const { undos, commands } = replayOf(mine);
+          for (let k = 0; k < undos; k++) get().undo();
+          const faults = commands.flatMap((command) => {
+            const fault = attempt(command);
+            return fault ? [`${labelOf(command)}: ${fault}`] : [];
+          });
+          if (faults.length > 0) set({ message: `Not done again: ${faults.join(' ')}` });
         } catch (error) {
           set({ message: (error as Error).message });
         }

@@ -20,8 +20,13 @@ export const stageWords: Record<StageName, string> = {
 
 export type StageState = { readonly text: string; readonly mood: 'open' | 'good' | 'look' };
 
-/** @param activeId the picture that is worked on; @param faults null while the outlines are first looked over */
-export function stageStates(job: Job, activeId: string | null, faults: readonly Fault[] | null): Record<StageName, StageState> {
+/** @param activeId the picture that is worked on; @param isProving whether the outlines as they are now are still being checked */
+export function stageStates(
+  job: Job,
+  activeId: string | null,
+  faults: readonly Fault[] | null,
+  isProving: boolean,
+): Record<StageName, StageState> {
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0];
   const open = (text: string): StageState => ({ text, mood: 'open' });
   if (!picture && job.drawings.length === 0 && job.drawn.length === 0)
@@ -34,8 +39,8 @@ export function stageStates(job: Job, activeId: string | null, faults: readonly 
     'bring-in': picture || job.drawings.length > 0 ? { text: broughtIn(job), mood: 'good' } : open('no picture'),
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
-    prove: kept.length === 0 && stops ? open('not ready') : proveState(findings, faults === null),
-    'make-ready': stops ? open('waits for the proof') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
+    prove: kept.length === 0 && stops ? open('not ready') : proveState(findings, isProving),
+    'make-ready': stops || isProving ? open('waits for the proof') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
   };
 }
 
@@ -44,8 +49,8 @@ function proveState(findings: readonly { weight: 'stops' | 'look' }[], isLooking
   const stops = findings.filter((f) => f.weight === 'stops').length;
   const looks = findings.length - stops;
   const said = [stops > 0 ? `${stops} to mend` : '', looks > 0 ? `${looks} to look at` : ''].filter(Boolean).join(', ');
-  if (said) return { text: said, mood: 'look' };
-  return isLooking ? { text: 'looking', mood: 'open' } : { text: 'nothing to mend', mood: 'good' };
+  if (isLooking) return { text: 'checking', mood: 'open' };
+  return said ? { text: said, mood: 'look' } : { text: 'nothing to mend', mood: 'good' };
 }
 
 function broughtIn({ pictures, drawings }: Job): string {

@@ -1,7 +1,7 @@
 /**
  * What a correction works on: a traced piece or a drawn thing, as its paths, and the commands that write them back.
  */
-import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, outlinesFrom, type Piece } from '@nuvet/core/job';
+import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, outlinesFrom, type Piece, traceWith } from '@nuvet/core/job';
 import { apply, determinant, isSimilarity, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
 import { pointsAlong } from '@nuvet/core/shape';
 import { nanoid } from 'nanoid';
@@ -29,12 +29,12 @@ export function targetOf(job: Job, pieceId: string): Target | null {
       isTraced: false,
     };
   const piece = pieceOf(job, pieceId);
-  const isTraced = job.trace?.pieces.some(({ id }) => id === pieceId) ?? false;
+  const isTraced = traceWith(job, pieceId) !== null;
   return piece && { pieceId, name: piece.name, paths: [piece.outer, ...piece.holes], drawn: null, piece, isTraced };
 }
 
 export function pieceOf(job: Job, pieceId: string): Piece | null {
-  return [...(job.trace?.pieces ?? []), ...job.drawings.flatMap((d) => d.pieces)].find(({ id }) => id === pieceId) ?? null;
+  return [...job.traces, ...job.drawings].flatMap((d) => d.pieces).find(({ id }) => id === pieceId) ?? null;
 }
 
 export const sourceOf = (paths: readonly Path[]): DrawnSource =>

@@ -15,6 +15,8 @@ export type MakingTray = (typeof makingTrays)[number];
 interface MakingState {
   /** Null while they are first looked for. */
   readonly faults: readonly Fault[] | null;
+  /** Whether the outlines as they are now are still being looked over: then the faults are those of before. */
+  readonly isProving: boolean;
   readonly tray: MakingTray;
   readonly plan: CutPlan | null;
   /** 0 to 1 while a cut is planned. */
@@ -40,6 +42,7 @@ interface MakingState {
 
 export const useMaking = create<MakingState>(() => ({
   faults: null,
+  isProving: true,
   tray: 'cut',
   plan: null,
   planning: null,

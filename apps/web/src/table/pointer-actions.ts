@@ -2,7 +2,7 @@
 /**
  * What pointer, touch and keyboard do on the light table: pan, zoom, make and move marks, move pictures, choose pieces.
  */
-import { type Picture, type Piece, sheetBoxOf } from '@nuvet/core/job';
+import { type Picture, type Piece, sheetBoxOf, traceWith } from '@nuvet/core/job';
 import { distance, type Point } from '@nuvet/core/plane';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
@@ -124,7 +124,7 @@ export function usePointerActions(
     const under = underPoint(job, p, pickReach / currentView().scale);
     if (!under) return onMessage('Nothing was found there. Click inside a shape, in one of its holes, or on a line.');
     if (under.hole !== null) return run({ do: 'fill-hole', pieceId: under.piece.id, hole: under.hole });
-    const isFirst = !job.trace?.pieces.some((piece) => piece.leftOut);
+    const isFirst = !traceWith(job, under.piece.id)?.pieces.some((piece) => piece.leftOut);
     if (isFirst) run({ do: 'keep-only', pieceIds: [under.piece.id] });
     else run({ do: 'leave-out', pieceIds: [under.piece.id], leftOut: !under.piece.leftOut });
   };

@@ -15,7 +15,7 @@ const isNearLine = ({ outer }: Piece, p: Point, reachMm: number): boolean => nea
 
 /** The traced piece under a point, or the piece and which of its holes the point lies in. */
 export function underPoint(job: Job, p: Point, reachMm: number): { readonly piece: Piece; readonly hole: number | null } | null {
-  const pieces = job.trace?.pieces ?? [];
+  const pieces = job.traces.flatMap((t) => t.pieces);
   // Largest first in the trace: the last one found is the innermost.
   const piece = pieces.findLast(({ outer }) => outer.closed && isInside(outer, p, 0.05));
   const line = pieces.find((one) => !one.outer.closed && isNearLine(one, p, reachMm));

@@ -2,7 +2,7 @@
 /**
  * Leading a way along an edge or a line: begun and held by clicks, following the pointer between, ended as a piece.
  */
-import type { Command, Job, Picture, Surface } from '@nuvet/core/job';
+import { type Command, type Job, type Picture, type Surface, traceOf } from '@nuvet/core/job';
 import { distance, type Point } from '@nuvet/core/plane';
 import { nanoid } from 'nanoid';
 import { finder } from '@/workers/finding';
@@ -72,9 +72,10 @@ export async function endWay(
 ): Promise<string | null> {
   const { way } = useTable.getState();
   if (way.held.length === 0) return 'Click along the edge first: each click holds the way up to there.';
-  if (!job.trace || job.trace.pictureId !== picture.id) return 'Trace the picture first, then follow its edges.';
-  const outer = await finder().wirePath(surface, way.held, way.follow, closed, job.trace.settings.toleranceMm);
-  const count = job.trace.pieces.length;
+  const trace = traceOf(job, picture.id);
+  if (!trace) return 'Trace the picture first, then follow its edges.';
+  const outer = await finder().wirePath(surface, way.held, way.follow, closed, trace.settings.toleranceMm);
+  const count = trace.pieces.length;
   const piece = {
     id: `hand-${nanoid(10)}`,
     name: `Piece ${count + 1}`,
@@ -84,7 +85,7 @@ export async function endWay(
     outer,
     holes: [],
   } as const;
-  run({ do: 'add-piece', piece: { ...piece, holes: [] } });
+  run({ do: 'add-piece', pictureId: picture.id, piece: { ...piece, holes: [] } });
   takeTool('along-edge');
   setTable({ selectedPiece: piece.id });
   return null;

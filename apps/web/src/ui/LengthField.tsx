@@ -57,7 +57,7 @@ export function LengthField({ label, text, unit, onLength, range = 'positive', t
         fault ? <Fault typed={typed} {...fault} /> : parsed.ok && typed !== '' ? (hint ?? `= ${printBoth(parsed.mm, unit)}`) : hint
       }
       slotProps={{
-        htmlInput: { inputMode: 'text', autoComplete: 'off', spellCheck: false },
+        htmlInput: { inputMode: 'decimal', autoComplete: 'off', spellCheck: false },
         formHelperText: { role: fault ? 'alert' : undefined },
       }}
     />

@@ -10,18 +10,25 @@ export class RequestError extends Error {
   constructor(
     readonly code: string,
     message: string,
+    /** Of the answer; 0 where there was none. */
+    readonly status = 0,
   ) {
     super(message);
+  }
+
+  /** Whether the same may go well a moment later: no connection, a server that is busy, down, or cut off from its database. */
+  get isPassing(): boolean {
+    return this.code === 'no-connection' || this.status === 429 || this.status >= 500;
   }
 }
 
 export const noConnection = () => new RequestError('no-connection', 'The server cannot be reached.');
 
-function refusal(body: unknown): RequestError {
+function refusal(body: unknown, status: number): RequestError {
   const problem = problemSchema.safeParse(body);
   return problem.success
-    ? new RequestError(problem.data.code, problem.data.message)
-    : new RequestError('our-fault', 'The server gave no sensible answer.');
+    ? new RequestError(problem.data.code, problem.data.message, status)
+    : new RequestError('our-fault', 'Unexpected reply from the server.', status);
 }
 
 /** @throws RequestError, with code `no-connection` where there was no answer at all */
@@ -33,7 +40,7 @@ export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', url: string, ans
     throw noConnection();
   });
   const read: unknown = response.status === 204 ? null : await response.json().catch(() => null);
-  if (!response.ok) throw refusal(read);
+  if (!response.ok) throw refusal(read, response.status);
   return answer.parse(read);
 }
 
@@ -54,7 +61,7 @@ export function sendBytes<T>(
     request.onload = () => {
       const parsed = answer.safeParse(request.response);
       if (request.status === 201 && parsed.success) resolve(parsed.data);
-      else reject(refusal(request.response));
+      else reject(refusal(request.response, request.status));
     };
     request.onerror = () => reject(noConnection());
     request.onabort = () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.'));

@@ -8,14 +8,14 @@ import { asProjection, chainProjections, inverseProjection, type Projection, pro
 import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
 import { refuseUseless, TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
-import { type Drawn, drawnSchema, redrawn } from './drawn.ts';
+import { type Drawn, drawnFields, drawnSchema, isFollowable, redrawn, tooManyFollow } from './drawn.ts';
 import { overallBox, sheetBoxOf, shownBoxOf } from './measures.ts';
 import {
   type Drawing,
   drawingSchema,
   type Job,
   type JobTrace,
-  jobSchema,
+  jobFields,
   markSchema,
   type Picture,
   type Piece,
@@ -25,25 +25,25 @@ import {
   purposes,
   traceSchema,
 } from './schema.ts';
+import { anyText, text } from './schema-parts.ts';
 import { type ProofWishes, proofFields, type Setup, setupFields } from './setup.ts';
 import { fitOf } from './sizing.ts';
 import { touchedBy } from './touched.ts';
-import { piecesOf } from './tracing.ts';
+import { amongOtherTraces, piecesOf, traceOf, withTraceOf } from './tracing.ts';
 
 const pictureId = z.uuid();
-const markId = z.string().min(1).max(64);
-const drawingId = z.string().min(1).max(64);
-const drawnId = z.string().min(1).max(64);
-const pieceIds = z.array(z.string().min(1).max(64)).min(1).max(20_000);
+const id = text(64);
+const [markId, drawingId, drawnId, pieceId] = [id, id, id, id];
+const pieceIds = z.array(id).min(1).max(20_000);
 
 const markIds = { pictureId, markId };
 const shape = pictureSchema.shape;
 
 export const commandSchema = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('rename'), name: jobSchema.shape.name }),
-  z.strictObject({ do: z.literal('set-unit'), unit: jobSchema.shape.unit }),
-  z.strictObject({ do: z.literal('set-making'), making: jobSchema.shape.making }),
-  z.strictObject({ do: z.literal('set-plan-scale'), planScale: jobSchema.shape.planScale.unwrap() }),
+  z.strictObject({ do: z.literal('rename'), name: jobFields.shape.name }),
+  z.strictObject({ do: z.literal('set-unit'), unit: jobFields.shape.unit }),
+  z.strictObject({ do: z.literal('set-making'), making: jobFields.shape.making }),
+  z.strictObject({ do: z.literal('set-plan-scale'), planScale: jobFields.shape.planScale.unwrap() }),
   z.strictObject({ do: z.literal('bring-in'), picture: pictureSchema }),
   z.strictObject({ do: z.literal('take-out'), pictureId }),
   z.strictObject({ do: z.literal('order-picture'), pictureId, to: z.int().min(0).max(49) }),
@@ -73,8 +73,8 @@ export const commandSchema = z.discriminatedUnion('do', [
     do: z.literal('state'),
     ...markIds,
     index: z.int().min(0).max(1),
-    text: z.string().max(200),
-    value: z.number().nonnegative(),
+    text: anyText(200),
+    value: z.number().nonnegative().max(1e9),
   }),
   z.strictObject({ do: z.literal('set-way'), ...markIds, way: z.enum(['contained', 'covering', 'each-side']) }),
   z.strictObject({ do: z.literal('remove-mark'), ...markIds }),
@@ -85,32 +85,32 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('set-trace'), trace: traceSchema }),
   z.strictObject({ do: z.literal('leave-out'), pieceIds, leftOut: z.boolean() }),
   z.strictObject({ do: z.literal('keep-only'), pieceIds }),
-  z.strictObject({ do: z.literal('fill-hole'), pieceId: z.string().min(1).max(64), hole: z.int().min(0).max(20_000) }),
+  z.strictObject({ do: z.literal('fill-hole'), pieceId, hole: z.int().min(0).max(20_000) }),
   z.strictObject({
     do: z.literal('reshape'),
-    pieceId: z.string().min(1).max(64),
+    pieceId,
     outer: pieceSchema.shape.outer,
     holes: pieceSchema.shape.holes,
   }),
   z.strictObject({
     do: z.literal('relate'),
     pieces: z
-      .array(z.strictObject({ pieceId: z.string().min(1).max(64), outer: pieceSchema.shape.outer, holes: pieceSchema.shape.holes }))
+      .array(z.strictObject({ pieceId, outer: pieceSchema.shape.outer, holes: pieceSchema.shape.holes }))
       .min(1)
       .max(20_000),
   }),
-  z.strictObject({ do: z.literal('add-piece'), piece: pieceSchema }),
+  z.strictObject({ do: z.literal('add-piece'), pictureId, piece: pieceSchema }),
   z.strictObject({ do: z.literal('draw'), drawn: drawnSchema }),
-  z.strictObject({ do: z.literal('redraw'), drawnId, source: drawnSchema.shape.source }),
+  z.strictObject({ do: z.literal('redraw'), drawnId, source: drawnFields.shape.source }),
   z.strictObject({
     do: z.literal('change-drawn'),
     drawnId,
     change: z
       .strictObject({
-        name: drawnSchema.shape.name,
-        purpose: drawnSchema.shape.purpose,
-        live: drawnSchema.shape.live.unwrap(),
-        held: drawnSchema.shape.held.unwrap(),
+        name: drawnFields.shape.name,
+        purpose: drawnFields.shape.purpose,
+        live: drawnFields.shape.live.unwrap(),
+        held: drawnFields.shape.held.unwrap(),
       })
       .partial(),
   }),
@@ -118,7 +118,7 @@ export const commandSchema = z.discriminatedUnion('do', [
   z.strictObject({
     do: z.literal('replace-drawn'),
     /** What undo calls it. */
-    word: z.string().min(1).max(140),
+    word: text(140),
     ids: z.array(drawnId).max(5000),
     by: z.array(drawnSchema).max(5000),
   }),
@@ -130,7 +130,7 @@ export type Command = z.infer<typeof commandSchema>;
 
 export class CommandError extends Error {
   constructor(
-    readonly code: 'no-picture' | 'no-mark' | 'no-piece' | 'no-drawing' | 'marks-coincide' | 'in-one-line' | 'locked',
+    readonly code: 'no-picture' | 'no-mark' | 'no-piece' | 'no-drawing' | 'marks-coincide' | 'in-one-line' | 'locked' | 'too-many',
     message: string,
   ) {
     super(message);
@@ -151,9 +151,9 @@ export function applyCommand(job: Job, command: Command): Job {
     case 'bring-in':
       return { ...job, pictures: [...job.pictures, besideTheRest(job, command.picture)] };
     case 'take-out': {
-      pictureOf(job, command.pictureId);
-      const trace = job.trace?.pictureId === command.pictureId ? null : job.trace;
-      return { ...job, pictures: job.pictures.filter((p) => p.id !== command.pictureId), trace };
+      const picture = pictureOf(job, command.pictureId);
+      const traces = job.traces.some((t) => t.pictureId === picture.id) ? job.traces.filter((t) => t.pictureId !== picture.id) : job.traces;
+      return { ...job, pictures: job.pictures.filter((p) => p !== picture), traces };
     }
     case 'order-picture': {
       const moved = pictureOf(job, command.pictureId);
@@ -204,14 +204,16 @@ export function applyCommand(job: Job, command: Command): Job {
       });
     case 'set-trace': {
       pictureOf(job, command.trace.pictureId);
-      return { ...job, trace: withChoicesKept(command.trace, job.trace) };
+      const before = traceOf(job, command.trace.pictureId);
+      return withTraceOf(job, withChoicesKept(amongOtherTraces(command.trace, job), before));
     }
     case 'leave-out':
       return withPieces(job, command.pieceIds, { leftOut: command.leftOut });
     case 'keep-only': {
       const wanted = new Set(command.pieceIds);
-      if (!job.trace?.pieces.some((p) => wanted.has(p.id))) throw new CommandError('no-piece', 'These pieces are no longer there.');
-      return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => ({ ...p, leftOut: !wanted.has(p.id) })) } };
+      const trace = job.traces.find((t) => t.pieces.some((p) => wanted.has(p.id)));
+      if (!trace) throw new CommandError('no-piece', 'These pieces are no longer there.');
+      return withTraceOf(job, { ...trace, pieces: trace.pieces.map((p) => ({ ...p, leftOut: !wanted.has(p.id) })) });
     }
     case 'fill-hole':
       return withTracedPiece(job, command.pieceId, (piece) => {
@@ -226,19 +228,20 @@ export function applyCommand(job: Job, command: Command): Job {
         job,
       );
     case 'add-piece': {
-      if (!job.trace) throw new CommandError('no-piece', 'Trace the picture first, then follow its edges.');
-      if (job.trace.pieces.some(({ id }) => id === command.piece.id)) throw new CommandError('no-piece', 'This piece is there already.');
-      return { ...job, trace: { ...job.trace, pieces: [...job.trace.pieces, { ...command.piece, byHand: true }] } };
+      const trace = traceOf(job, command.pictureId);
+      if (!trace) throw new CommandError('no-piece', 'Trace the picture first, then follow its edges.');
+      if (piecesOf(job).some((p) => p.id === command.piece.id)) throw new CommandError('no-piece', 'This piece is there already.');
+      return withTraceOf(job, { ...trace, pieces: [...trace.pieces, { ...command.piece, byHand: true }] });
     }
     case 'draw':
       if (job.drawn.some((d) => d.id === command.drawn.id)) throw new CommandError('no-piece', 'This is drawn already.');
-      return { ...job, drawn: [...job.drawn, command.drawn] };
+      return followable({ ...job, drawn: [...job.drawn, command.drawn] });
     case 'redraw':
-      return withDrawn(job, command.drawnId, (drawn) => redrawn(drawn, command.source, job.making.thicknessMm));
+      return followable(withDrawn(job, command.drawnId, (drawn) => redrawn(drawn, command.source, job.making.thicknessMm)));
     case 'change-drawn':
-      return withDrawn(job, command.drawnId, (drawn) => ({ ...drawn, ...(command.change as Partial<Drawn>) }));
+      return followable(withDrawn(job, command.drawnId, (drawn) => ({ ...drawn, ...(command.change as Partial<Drawn>) })));
     case 'replace-drawn':
-      return withReplaced(job, command.ids, command.by);
+      return followable(withReplaced(job, command.ids, command.by));
     case 'set-purpose':
       return withPieces(job, command.pieceIds, { purpose: command.purpose });
     case 'prove-by':
@@ -246,6 +249,12 @@ export function applyCommand(job: Job, command: Command): Job {
     case 'set-up':
       return { ...job, setup: { ...job.setup, ...(command.change as Partial<Setup>) } };
   }
+}
+
+/** @throws CommandError where more would follow than a job can hold */
+function followable(job: Job): Job {
+  if (!isFollowable(job.drawn)) throw new CommandError('too-many', tooManyFollow);
+  return job;
 }
 
 /** Room between pictures that are laid side by side, mm. */
@@ -276,16 +285,13 @@ function withPicture(job: Job, id: string, change: (picture: Picture) => Picture
   const before = pictureOf(job, id);
   const after = change(before);
   const changed = { ...job, pictures: job.pictures.map((p) => (p === before ? after : p)) };
-  const { trace } = job;
+  const trace = traceOf(job, id);
   const fit = checkedFit(after);
-  if (!trace || trace.pictureId !== id) return changed;
+  if (!trace) return changed;
   const projection = fit.model === 'perspective' ? fit.projection : null;
   if (samePlain(trace.toSheet, fit.toSheet) && samePlain(trace.projection, projection)) return changed;
   const move = mover(trace, fit.toSheet, projection);
-  return {
-    ...changed,
-    trace: { ...trace, toSheet: fit.toSheet, projection, pieces: trace.pieces.map((piece) => movedPiece(piece, move)) },
-  };
+  return withTraceOf(changed, { ...trace, toSheet: fit.toSheet, projection, pieces: trace.pieces.map((piece) => movedPiece(piece, move)) });
 }
 
 /** From where a trace's paths lie to where the new fit puts them. */
@@ -349,11 +355,12 @@ function withDrawing(job: Job, id: string, change: (drawing: Drawing) => Drawing
 }
 
 function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece): Job {
-  const piece = job.trace?.pieces.find((p) => p.id === id);
-  if (!job.trace || !piece) throw new CommandError('no-piece', 'This piece is no longer there.');
+  const trace = job.traces.find((t) => t.pieces.some((p) => p.id === id));
+  const piece = trace?.pieces.find((p) => p.id === id);
+  if (!trace || !piece) throw new CommandError('no-piece', 'This piece is no longer there.');
   const after = change(piece);
   const changed = { ...after, edited: true, touched: touchedBy(piece, after) };
-  return { ...job, trace: { ...job.trace, pieces: job.trace.pieces.map((p) => (p === piece ? changed : p)) } };
+  return withTraceOf(job, { ...trace, pieces: trace.pieces.map((p) => (p === piece ? changed : p)) });
 }
 
 function withDrawn(job: Job, id: string, change: (drawn: Drawn) => Drawn): Job {
@@ -386,7 +393,7 @@ function withPieces(job: Job, ids: readonly string[], change: Partial<Pick<Piece
   const changed = (pieces: readonly Piece[]) => pieces.map((p) => (wanted.has(p.id) ? { ...p, ...change } : p));
   return {
     ...job,
-    trace: job.trace && { ...job.trace, pieces: changed(job.trace.pieces) },
+    traces: job.traces.map((t) => (t.pieces.some((p) => wanted.has(p.id)) ? { ...t, pieces: changed(t.pieces) } : t)),
     drawings: job.drawings.map((d) => (d.pieces.some((p) => wanted.has(p.id)) ? { ...d, pieces: changed(d.pieces) } : d)),
     drawn: job.drawn.some((d) => own.has(d.id)) ? job.drawn.map((d) => (own.has(d.id) ? { ...d, ...change } : d)) : job.drawn,
   };

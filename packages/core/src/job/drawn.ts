@@ -21,12 +21,11 @@ import {
   stripOf,
   withMeasuresHeld,
 } from '../shape/index.ts';
-import { type Piece, pathSchema, pointSchema, purposes } from './schema-parts.ts';
+import { coordinate as finite, type Piece, pathSchema, pointSchema, purposes, text } from './schema-parts.ts';
 
-const finite = z.number().finite();
 const size = finite.positive().max(100_000);
 /** Shorter than a piece's, which may carry a number more. */
-const id = z.string().trim().min(1).max(48);
+const id = text(48);
 
 const drawnPointSchema = z.strictObject({
   at: pointSchema,
@@ -86,9 +85,10 @@ const heldSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('gap'), a: position, b: position, ...followingStock }),
 ]);
 
-export const drawnSchema = z.strictObject({
+/** Its fields, each checked by itself. */
+export const drawnFields = z.strictObject({
   id,
-  name: z.string().trim().min(1).max(80),
+  name: text(80),
   purpose: z.enum(purposes),
   leftOut: z.boolean().default(false),
   source: z.discriminatedUnion('kind', [
@@ -115,6 +115,25 @@ export const drawnSchema = z.strictObject({
   /** What follows from it, one step after another. */
   live: z.array(liveStepSchema).max(12).default([]),
 });
+
+/** More outlines than this cannot be shown, proved or cut in one job. */
+export const maxOutlines = 20_000;
+
+/** How many outlines follow at most from a drawn thing, before copies that meet are joined. */
+function followingCount({ source, live }: Pick<z.infer<typeof drawnFields>, 'source' | 'live'>): number {
+  const masters = source.kind === 'paths' ? source.paths.length : 1;
+  return live.reduce((count, step) => {
+    if (step.kind === 'turn') return count * step.count * (step.mirrored ? 2 : 1);
+    if (step.kind === 'mirror') return count * 2;
+    return step.kind === 'offset' ? count * (step.count + (step.keeps ? 1 : 0)) : count;
+  }, masters);
+}
+
+export const isFollowable = (drawn: readonly Pick<z.infer<typeof drawnFields>, 'source' | 'live'>[]): boolean =>
+  drawn.reduce((sum, one) => sum + followingCount(one), 0) <= maxOutlines;
+export const tooManyFollow = 'More than 20,000 outlines would follow from what is drawn. Make fewer copies or rings.';
+
+export const drawnSchema = drawnFields.refine((one) => isFollowable([one]), tooManyFollow);
 export type Drawn = z.infer<typeof drawnSchema>;
 export type DrawnSource = Drawn['source'];
 

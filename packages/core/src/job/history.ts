@@ -1,14 +1,18 @@
 /**
- * In: a job and its edits. Out: the job after doing, undoing and redoing them. An edit is kept as patches both ways,
- * so that a long history costs only what changed.
+ * In: a job and its edits. Out: the job after doing, undoing and redoing them. An edit is kept as patches of the document both
+ * ways, so that a long history costs only what changed.
  * Rests on: immer's patches.
  */
-import { applyPatches, enablePatches, type Patch } from 'immer';
+import { applyPatches, type Draft, enablePatches, type Patch, produceWithPatches, setAutoFreeze } from 'immer';
 import { labelOf } from './command-words.ts';
 import { applyCommand, type Command } from './commands.ts';
-import type { Job } from './schema.ts';
+import { documentOf, type JobDocument, jobOfDocument } from './document.ts';
+import { migrated } from './migrations.ts';
+import { type Job, jobFields } from './schema.ts';
 
 enablePatches();
+// What is kept by identity stands on both sides of an edit; freezing all of a large job would cost more than the edit.
+setAutoFreeze(false);
 
 /** One edit, to be done again or undone. */
 export interface Edit {
@@ -20,30 +24,65 @@ export interface Edit {
 /** Does a command; null where it changes nothing. */
 export function edited(job: Job, command: Command): { job: Job; edit: Edit } | null {
   const next = applyCommand(job, command);
-  const [forward, back] = [differences(job, next), differences(next, job)];
-  return forward.length === 0 ? null : { job: next, edit: { label: labelOf(command), forward, back } };
+  if (next === job) return null;
+  const before = documentOf(job);
+  const after = documentOf(next);
+  const [document, forward, back] = produceWithPatches(before, (draft: Draft<JobDocument>) => assign(draft, before, after));
+  return forward.length === 0 ? null : { job: jobOfDocument(document), edit: { label: labelOf(command), forward, back } };
 }
 
-export const undone = (job: Job, edit: Edit): Job => applyPatches(job, edit.back);
-export const redone = (job: Job, edit: Edit): Job => applyPatches(job, edit.forward);
+export const undone = (job: Job, edit: Pick<Edit, 'back'>): Job => patched(job, edit.back);
+export const redone = (job: Job, edit: Pick<Edit, 'forward'>): Job => patched(job, edit.forward);
 
-/** Patches from one job to another: whole values where they differ, looking into objects two levels deep. */
-function differences(from: object, to: object, path: string[] = []): Patch[] {
-  return Object.keys(to).flatMap((key): Patch[] => {
-    const [a, b] = [(from as Record<string, unknown>)[key], (to as Record<string, unknown>)[key]];
-    if (a === b) return [];
-    if (path.length < 2 && isPlain(a) && isPlain(b)) return differences(a, b, [...path, key]);
-    return isSame(a, b) ? [] : [{ op: 'replace', path: [...path, key], value: b }];
-  });
+/** The job after patches; those from before version 3 are taken to the document as it was then. */
+export function patched(job: Job, patches: readonly Patch[]): Job {
+  if (patches.some(isOld)) return afterOld(job, patches);
+  return jobOfDocument(applyPatches(documentOf(job), patches as Patch[]));
 }
 
-const isPlain = (value: unknown): value is object => typeof value === 'object' && value !== null && !Array.isArray(value);
+type Plain = Record<string, unknown>;
+const isObject = (value: unknown): value is Plain => typeof value === 'object' && value !== null;
+const isPlain = (value: unknown): value is Plain => isObject(value) && !Array.isArray(value);
+
+/** Makes a draft of `before` equal to `after`, touching only what differs. */
+function assign(draft: unknown, before: unknown, after: unknown): void {
+  const [into, from, to] = [draft as Plain, before as Plain, after as Plain];
+  for (const key of Object.keys(from)) if (!(key in to)) delete into[key];
+  for (const key of Object.keys(to)) {
+    const [a, b] = [from[key], to[key]];
+    if (Object.is(a, b)) continue;
+    const isAlike = (isPlain(a) && isPlain(b)) || (Array.isArray(a) && Array.isArray(b) && a.length === b.length);
+    if (isAlike) {
+      if (isWorthwhile(a as Plain, b as Plain)) assign(into[key], a, b);
+      else into[key] = b;
+    } else into[key] = b;
+  }
+}
+
+/** Of lists in which nearly all differs, such as an order, the whole is shorter than its differences. */
+function isWorthwhile(a: Plain, b: Plain): boolean {
+  if (!Array.isArray(a) || !Array.isArray(b)) return true;
+  let differing = 0;
+  for (let k = 0; k < a.length; k++) if (!isSame(a[k], b[k])) differing++;
+  return differing <= 1 + a.length / 4;
+}
 
 /** Whether two plain values are equal all through; shared parts are not looked into. */
 function isSame(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  if (!isObject(a) || !isObject(b) || Array.isArray(a) !== Array.isArray(b)) return false;
   const keys = Object.keys(a);
-  if (Array.isArray(a) !== Array.isArray(b) || keys.length !== Object.keys(b).length) return false;
-  return keys.every((key) => key in b && isSame((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]));
+  return keys.length === Object.keys(b).length && keys.every((key) => key in b && isSame(a[key], b[key]));
+}
+
+const listed = ['drawn', 'drawings'];
+
+/** Patches of versions 1 and 2 replace `trace`, parts of it, or whole lists. */
+const isOld = ({ path, value }: Patch): boolean => path[0] === 'trace' || (listed.includes(String(path[0])) && Array.isArray(value));
+
+/** The job as a document of version 2, patched, and brought up again. */
+function afterOld(job: Job, patches: readonly Patch[]): Job {
+  const { traces, ...rest } = job;
+  const old = applyPatches({ ...rest, version: 2, trace: traces.at(-1) ?? null }, patches as Patch[]);
+  return jobFields.parse(migrated(old));
 }

@@ -3,8 +3,11 @@ export { withChoicesKept } from './choices.ts';
 export { labelOf, traceLabel } from './command-words.ts';
 export { applyCommand, type Command, CommandError, commandSchema } from './commands.ts';
 export { canHold, type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
-export { type Edit, edited, redone, undone } from './history.ts';
+export { checkChange, documentOf, type JobDocument, jobOfDocument } from './document.ts';
+export { cleanText } from './clean-text.ts';
+export { type Edit, edited, patched, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
+export { maxCoordinate } from './schema-parts.ts';
 export { pathsOf } from './piece-paths.ts';
 export { type KeyedRelation, relatedPieces, relationsOfPieces } from './related-pieces.ts';
 export {
@@ -65,4 +68,4 @@ export {
   workingPlanOf,
 } from './sizing.ts';
 export { isPartlyByHand } from './touched.ts';
-export { keptPieces, piecesOf, traceOnSheet, type WithPieces } from './tracing.ts';
+export { amongOtherTraces, keptPieces, piecesOf, traceOf, traceOnSheet, traceWith, type WithPieces, withTraceOf } from './tracing.ts';

@@ -12,6 +12,7 @@ import {
   emptyJob,
   fitOf,
   type Job,
+  type JobTrace,
   jobSchema,
   keptPieces,
   type Mark,
@@ -53,7 +54,7 @@ const withTrace = run(withPicture, { do: 'set-trace', trace: traced(withPicture)
 describe('the job document', () => {
   it('is valid when empty, and after every edit', () => {
     expect(jobSchema.parse(withTrace)).toEqual(withTrace);
-    expect(jobSchema.safeParse({ ...withTrace, version: 3 }).success).toBe(false);
+    expect(jobSchema.safeParse({ ...withTrace, version: 4 }).success).toBe(false);
     expect(jobSchema.safeParse({ ...withTrace, surprise: 1 }).success).toBe(false);
     expect(jobSchema.safeParse({ ...withTrace, pictures: [{ ...picture, opacity: Number.NaN }] }).success).toBe(false);
   });
@@ -78,7 +79,7 @@ describe('documents of version 1', () => {
   }; // biome-ignore format: as it stood in the database
   it('are read, and come out as version 2 with the same fit', () => {
     const job = jobSchema.parse(old);
-    expect(job).toMatchObject({ version: 2, drawings: [], planScale: null });
+    expect(job).toMatchObject({ version: 3, drawings: [], traces: [], planScale: null });
     expect(job.pictures[0]?.marks.map((m) => m.stated)).toEqual([[{ text: '10 cm', value: 100 }], [], [{ text: '', value: null }]]);
     expect(fitOf(job.pictures[0] as Picture).mmPerPx).toBeCloseTo(0.1, 12);
     expect(jobSchema.parse(job)).toEqual(job);
@@ -120,7 +121,7 @@ describe('commands', () => {
       { do: 'set-purpose', pieceIds: ['piece-1'], purpose: 'engrave' },
     );
     const again = run(chosen, { do: 'set-trace', trace: traced(chosen) });
-    expect(again.trace?.pieces.map((p) => [p.leftOut, p.purpose])).toEqual([
+    expect(again.traces[0]?.pieces.map((p) => [p.leftOut, p.purpose])).toEqual([
       [false, 'engrave'],
       [true, 'cut'],
     ]);
@@ -128,27 +129,27 @@ describe('commands', () => {
   });
   it('keep one piece alone, fill a hole, reshape: what a person changed outlasts a new trace', () => {
     const alone = run(withTrace, { do: 'keep-only', pieceIds: ['piece-1'] });
-    expect(alone.trace?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
+    expect(alone.traces[0]?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
     const filled = run(withTrace, { do: 'fill-hole', pieceId: 'piece-1', hole: 0 });
-    expect(filled.trace?.pieces[0]?.holes).toEqual([]);
+    expect(filled.traces[0]?.pieces[0]?.holes).toEqual([]);
     const outer = circlePath({ x: 50, y: 40 }, 19.8);
-    const before = withTrace.trace?.pieces[1] as Piece;
+    const before = withTrace.traces[0]?.pieces[1] as Piece;
     const reshaped = run(filled, { do: 'reshape', pieceId: 'piece-2', outer: { ...before.outer, start: before.outer.start }, holes: [] });
     const again = run(reshaped, { do: 'set-trace', trace: traced(reshaped) });
-    expect(again.trace?.pieces[0]?.holes).toEqual([]);
-    expect(again.trace?.pieces.map((p) => p.edited)).toEqual([true, true]);
+    expect(again.traces[0]?.pieces[0]?.holes).toEqual([]);
+    expect(again.traces[0]?.pieces.map((p) => p.edited)).toEqual([true, true]);
     // Which segments are the hand's is kept with the piece; one that comes with them fitted in is taken as it comes.
-    expect(again.trace?.pieces.map((p) => p.touched)).toEqual([[[]], [[]]]);
+    expect(again.traces[0]?.pieces.map((p) => p.touched)).toEqual([[[]], [[]]]);
     const moved = withPointsMoved(before.outer, [0], { x: 2, y: 0 });
     const pulled = run(withTrace, { do: 'reshape', pieceId: 'piece-2', outer: moved, holes: [] });
-    const touched = pulled.trace?.pieces[1]?.touched?.[0] ?? [];
+    const touched = pulled.traces[0]?.pieces[1]?.touched?.[0] ?? [];
     expect(touched).toEqual([0, moved.segments.length - 1]);
     const fresh = traced(pulled);
     const fitted = fresh.pieces.map((p, k) => (k === 1 ? { ...p, outer: moved, edited: true, touched: [touched] } : p));
     const kept = run(pulled, { do: 'set-trace', trace: { ...fresh, pieces: fitted } });
-    expect(kept.trace?.pieces[1]).toMatchObject({ edited: true, touched: [touched], outer: moved });
+    expect(kept.traces[0]?.pieces[1]).toMatchObject({ edited: true, touched: [touched], outer: moved });
     // A piece that nobody touched is found anew.
-    expect(run(withTrace, { do: 'set-trace', trace: traced(withTrace) }).trace?.pieces[0]?.holes).toHaveLength(1);
+    expect(run(withTrace, { do: 'set-trace', trace: traced(withTrace) }).traces[0]?.pieces[0]?.holes).toHaveLength(1);
     expect(() => run(withTrace, { do: 'fill-hole', pieceId: 'piece-1', hole: 1 })).toThrow(CommandError);
     expect(() => run(withTrace, { do: 'reshape', pieceId: 'gone', outer, holes: [] })).toThrow(CommandError);
   });
@@ -156,9 +157,9 @@ describe('commands', () => {
     const two = run(withTrace, { do: 'bring-in', picture: other });
     expect(two.pictures.map((p) => p.name)).toEqual(['heron.png', 'otter.png']);
     expect(fitOf(two.pictures[1] as Picture).sheetBox.minX).toBeCloseTo(fitOf(picture).sheetBox.maxX + 10, 9);
-    expect(two.trace).toBe(withTrace.trace);
-    expect(run(two, { do: 'take-out', pictureId: other.id }).trace).toBe(withTrace.trace);
-    expect(run(two, { do: 'take-out', pictureId: id })).toMatchObject({ trace: null, pictures: [{ name: 'otter.png' }] });
+    expect(two.traces).toBe(withTrace.traces);
+    expect(run(two, { do: 'take-out', pictureId: other.id }).traces).toBe(withTrace.traces);
+    expect(run(two, { do: 'take-out', pictureId: id })).toMatchObject({ traces: [], pictures: [{ name: 'otter.png' }] });
     expect(run(two, { do: 'order-picture', pictureId: id, to: 1 }).pictures.map((p) => p.name)).toEqual(['otter.png', 'heron.png']);
   });
   it('each picture has its own fit; two of one object marked alike come to one scale', () => {
@@ -229,8 +230,8 @@ describe('pieces that a person made', () => {
     outer: circlePath({ x: 5, y: 5 }, 3),
     holes: [],
   };
-  const withLed = applyCommand(withTrace, { do: 'add-piece', piece: led });
-  const piecesOf = (job: Job) => (job.trace as NonNullable<Job['trace']>).pieces;
+  const withLed = applyCommand(withTrace, { do: 'add-piece', pictureId: id, piece: led });
+  const piecesOf = (job: Job) => (job.traces[0] as JobTrace).pieces;
   it('along an edge outlast a new trace, and move with the picture’s fit', () => {
     const again = applyCommand(withLed, { do: 'set-trace', trace: traced(withPicture) });
     expect(piecesOf(again).at(-1)).toEqual({ ...led, byHand: true });
@@ -239,8 +240,8 @@ describe('pieces that a person made', () => {
     expect(pathBox((piecesOf(moved).at(-1) as Piece).outer).minX - pathBox(before.outer).minX).toBeCloseTo(20, 9);
   });
   it('are refused twice, and where nothing has been traced', () => {
-    expect(() => applyCommand(withLed, { do: 'add-piece', piece: led })).toThrow(CommandError);
-    expect(() => applyCommand(withPicture, { do: 'add-piece', piece: led })).toThrow(CommandError);
+    expect(() => applyCommand(withLed, { do: 'add-piece', pictureId: id, piece: led })).toThrow(CommandError);
+    expect(() => applyCommand(withPicture, { do: 'add-piece', pictureId: id, piece: led })).toThrow(CommandError);
   });
   it('made exact by relations count as changed by hand, all in one step', () => {
     const change = ['piece-1', 'piece-2'].map((pieceId) => ({ pieceId, outer: circlePath({ x: 9, y: 9 }, 4), holes: [] }));
@@ -255,23 +256,23 @@ describe('pieces that a person made', () => {
 describe('colours that are meant', () => {
   const colours = [{ hex: '#b23a2e', purpose: 'engrave' as const }];
   const ofColour = (purpose: 'engrave' | 'score') => {
-    const trace = traced(withPicture) as NonNullable<Job['trace']>;
+    const trace = traced(withPicture);
     const settings = { ...trace.settings, colours: [{ hex: '#b23a2e', purpose }] };
     return { ...trace, settings, pieces: trace.pieces.map((piece) => ({ ...piece, colour: '#b23a2e', purpose })) };
   };
   it('give pieces their purpose, and another one once that is changed', () => {
     const first = applyCommand(withPicture, { do: 'set-trace', trace: ofColour('engrave') });
     const second = applyCommand(first, { do: 'set-trace', trace: ofColour('score') });
-    expect(second.trace?.pieces.map(({ purpose }) => purpose)).toEqual(['score', 'score']);
+    expect(second.traces[0]?.pieces.map(({ purpose }) => purpose)).toEqual(['score', 'score']);
   });
   it('do not override a purpose chosen for one piece', () => {
     const first = applyCommand(withPicture, { do: 'set-trace', trace: ofColour('engrave') });
     const chosen = applyCommand(first, { do: 'set-purpose', pieceIds: ['piece-1'], purpose: 'stitch' });
     const second = applyCommand(chosen, { do: 'set-trace', trace: ofColour('score') });
-    expect(second.trace?.pieces.map(({ purpose }) => purpose)).toEqual(['stitch', 'score']);
+    expect(second.traces[0]?.pieces.map(({ purpose }) => purpose)).toEqual(['stitch', 'score']);
   });
   it('are written as six hexadecimal digits', () => {
-    const { settings } = traced(withPicture) as NonNullable<Job['trace']>;
+    const { settings } = traced(withPicture);
     expect(traceSettingsSchema.safeParse({ ...settings, colours }).success).toBe(true);
     expect(traceSettingsSchema.safeParse({ ...settings, colours: [{ hex: 'red', purpose: 'cut' }] }).success).toBe(false);
   });
@@ -311,7 +312,7 @@ describe('undo and redo', () => {
 
 describe('measures', () => {
   it('of a 400-pixel disc with a 100-pixel hole at 300 dpi, by closed forms', () => {
-    const [disc] = (withTrace.trace as NonNullable<Job['trace']>).pieces;
+    const [disc] = (withTrace.traces[0] as JobTrace).pieces;
     const mm = 25.4 / 300;
     const m = measuresOf(disc as NonNullable<typeof disc>);
     expect(m.widthMm).toBeCloseTo(400 * mm, 9);

@@ -2,17 +2,26 @@
  * The parts of the job document that several of its schemas share: points, paths, pieces.
  */
 import { z } from 'zod';
+import { cleanText } from './clean-text.ts';
 
 export const finite = z.number().finite();
-export const text = (most: number) => z.string().trim().min(1).max(most);
+
+/** No sheet, stock or plan reaches farther, mm (or pixels, of a picture's marks). */
+export const maxCoordinate = 1e6;
+/** A coordinate or a signed length, mm; or an angle, radians. */
+export const coordinate = finite.min(-maxCoordinate).max(maxCoordinate);
+
+/** A text that is cleaned as it enters; see `cleanText`. It may be empty. */
+export const anyText = (most: number) => z.string().overwrite(cleanText).max(most);
+export const text = (most: number) => z.string().overwrite(cleanText).trim().min(1).max(most);
 export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i);
 
-export const pointSchema = z.strictObject({ x: finite, y: finite }).readonly();
+export const pointSchema = z.strictObject({ x: coordinate, y: coordinate }).readonly();
 
 const segmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('line'), to: pointSchema }).readonly(),
-  z.strictObject({ kind: z.literal('arc'), to: pointSchema, sweep: finite }).readonly(),
-  z.strictObject({ kind: z.literal('ellipse'), to: pointSchema, centre: pointSchema, v: pointSchema, sweep: finite }).readonly(),
+  z.strictObject({ kind: z.literal('arc'), to: pointSchema, sweep: coordinate }).readonly(),
+  z.strictObject({ kind: z.literal('ellipse'), to: pointSchema, centre: pointSchema, v: pointSchema, sweep: coordinate }).readonly(),
   z.strictObject({ kind: z.literal('cubic'), c1: pointSchema, c2: pointSchema, to: pointSchema }).readonly(),
 ]);
 

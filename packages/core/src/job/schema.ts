@@ -1,12 +1,13 @@
 /**
- * The job document, version 2: plain data, checked wherever it enters; version 1 is read and comes out as version 2.
- * Described in docs/job-format.md.
+ * The job, version 3: plain data, checked wherever it enters; documents of versions 1 and 2 are read and come out as version 3.
+ * In memory pieces and drawn things are lists; the document keeps them by id (see document.ts). Described in docs/job-format.md.
  */
 import { z } from 'zod';
 import { plainTraceSettings, takes } from '../trace/trace.ts';
 import { type MarkKind, markShapes, shapeModels } from '../trueup/marks.ts';
-import { drawnSchema } from './drawn.ts';
-import { finite, hexColour, pieceSchema, pointSchema, purposes, text } from './schema-parts.ts';
+import { drawnSchema, isFollowable, tooManyFollow } from './drawn.ts';
+import { migrated } from './migrations.ts';
+import { anyText, finite, hexColour, pieceSchema, pointSchema, purposes, text } from './schema-parts.ts';
 import { plainProof, plainSetup, proofSchema, setupSchema } from './setup.ts';
 
 export { type Piece, type Purpose, pathSchema, pieceSchema, pointSchema, purposes } from './schema-parts.ts';
@@ -16,7 +17,7 @@ export const transformSchema = z.strictObject({ a: finite, b: finite, c: finite,
 const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: finite, h: finite, i: finite }).readonly();
 
 /** What a mark states: as typed, and what it came to, in mm or degrees; null until it is typed. */
-const statedSchema = z.strictObject({ text: z.string().max(200), value: finite.nonnegative().nullable() });
+const statedSchema = z.strictObject({ text: anyText(200), value: finite.nonnegative().nullable() });
 export type Stated = z.infer<typeof statedSchema>;
 
 const kinds = Object.keys(markShapes) as [MarkKind, ...MarkKind[]];
@@ -165,13 +166,14 @@ export const drawingSchema = z.strictObject({
   mmPerUnit: finite.positive(),
   hidden: z.boolean(),
   /** What in the file was left aside, a line each. */
-  notes: z.array(z.string().max(300)).max(50),
+  notes: z.array(anyText(300)).max(50),
   pieces: z.array(pieceSchema).max(20_000),
 });
 export type Drawing = z.infer<typeof drawingSchema>;
 
-export const jobSchema = z.strictObject({
-  version: z.union([z.literal(2), z.literal(1)]).transform((): 2 => 2),
+/** The fields of a job, each checked by itself. */
+export const jobFields = z.strictObject({
+  version: z.literal(3),
   name: text(120),
   unit: z.enum(['mm', 'in']),
   making: z.strictObject({ way: z.enum(ways), stock: text(100).nullable(), thicknessMm: finite.positive().nullable() }),
@@ -188,15 +190,24 @@ export const jobSchema = z.strictObject({
     })
     .nullable()
     .default(null),
-  trace: traceSchema.nullable(),
+  /** At most one of each picture, in the order that they were made. */
+  traces: z.array(traceSchema).max(50).default([]),
   proof: proofSchema.default(plainProof),
   setup: setupSchema.default(plainSetup),
 });
-export type Job = z.infer<typeof jobSchema>;
+export type Job = z.infer<typeof jobFields>;
+
+/** A job as it lies in memory, or a document of any version. */
+export const jobSchema = z.preprocess(
+  migrated,
+  jobFields
+    .refine(({ drawn }) => isFollowable(drawn), tooManyFollow)
+    .refine(({ traces }) => new Set(traces.map((t) => t.pictureId)).size === traces.length, 'two traces of one picture'),
+);
 
 /** A job with nothing in it. */
 export const emptyJob = (name: string): Job => ({
-  version: 2,
+  version: 3,
   name,
   unit: 'mm',
   making: { way: 'laser', stock: null, thicknessMm: null },
@@ -204,7 +215,7 @@ export const emptyJob = (name: string): Job => ({
   drawings: [],
   drawn: [],
   planScale: null,
-  trace: null,
+  traces: [],
   proof: plainProof,
   setup: plainSetup,
 });

@@ -71,7 +71,7 @@ describe('the surface of a picture', () => {
     const traced = applyCommand(job, { do: 'set-trace', trace });
     const larger = applyCommand(traced, { do: 'state', pictureId: id, markId: 'f', index: 0, text: '190 mm', value: 190 });
     const now = fitOf(larger.pictures[0] as Picture);
-    larger.trace?.pieces[0]?.outer.segments.forEach((s, k) => {
+    larger.traces[0]?.pieces[0]?.outer.segments.forEach((s, k) => {
       expect(distance(s.to, project(now.projection, seen[(k + 1) % 4] as Point))).toBeLessThan(1e-6);
     });
   });

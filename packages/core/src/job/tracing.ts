@@ -42,12 +42,45 @@ export function traceOnSheet(
   };
 }
 
+/**
+ * A trace whose pieces have ids and names of their own beside those of the job's other traces. Those of the first picture traced are
+ * numbered plainly; those of a further one are told apart by the picture.
+ */
+export function amongOtherTraces(trace: JobTrace, { traces, pictures }: Pick<Job, 'traces' | 'pictures'>): JobTrace {
+  const taken = new Set(traces.flatMap((t) => (t.pictureId === trace.pictureId ? [] : t.pieces.map((p) => p.id))));
+  if (!trace.pieces.some((p) => taken.has(p.id))) return trace;
+  const own = trace.pictureId.slice(0, 8);
+  const number = pictures.findIndex((p) => p.id === trace.pictureId) + 1;
+  return {
+    ...trace,
+    pieces: trace.pieces.map((piece) => ({
+      ...piece,
+      id: piece.id.replace(/^piece-/, `${own}-`),
+      name: piece.name.replace(/^Piece (\d+)$/, `Piece ${number}.$1`),
+    })),
+  };
+}
+
 /** What outlines come from. */
-export type WithPieces = Pick<Job, 'trace' | 'drawings' | 'drawn' | 'making'>;
+export type WithPieces = Pick<Job, 'traces' | 'drawings' | 'drawn' | 'making'>;
+
+/** The trace of a picture; null where it is not traced yet. */
+export const traceOf = ({ traces }: Pick<Job, 'traces'>, pictureId: string): JobTrace | null =>
+  traces.find((trace) => trace.pictureId === pictureId) ?? null;
+
+/** The job with a trace in the place of the one before of the same picture, or as a further one. */
+export const withTraceOf = <J extends Pick<Job, 'traces'>>(job: J, trace: JobTrace): J => ({
+  ...job,
+  traces: traceOf(job, trace.pictureId) ? job.traces.map((t) => (t.pictureId === trace.pictureId ? trace : t)) : [...job.traces, trace],
+});
+
+/** The trace that a piece belongs to; null where it was not traced. */
+export const traceWith = ({ traces }: Pick<Job, 'traces'>, pieceId: string): JobTrace | null =>
+  traces.find(({ pieces }) => pieces.some(({ id }) => id === pieceId)) ?? null;
 
 /** All outlines of a job: those traced, those of its drawings that are shown, then those drawn by hand. */
 export const piecesOf = (job: WithPieces): Piece[] => [
-  ...(job.trace?.pieces ?? []),
+  ...job.traces.flatMap(({ pieces }) => pieces),
   ...job.drawings.flatMap((d) => (d.hidden ? [] : d.pieces)),
   ...drawnPieces(job),
 ];

@@ -4,7 +4,7 @@
  */
 
 import type { Command } from '../job/index.ts';
-import { type Drawn, drawnOf, fitOf, type Job, keptPieces, overallBox, type Piece, piecesOf } from '../job/index.ts';
+import { type Drawn, drawnOf, fitOf, type Job, keptPieces, overallBox, type Picture, type Piece, piecesOf, traceWith } from '../job/index.ts';
 import { piecesToProve } from '../make/pieces.ts';
 import { centreOf, heightOf, type Point, pathBox, widthOf } from '../plane/index.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
@@ -51,15 +51,20 @@ export function findingsOf(job: Job, faults: readonly Fault[]): Finding[] {
 function allFindings(job: Job, faults: readonly Fault[]): Finding[] {
   if (job.pictures.length === 0 && job.drawings.length === 0 && job.drawn.length === 0)
     return [found('no-picture', 'stops', 'There is no picture yet. Bring one in first.')];
-  const traced = job.pictures.find((p) => p.id === job.trace?.pictureId) ?? job.pictures[0];
   return [
-    ...(traced ? sizeFindings(fitOf(traced)) : []),
+    ...sizedPictures(job).flatMap((picture, _, all) => sizeFindings(fitOf(picture), all.length > 1 ? picture : null)),
     ...drawingFindings(job),
     ...pieceFindings(job),
     ...faults.map((fault): Finding => ({ ...fault, key: keyOf(fault.code, fault.pieceIds, fault.places[0]) })),
     ...stockFindings(job),
     ...pinnedFindings(job),
   ];
+}
+
+/** The pictures whose size the pieces rest on: those traced, of which something is kept; before any is, the first. */
+function sizedPictures({ pictures, traces }: Job): Picture[] {
+  const traced = pictures.filter(({ id }) => traces.some((t) => t.pictureId === id && t.pieces.some((p) => !p.leftOut)));
+  return traced.length > 0 ? traced : pictures.slice(0, 1);
 }
 
 const keyOf = (code: string, ids: readonly string[], place?: Point): string =>
@@ -81,21 +86,24 @@ const found = (
   mends,
 });
 
-function sizeFindings(fit: TrueUpFit): Finding[] {
+/** @param whose picture it is, where there are several */
+function sizeFindings(fit: TrueUpFit, one: Picture | null): Finding[] {
+  const whose = one ? `“${one.name}”: ` : '';
+  const named = (finding: Finding): Finding => (one ? { ...finding, key: `${finding.key} ${one.id}` } : finding);
   if (fit.model === 'unsized')
-    return [found('size-unknown', 'stops', 'The true size is not known. Mark a length that you know, under True up.')];
+    return [named(found('size-unknown', 'stops', `${whose}The true size is not known. Mark a length that you know, under True up.`))];
   const findings: Finding[] = [];
   if (fit.model === 'resolution') {
-    findings.push(found('size-from-file', 'look', 'The size rests on the resolution in the file alone. Mark one known length to be sure.'));
+    findings.push(found('size-from-file', 'look', `${whose}The size rests on the resolution in the file alone. Mark one known length to be sure.`));
   }
   const disagreeing = fit.leftOvers.some((l) => l.isSetAside || l.parts.some((p) => Math.abs(p.offMm) > disagreeShare * p.statedMm));
   if (disagreeing || fit.suspects.length > 0) {
     const worst = Math.max(...fit.leftOvers.map((l) => Math.abs(l.offMm)));
     findings.push(
-      found('marks-disagree', 'look', `The marks disagree by up to ${worst.toFixed(2)} mm. Check what was typed, under True up.`),
+      found('marks-disagree', 'look', `${whose}The marks disagree by up to ${worst.toFixed(2)} mm. Check what was typed, under True up.`),
     );
   }
-  return findings;
+  return findings.map(named);
 }
 
 function drawingFindings(job: Job): Finding[] {
@@ -199,7 +207,7 @@ export function mendCommand(job: Job, finding: Pick<Finding, 'key'>, mend: Mend,
 
 function replacing(job: Job, { ids, by, word }: Mend & { do: 'replace' }, newId: () => string): Command {
   const [only, made] = [ids.length === 1 ? ids[0] : undefined, by.length === 1 ? by[0] : undefined];
-  if (only && made && job.trace?.pieces.some((p) => p.id === only)) {
+  if (only && made && traceWith(job, only)) {
     return { do: 'reshape', pieceId: only, outer: made.outer, holes: [...made.holes] } as Command;
   }
   const gone = new Set(ids);

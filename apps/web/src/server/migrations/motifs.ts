@@ -1,9 +1,10 @@
 /**
  * A workshop's own motifs.
  */
-import { DataTypes, type QueryInterface } from 'sequelize';
+import { DataTypes } from 'sequelize';
+import type { Up } from '../migrate.ts';
 
-export async function up(tables: QueryInterface): Promise<void> {
+export const up: Up = async (tables, transaction) => {
   await tables.createTable('motifs', {
     id: { type: DataTypes.UUID, primaryKey: true, allowNull: false },
     workshop_id: { type: DataTypes.UUID, allowNull: false },
@@ -11,6 +12,6 @@ export async function up(tables: QueryInterface): Promise<void> {
     tags: { type: DataTypes.JSONB, allowNull: false },
     paths: { type: DataTypes.JSONB, allowNull: false },
     created_at: { type: DataTypes.DATE, allowNull: false },
-  });
-  await tables.addIndex('motifs', ['workshop_id', 'name']);
-}
+  }, { transaction });
+  await tables.addIndex('motifs', ['workshop_id', 'name'], { transaction });
+};

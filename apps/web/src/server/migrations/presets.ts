@@ -1,9 +1,10 @@
 /**
  * What a workshop remembers of its stocks and machines, by name.
  */
-import { DataTypes, type QueryInterface } from 'sequelize';
+import { DataTypes } from 'sequelize';
+import type { Up } from '../migrate.ts';
 
-export async function up(tables: QueryInterface): Promise<void> {
+export const up: Up = async (tables, transaction) => {
   await tables.createTable('presets', {
     id: { type: DataTypes.UUID, primaryKey: true, allowNull: false },
     workshop_id: { type: DataTypes.UUID, allowNull: false },
@@ -11,6 +12,6 @@ export async function up(tables: QueryInterface): Promise<void> {
     name: { type: DataTypes.TEXT, allowNull: false },
     value: { type: DataTypes.JSONB, allowNull: false },
     created_at: { type: DataTypes.DATE, allowNull: false },
-  });
-  await tables.addIndex('presets', ['workshop_id', 'kind', 'name'], { unique: true });
-}
+  }, { transaction });
+  await tables.addIndex('presets', ['workshop_id', 'kind', 'name'], { unique: true, transaction });
+};

@@ -106,9 +106,9 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
 
 /** Only a picture whose pixels lie straight on the sheet can be laid on the panels. */
 function usePictureSource(job: Job): UnderlaySource | null {
-  const { pictures, trace } = job;
+  const { pictures, traces } = job;
   // biome-ignore lint/correctness/useExhaustiveDependencies: of the job only these bear on it
-  return useMemo(() => underlayFor(job), [pictures, trace]);
+  return useMemo(() => underlayFor(job), [pictures, traces]);
 }
 
 /** Pictures are laid on the panels at most this large, px. */

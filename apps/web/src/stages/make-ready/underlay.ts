@@ -1,13 +1,13 @@
 /**
  * The picture that lies under a print, where there is one whose pixels lie straight on the sheet.
  */
-import type { Job } from '@nuvet/core/job';
+import { type Job, traceOf } from '@nuvet/core/job';
 import { surfaceNow } from '@/table/working-copies';
 import type { UnderlaySource } from '@/workers/maker';
 
 /** The traced picture, or the first that is shown; null where there is none. */
 export function underlayFor(job: Job): UnderlaySource | null {
-  const picture = job.pictures.find((p) => p.id === job.trace?.pictureId) ?? job.pictures.find((p) => !p.hidden);
+  const picture = job.pictures.find((p) => traceOf(job, p.id) !== null) ?? job.pictures.find((p) => !p.hidden);
   if (!picture) return null;
   const { id, widthPx, heightPx, toSheet } = surfaceNow(picture, false);
   return { surfaceId: id, widthPx, heightPx, toSheet };

@@ -15,10 +15,10 @@ const pauseMs = 150;
 /** The pieces as large as they are made, with their bridges. */
 export function usePiecesToMake(): Piece[] {
   const job = useJob((s) => s.job);
-  const { trace, drawings, drawn, making, proof, planScale } = job;
+  const { traces, drawings, drawn, making, proof, planScale } = job;
   return useMemo(
-    () => piecesToMake({ trace, drawings, drawn, making, proof, planScale }),
-    [trace, drawings, drawn, making, proof, planScale],
+    () => piecesToMake({ traces, drawings, drawn, making, proof, planScale }),
+    [traces, drawings, drawn, making, proof, planScale],
   );
 }
 

@@ -32,7 +32,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
   const asking = useMaking((s) => s.asking);
-  const isLooking = useMaking((s) => s.faults === null);
+  const isLooking = useMaking((s) => s.isProving);
   const findings = useFindings();
   const pieces = useMemo(() => piecesToProve(job), [job]);
   const box = overallBox(pieces);
@@ -96,7 +96,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
     </>
   );
   return (
-    <Docket tray={tray} next={{ word: 'Next: make ready', onClick: () => onStage('make-ready'), disabled: stops }}>
+    <Docket tray={tray} next={{ word: 'Next: make ready', onClick: () => onStage('make-ready'), disabled: stops || isLooking }}>
       {asking && (
         <Alert severity="info" variant="outlined">
           {asking === 'size'
@@ -109,12 +109,12 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
           {message}
         </Alert>
       )}
-      <Section title={isLooking ? 'Looking' : findings.length === 0 ? 'Proved' : `${findings.length} to look at`}>
+      <Section title={isLooking ? 'Checking' : findings.length === 0 ? 'Proved' : `${findings.length} to look at`}>
         {findings.length === 0 ? (
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: isLooking ? 'text.secondary' : 'primary.main', mt: 0.5 }}>
             {!isLooking && <CheckCircleOutlined />}
             <Typography>
-              {isLooking ? 'The outlines are being looked over.' : 'Every outline is closed, and nothing would spoil the cut.'}
+              {isLooking ? 'Checking the outlines …' : 'Every outline is closed, and nothing would spoil the cut.'}
             </Typography>
           </Box>
         ) : (

@@ -5,7 +5,7 @@
 import type { Piece } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
 import { type Finding, findingsOf, limitsOf } from '@nuvet/core/proof';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
 import { maker } from '@/workers/making';
 import { useJob } from '../job-store';
@@ -17,9 +17,12 @@ const pauseMs = 120;
 export function useProving(): void {
   const job = useJob((s) => s.job);
   const sent = useRef(new Map<string, Piece>());
-  const { trace, drawings, drawn, making, proof } = job;
-  const pieces = useMemo(() => piecesToProve({ trace, drawings, drawn, making, proof }), [trace, drawings, drawn, making, proof]);
+  const { traces, drawings, drawn, making, proof } = job;
+  const pieces = useMemo(() => piecesToProve({ traces, drawings, drawn, making, proof }), [traces, drawings, drawn, making, proof]);
   const { kerfMm, thinnestMm } = limitsOf(job);
+  // Until the outlines as they are now have been checked, nothing is proved: also not for one frame.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whatever is proved anew
+  useLayoutEffect(() => setMaking({ isProving: true }), [pieces, kerfMm, thinnestMm]);
   useEffect(() => {
     let isWanted = true;
     const timer = setTimeout(async () => {
@@ -30,7 +33,7 @@ export function useProving(): void {
         pieces.map((p) => p.id),
         { kerfMm, thinnestMm },
       );
-      if (faults && isWanted) setMaking({ faults });
+      if (faults && isWanted) setMaking({ faults, isProving: false });
     }, pauseMs);
     return () => {
       isWanted = false;
@@ -38,7 +41,7 @@ export function useProving(): void {
     };
   }, [pieces, kerfMm, thinnestMm]);
   // Another job's faults are not this one's.
-  useEffect(() => () => setMaking({ faults: null, plan: null, tiling: null, burnt: null }), []);
+  useEffect(() => () => setMaking({ faults: null, isProving: true, plan: null, tiling: null, burnt: null }), []);
 }
 
 /** All findings as they stand; faults that are not looked for yet are none. */

@@ -44,9 +44,9 @@ export const Relations = memo(function Relations({
   const relations = useTable((s) => s.relations);
   const [isBusy, setIsBusy] = useState(false);
   const [message, setMessage] = useState<string | null>(null);
-  const trace = useJob((s) => s.job.trace);
+  const traces = useJob((s) => s.job.traces);
   // biome-ignore lint/correctness/useExhaustiveDependencies: whatever changes the trace makes the ticks stale
-  useEffect(() => () => setTable({ relations: null }), [trace]);
+  useEffect(() => () => setTable({ relations: null }), [traces]);
   const look = async () => {
     setMessage(null);
     const all = await tracer().relations(pieces, toleranceMm);

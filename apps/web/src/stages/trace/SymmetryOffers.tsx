@@ -5,7 +5,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings, type Job, type Piece } from '@nuvet/core/job';
+import { defaultTraceSettings, type Job, type Piece, traceWith } from '@nuvet/core/job';
 import { printDecimalInches, printMm } from '@nuvet/core/length';
 import type { Symmetry } from '@nuvet/core/trace';
 import { useEffect, useState } from 'react';
@@ -18,7 +18,7 @@ const exactMm = 1e-3;
 
 export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'] }) {
   const run = useJob((s) => s.run);
-  const toleranceMm = useJob((s) => s.job.trace?.settings.toleranceMm ?? defaultTraceSettings.toleranceMm);
+  const toleranceMm = useJob((s) => traceWith(s.job, piece.id)?.settings.toleranceMm ?? defaultTraceSettings.toleranceMm);
   const [found, setFound] = useState<readonly Symmetry[] | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   useEffect(() => {

@@ -6,7 +6,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Piece, type Surface } from '@nuvet/core/job';
+import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Piece, type Surface, traceOf } from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
@@ -39,8 +39,9 @@ export function Trace(props: { picture: Picture; onStage: (stage: StageName) => 
 function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
+  const trace = traceOf(job, picture.id);
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
-  const asked = moving ?? job.trace?.settings ?? defaultTraceSettings;
+  const asked = moving ?? trace?.settings ?? job.traces.at(-1)?.settings ?? defaultTraceSettings;
   // What the job takes in is what was asked for: nothing that shows the settings need follow that.
   const same = useRef(asked);
   if (JSON.stringify(asked) !== JSON.stringify(same.current)) same.current = asked;
@@ -59,7 +60,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const onTolerance = useLatest((toleranceMm: number) => move({ ...settings, toleranceMm }));
   const preview = useTable((s) => s.preview);
   // The table shows outlines at once; the list of them comes after, in what time is left.
-  const shown = useDeferredValue(preview ?? job.trace);
+  const shown = useDeferredValue(preview ?? trace);
   const pieces = useKeptList(shown?.pieces ?? noPieces);
   const kept = useMemo(() => pieces.filter((p) => !p.leftOut), [pieces]);
   const selectedId = useTable((s) => s.selectedPiece);
@@ -107,8 +108,8 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
           </Box>
         </Box>
       ) : null}
-      {job.trace?.pictureId === picture.id && (
-        <Closeness picture={picture} trace={job.trace} surface={surface} settings={followed} unit={job.unit} onTolerance={onTolerance} />
+      {trace && (
+        <Closeness picture={picture} trace={trace} surface={surface} settings={followed} unit={job.unit} onTolerance={onTolerance} />
       )}
       {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={followed.toleranceMm} unit={job.unit} />}
       <PieceList unit={job.unit} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />

@@ -4,6 +4,7 @@
  * job once they rest.
  */
 import {
+  amongOtherTraces,
   fitOf,
   isPartlyByHand,
   type JobTrace,
@@ -12,7 +13,9 @@ import {
   piecesOf,
   type Surface,
   traceLabel,
+  traceOf,
   withChoicesKept,
+  withTraceOf,
 } from '@nuvet/core/job';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFirstLook } from '@/table/first-look';
@@ -35,7 +38,7 @@ interface Progress {
 export function useAutomaticTrace(picture: Picture, surface: Surface, settings: JobTraceSettings, isMoving: boolean, onKept: () => void) {
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
-  const { trace } = job;
+  const trace = traceOf(job, picture.id);
   const [progress, setProgress] = useState<Progress | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const [round, setRound] = useState(0);
@@ -43,7 +46,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   const projection = fit.model === 'perspective' ? fit.projection : null;
   const isCurrent =
     round === 0 &&
-    trace?.pictureId === picture.id &&
+    trace !== null &&
     JSON.stringify(trace.settings) === JSON.stringify(settings) &&
     JSON.stringify(trace.toSheet) === JSON.stringify(fit.toSheet) &&
     JSON.stringify(trace.projection) === JSON.stringify(projection) &&
@@ -51,7 +54,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   // Under perspective the flattened copy is what is traced: it must be there first.
   const isReady = projection === null || surface.toOriginal !== null;
   // After an undo the outlines of that time are shown as they were: finding them anew would take redo away.
-  const couldRedo = useJob((s) => s.redoable.length > 0 && (s.job.trace !== null || s.redoable.some((e) => e.label === traceLabel)));
+  const couldRedo = useJob((s) => s.redoable.length > 0 && (traceOf(s.job, picture.id) !== null || s.redoable.some((e) => e.label === traceLabel)));
   const isHeldBack = couldRedo && !isMoving && round === 0;
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const pending = useRef<JobTrace | null>(null);
@@ -94,7 +97,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     // What a person chose and changed is kept; of what was changed by hand in part, the rest is fitted anew.
     const find = async (): Promise<JobTrace | null> => {
       const found = await tracer().trace(picture, surface, settings, onShare);
-      const kept = found && withChoicesKept(found, trace);
+      const kept = found && withChoicesKept(amongOtherTraces(found, job), trace);
       const partly = kept?.pieces.filter(isPartlyByHand) ?? [];
       if (!kept || partly.length === 0) return kept;
       const refitted = await tracer().refitted(picture, surface, settings, partly);
@@ -146,7 +149,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       .look(picture, surface, next)
       .then((first) => {
         if (!first || mine !== looks.current) return;
-        useFirstLook.setState({ pieces: piecesOf({ ...job, trace: withChoicesKept(asOutlines(first), trace) }) });
+        useFirstLook.setState({ pieces: piecesOf(withTraceOf(job, withChoicesKept(amongOtherTraces(asOutlines(first), job), trace))) });
       })
       // What fails here fails again, with a word, in the trace itself.
       .catch(() => {});

@@ -25,7 +25,7 @@ export const GET = route('run-cutter', async ({ person, request }) => {
 });
 
 export const POST = route('run-cutter', async ({ person, request }) => {
-  const wish = await bodyOf(request, wishSchema);
+  const wish = await bodyOf(request, wishSchema, 1.1 * longestProgram);
   await ownedJob(person, wish.jobId);
   if (wish.do === 'start') startCutter(wish.jobId, wish.program, wish.timeFactor);
   else tellCutter(wish.jobId, wish.do);

@@ -2,7 +2,7 @@ import { database } from '@/server/database';
 import { route } from '@/server/route';
 
 /** Whether application and database answer. */
-export const GET = route('list-jobs', async () => {
+export const GET = route('check-health', async () => {
   await database().authenticate();
   return Response.json({ ok: true });
 });

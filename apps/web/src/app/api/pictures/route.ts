@@ -1,10 +1,11 @@
 import type { ReadableStream } from 'node:stream/web';
+import { cleanText } from '@nuvet/core/job';
 import { z } from 'zod';
 import { receivePicture } from '@/server/pictures';
 import { route } from '@/server/route';
 
 const comingSchema = z.object({
-  name: z.string().trim().min(1).max(200),
+  name: z.string().overwrite(cleanText).trim().min(1).max(200),
   page: z.coerce.number().int().min(0).max(5000).default(0),
   dpi: z.coerce.number().positive().max(100_000).optional(),
   source: z.enum(['pdf', 'scanner']).optional(),

@@ -53,7 +53,7 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
           ))}
         </>
       }
-      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: job.drawn.length === 0 && !job.trace }}
+      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: job.drawn.length === 0 && job.traces.length === 0 }}
     >
       {tool && (
         <Typography variant="body2" role="note">

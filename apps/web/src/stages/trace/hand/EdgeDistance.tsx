@@ -32,7 +32,7 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
     const meant = all.filter(({ id }) => chosen.includes(id.split('/')[0] as string));
     return meant.length > 0 ? meant : all;
   }, [job, chosen]);
-  const settings = job.trace?.settings ?? defaultTraceSettings;
+  const settings = job.traces[0]?.settings ?? defaultTraceSettings;
   useEffect(() => {
     if (!isShown) return;
     let isWanted = true;

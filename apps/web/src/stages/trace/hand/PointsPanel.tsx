@@ -4,7 +4,7 @@
  */
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings } from '@nuvet/core/job';
+import { defaultTraceSettings, traceWith } from '@nuvet/core/job';
 import { circleOf, distance, type Path, type Point, reversedPath, segmentLength, stepsOf, withPoint } from '@nuvet/core/plane';
 import {
   brokenAt,
@@ -257,7 +257,7 @@ function Closer({ target, path, which, run: span }: PathProps & { which: number;
   if (!picture) return null;
   const lead = async () => {
     setState('busy');
-    const settings = job.trace?.settings ?? defaultTraceSettings;
+    const settings = traceWith(job, target.pieceId)?.settings ?? job.traces[0]?.settings ?? defaultTraceSettings;
     const closer = await tracer()
       .closer(picture, surfaceNow(picture, false), settings, path, span)
       .catch(() => null);

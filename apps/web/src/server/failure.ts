@@ -1,0 +1,48 @@
+/**
+ * In: whatever a handler threw. Out: the problem that is answered, plain and without a word of the program's inside; what is ours to
+ * mend is logged, without what people have typed.
+ */
+import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
+import { z } from 'zod';
+import { log } from './log.ts';
+import { Problem } from './problem.ts';
+
+/** Codes of PostgreSQL: no room on the disk; connection lost; shut down, starting, or given up by a time limit. */
+const noRoom = ['53100', 'ENOSPC'];
+const away = /^(08...|57P..|57014|25P03|53300|ECONN.*|EPIPE|ETIMEDOUT)$/;
+const awayWords = /Connection terminated|Query read timeout|timeout expired|Client has encountered a connection error|not queryable/;
+
+export function asProblem(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  if (error instanceof z.ZodError) return new Problem(400, 'not-understood', `Invalid request: ${firstFault(error)}.`);
+  const code = codeOf(error);
+  if (noRoom.includes(code)) {
+    log.error({ code }, 'no room left on the disk');
+    return new Problem(507, 'disk-full', 'The disk of the server is full, so nothing was saved. Make room on it, then try again.');
+  }
+  if (isAway(error, code)) {
+    log.warn({ code, message: messageOf(error) }, 'the database is away');
+    return new Problem(503, 'database-away', 'The database does not answer just now. It is tried again.', 2);
+  }
+  log.error({ code, message: messageOf(error), stack: error instanceof Error ? error.stack : undefined }, 'a request failed');
+  return new Problem(500, 'our-fault', 'Something went wrong here. Nothing was changed; please try again.');
+}
+
+const codeOf = (error: unknown): string =>
+  String((error instanceof DatabaseError ? (error.parent as { code?: string }).code : (error as { code?: string })?.code) ?? '');
+
+/** Of a database's error its own words alone, not the statement with all that it carried. */
+const messageOf = (error: unknown): string => (error instanceof DatabaseError ? error.parent.message : error instanceof Error ? error.message : String(error));
+
+function isAway(error: unknown, code: string): boolean {
+  if (error instanceof ConnectionError) return true;
+  return away.test(code) || (error instanceof BaseError && awayWords.test(error.message)) || (error instanceof Error && awayWords.test(error.message));
+}
+
+/** The first thing that is wrong, as "name: too long". */
+function firstFault({ issues }: z.ZodError): string {
+  const [first] = issues;
+  if (!first) return 'something in it is missing';
+  const place = first.path.map(String).join(' ');
+  return `${place ? `${place}: ` : ''}${first.message.replace(/[.✖]+$/, '')}`;
+}

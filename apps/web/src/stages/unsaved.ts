@@ -1,0 +1,68 @@
+/**
+ * What a window has not saved yet, kept in the browser until the server has it: a reload, a crash or a lost connection loses none of
+ * it. Each window keeps its own; one that is gone leaves what it had to the next that opens the job.
+ * Rests on: IndexedDB through idb; Web Locks tell which windows are still open.
+ */
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { nanoid } from 'nanoid';
+import type { Step } from '@/server/job-saves';
+
+/** A save on its way, which may have reached the server, and the steps behind it. */
+export interface Unsaved {
+  readonly base: number;
+  readonly sending: { readonly id: string; readonly steps: readonly Step[] } | null;
+  readonly steps: readonly Step[];
+}
+
+export interface UnsavedKeeper {
+  /** Takes over what windows that are gone have left of a job. */
+  takeOver(jobId: string): Promise<Unsaved | null>;
+  /** Keeps it in the place of what was kept before; null where all is saved. */
+  keep(jobId: string, unsaved: Unsaved | null): Promise<void>;
+}
+
+/** Where the browser keeps nothing, as in a private window of some. */
+export const keepsNothing: UnsavedKeeper = { takeOver: async () => null, keep: async () => {} };
+
+interface Kept extends Unsaved {
+  readonly window: string;
+  readonly jobId: string;
+}
+
+interface Schema extends DBSchema {
+  unsaved: { key: [string, string]; value: Kept; indexes: { job: string } };
+}
+
+const lockOf = (window: string): string => `nuvet window ${window}`;
+
+export function browserKeeper(): UnsavedKeeper {
+  if (typeof indexedDB === 'undefined' || typeof navigator === 'undefined' || !navigator.locks) return keepsNothing;
+  const own = nanoid();
+  // Held for as long as the window is open.
+  void navigator.locks.request(lockOf(own), () => new Promise(() => {}));
+  let opened: Promise<IDBPDatabase<Schema>> | null = null;
+  const database = () => {
+    opened ??= openDB<Schema>('nuvet', 1, {
+      upgrade: (db) => void db.createObjectStore('unsaved', { keyPath: ['jobId', 'window'] }).createIndex('job', 'jobId'),
+    });
+    return opened;
+  };
+  return {
+    async takeOver(jobId) {
+      const db = await database();
+      for (const { window, base, sending, steps } of await db.getAllFromIndex('unsaved', 'job', jobId)) {
+        const isGone = await navigator.locks.request(lockOf(window), { ifAvailable: true }, async (lock) => lock !== null);
+        if (!isGone) continue;
+        await db.put('unsaved', { jobId, window: own, base, sending, steps });
+        await db.delete('unsaved', [jobId, window]);
+        return { base, sending, steps };
+      }
+      return null;
+    },
+    async keep(jobId, unsaved) {
+      const db = await database();
+      if (unsaved) await db.put('unsaved', { ...unsaved, jobId, window: own });
+      else await db.delete('unsaved', [jobId, own]);
+    },
+  };
+}
