@@ -19,7 +19,8 @@ function sourcesDigest() {
   const hash = createHash('sha256');
   const visit = (path) => {
     for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
-      if (['node_modules', '.next', '.threads', 'public', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue;
+      if (['node_modules', '.next', '.threads', 'public', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo'))
+        continue;
       const full = join(path, entry.name);
       if (entry.isDirectory()) visit(full);
       else hash.update(full).update(readFileSync(full));

@@ -8,5 +8,5 @@ export const dynamic = 'force-dynamic';
 export default async function JobsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
   const listing = listingOf(await searchParams);
   const person = await personWhoMay('list-jobs');
-  return <JobList {...await listJobs(person, listing)} listing={listing} />;
+  return <JobList {...(await listJobs(person, listing))} listing={listing} />;
 }

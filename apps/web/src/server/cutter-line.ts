@@ -4,7 +4,7 @@
 import { connect } from 'node:net';
 
 export interface CutterLine {
-  write(line: string): void;
+  write(line: string): unknown;
   hangUp(): void;
 }
 
@@ -14,19 +14,49 @@ export interface Ears {
   readonly onGone: (why: string) => void;
 }
 
+/** A listing of what is burnt is the longest answer, characters. */
+const longestLine = 8_000_000;
+
 /** @param address HOST:PORT */
 export function tcpLine(address: string, { onLine, onGone }: Ears): CutterLine {
   const [host, port] = [address.slice(0, address.lastIndexOf(':')), Number(address.slice(address.lastIndexOf(':') + 1))];
   const socket = connect({ host, port });
   socket.setEncoding('utf8');
   socket.setNoDelay(true);
-  let rest = '';
+  let parts: string[] = [];
+  let length = 0;
+  let isOver = false;
+  /** Told once, whatever comes after. */
+  const over = (why: string) => {
+    if (isOver) return;
+    isOver = true;
+    socket.destroy();
+    onGone(why);
+  };
   socket.on('data', (part: string) => {
-    const lines = (rest + part).split('\n');
-    rest = lines.pop() ?? '';
-    for (const line of lines) onLine(line);
+    const lines = part.split('\n');
+    for (const [k, text] of lines.entries()) {
+      if (isOver) return;
+      parts.push(text);
+      length += text.length;
+      if (length > longestLine) return over('The cutter sends lines longer than any of its answers.');
+      if (k === lines.length - 1) return;
+      const line = parts.join('');
+      [parts, length] = [[], 0];
+      try {
+        onLine(line);
+      } catch {
+        over('The cutter gave an answer that is not understood.');
+      }
+    }
   });
-  socket.on('error', () => onGone('The cutter does not answer. Is it switched on?'));
-  socket.on('close', () => onGone('The cutter has hung up.'));
-  return { write: (line) => socket.write(`${line}\n`), hangUp: () => socket.destroy() };
+  socket.on('error', () => over('The cutter does not answer. Is it switched on?'));
+  socket.on('close', () => over('The cutter has hung up.'));
+  return {
+    write: (line) => !isOver && socket.write(`${line}\n`),
+    hangUp: () => {
+      isOver = true;
+      socket.destroy();
+    },
+  };
 }

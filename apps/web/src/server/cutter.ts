@@ -2,6 +2,7 @@
  * A program on its way to the cutter: lines are sent as far ahead as it takes them, and what it answers is kept, so that the page
  * can ask how far it is. One program at a time; see docs/cutter-protocol.md.
  */
+import { z } from 'zod';
 import { type CutterLine, tcpLine } from './cutter-line.ts';
 import { Problem } from './problem.ts';
 
@@ -10,7 +11,17 @@ const mostAhead = 8;
 /** How often the machine is asked where it is, ms. */
 const askEveryMs = 100;
 
-export type CutterMood = 'away' | 'idle' | 'running' | 'pausing' | 'paused' | 'alarm' | 'done' | 'stopped';
+const moods = ['away', 'idle', 'running', 'pausing', 'paused', 'alarm', 'done', 'stopped'] as const;
+export type CutterMood = (typeof moods)[number];
+
+/** What is heard from a machine is checked like all that comes from outside. */
+const place = z.number().min(-1e6).max(1e6);
+const stateSchema = z.object({ mood: z.enum(moods), x: place, y: place, line: z.int().min(0) });
+const burntSchema = z.object({
+  from: z.int().min(0),
+  skip: z.int().min(0),
+  burns: z.array(z.object({ line: z.int().min(0), points: z.array(place).max(400_000) })).max(100_000),
+});
 
 interface Burn {
   readonly line: number;
@@ -67,42 +78,46 @@ class CutterSession {
     this.wire.write(`@burnt ${last} ${placesBefore(this.burns[last]?.points.length ?? 0)}`);
   }
 
-  private readonly answers: Readonly<Record<string, (rest: string) => void>> = {
-    ok: () => {
-      this.answered++;
-      this.send();
-    },
-    alarm: (rest) => {
-      const [number, ...why] = rest.split(' ');
-      this.message = `The cutter refused line ${number}: ${why.join(' ')}.`;
-      this.finish('alarm');
-    },
-    state: (rest) => {
-      const { mood, x, y, line } = JSON.parse(rest) as { mood: CutterMood; x: number; y: number; line: number };
-      [this.x, this.y, this.line] = [x, y, line];
-      if (!this.isOver && (mood === 'paused' || mood === 'pausing' || mood === 'running')) this.mood = mood;
-    },
-    burnt: (rest) => {
-      this.listings--;
-      const { from, skip, burns } = JSON.parse(rest) as { from: number; skip: number; burns: Burn[] };
-      burns.forEach((burn, k) => {
-        const known = this.burns[from + k];
-        if (known) {
-          known.points.length = Math.min(known.points.length, 2 * (k === 0 ? skip : 0));
-          for (const value of burn.points) known.points.push(value);
-        } else this.burns[from + k] = burn;
-      });
-      if (this.isOver && this.listings === 0) this.end();
-    },
-    end: () => {
-      if (!this.isOver) this.finish('done');
-    },
-  };
+  private readonly answers = new Map<string, (rest: string) => void>(
+    Object.entries({
+      ok: () => {
+        this.answered++;
+        this.send();
+      },
+      alarm: (rest: string) => {
+        const [number, ...why] = rest.split(' ');
+        this.message = `The cutter refused line ${(number ?? '').slice(0, 10)}: ${why.join(' ').slice(0, 200)}.`;
+        this.finish('alarm');
+      },
+      state: (rest: string) => {
+        const { mood, x, y, line } = stateSchema.parse(JSON.parse(rest));
+        [this.x, this.y, this.line] = [x, y, line];
+        if (!this.isOver && (mood === 'paused' || mood === 'pausing' || mood === 'running')) this.mood = mood;
+      },
+      burnt: (rest: string) => {
+        this.listings--;
+        const { from, skip, burns } = burntSchema.parse(JSON.parse(rest));
+        // A listing goes on where the one before it ended.
+        if (from > this.burns.length) throw new Error('stretches are missing');
+        burns.forEach((burn, k) => {
+          const known = this.burns[from + k];
+          if (known) {
+            known.points.length = Math.min(known.points.length, 2 * (k === 0 ? skip : 0));
+            for (const value of burn.points) known.points.push(value);
+          } else this.burns[from + k] = burn;
+        });
+        if (this.isOver && this.listings === 0) this.end();
+      },
+      end: () => {
+        if (!this.isOver) this.finish('done');
+      },
+    }),
+  );
 
   private hear(text: string): void {
     const at = text.indexOf(' ');
     const [word, rest] = at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at + 1)];
-    this.answers[word]?.(rest);
+    this.answers.get(word)?.(rest);
   }
 
   /** The last stretch is asked for before the line is hung up. */
@@ -160,7 +175,8 @@ export const hasCutter = (): boolean => Boolean(process.env.NUVET_CUTTER);
 export function startCutter(jobId: string, program: string, timeFactor: number): void {
   const address = addressOf();
   const before = kept.nuvetCutter;
-  if (before && !before.isOver) throw new Problem(409, 'busy', 'The cutter is at work on another program. Stop that first.');
+  if (before && !before.isOver)
+    throw new Problem(409, 'busy', 'The cutter is at work on another job. Stop it first, or wait until it is done.');
   kept.nuvetCutter = new CutterSession(address, jobId, program.trimEnd().split('\n'), timeFactor);
 }
 
@@ -186,8 +202,16 @@ export function cutterSince(jobId: string, from: number, skip: number): CutterSe
   }; // biome-ignore format: in one line what is told
 }
 
-export function tellCutter(jobId: string, what: 'pause' | 'resume' | 'stop'): void {
+/** Pausing and going on are for the job that is cut. */
+export function tellCutter(jobId: string, what: 'pause' | 'resume'): void {
   const session = kept.nuvetCutter;
   if (session?.jobId !== jobId) throw new Problem(404, 'not-there', 'Nothing is being cut for this job.');
   session[what]();
+}
+
+/** Stops the machine, whatever it cuts: a job may have been deleted, but its program goes on. */
+export function stopCutter(): void {
+  const session = kept.nuvetCutter;
+  if (!session || session.isOver) throw new Problem(404, 'not-there', 'The cutter is not at work.');
+  session.stop();
 }

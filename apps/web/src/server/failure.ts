@@ -32,11 +32,16 @@ const codeOf = (error: unknown): string =>
   String((error instanceof DatabaseError ? (error.parent as { code?: string }).code : (error as { code?: string })?.code) ?? '');
 
 /** Of a database's error its own words alone, not the statement with all that it carried. */
-const messageOf = (error: unknown): string => (error instanceof DatabaseError ? error.parent.message : error instanceof Error ? error.message : String(error));
+const messageOf = (error: unknown): string =>
+  error instanceof DatabaseError ? error.parent.message : error instanceof Error ? error.message : String(error);
 
 function isAway(error: unknown, code: string): boolean {
   if (error instanceof ConnectionError) return true;
-  return away.test(code) || (error instanceof BaseError && awayWords.test(error.message)) || (error instanceof Error && awayWords.test(error.message));
+  return (
+    away.test(code) ||
+    (error instanceof BaseError && awayWords.test(error.message)) ||
+    (error instanceof Error && awayWords.test(error.message))
+  );
 }
 
 /** The first thing that is wrong, as "name: too long". */

@@ -20,7 +20,7 @@ import { z } from 'zod';
 import { owned, type Person } from './access.ts';
 import { summaryOf } from './job-summary.ts';
 import { type JobRow, models } from './models.ts';
-import { pictureOf, useForJob } from './pictures.ts';
+import { pictureOf, tieToJob } from './pictures.ts';
 import { Problem } from './problem.ts';
 
 export const stepSchema = z.discriminatedUnion('step', [
@@ -179,6 +179,6 @@ function doCommand(job: Job, command: Command): { job: Job; edit: Edit } | null 
 async function checked(person: Person, jobId: string, command: Command, transaction: Transaction): Promise<Command> {
   if (command.do !== 'bring-in') return command;
   const stored = await pictureOf(person, command.picture.id);
-  await useForJob(stored.id, jobId, transaction);
+  await tieToJob(stored.id, jobId, transaction);
   return { ...command, picture: { ...command.picture, widthPx: stored.widthPx, heightPx: stored.heightPx } };
 }

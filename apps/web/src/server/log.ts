@@ -3,4 +3,7 @@
  */
 import pino from 'pino';
 
-export const log = pino({ name: 'nuvet', level: process.env.NUVET_LOG ?? 'info', timestamp: pino.stdTimeFunctions.isoTime }, pino.destination(2));
+export const log = pino(
+  { name: 'nuvet', level: process.env.NUVET_LOG ?? 'info', timestamp: pino.stdTimeFunctions.isoTime },
+  pino.destination(2),
+);

@@ -67,4 +67,3 @@ export async function schemaFault(): Promise<string | null> {
   if (unknown.length > 0) return `The database is of a newer Nuvet (${unknown.map(({ name }) => name).join(', ')}). Update Nuvet.`;
   return missing.length > 0 ? `The database lacks ${missing.map(({ name }) => name).join(', ')}. Run the migrations.` : null;
 }
-

@@ -57,7 +57,7 @@ async function rowOf(person: Person, id: string): Promise<PictureRow> {
 export const pictureOf = async (person: Person, id: string): Promise<Picture> => asPicture(await rowOf(person, id));
 
 /** Ties a picture to a job that uses it: it stays as long as any job does. */
-export async function useForJob(pictureId: string, jobId: string, transaction: Transaction): Promise<void> {
+export async function tieToJob(pictureId: string, jobId: string, transaction: Transaction): Promise<void> {
   await models().JobPictureRow.bulkCreate([{ jobId, pictureId }], { ignoreDuplicates: true, transaction });
 }
 

@@ -22,18 +22,18 @@ async function clearLeftovers(): Promise<void> {
 
 let cleared: Promise<void> | null = null;
 
+function readyForUploads(): Promise<void> {
+  cleared ??= clearLeftovers();
+  return cleared;
+}
+
 /**
  * Streams a body to a file and works on it.
  * @param maxBytes what comes past them is read away, so that the answer reaches whoever sends
  * @throws Problem 413 where it is longer
  */
-export async function withUpload<T>(
-  body: ReadableStream<Uint8Array>,
-  maxBytes: number,
-  work: (file: string) => Promise<T>,
-): Promise<T> {
-  if (process.platform === 'linux') await (cleared ??= clearLeftovers());
-  else await mkdir(uploads, { recursive: true });
+export async function withUpload<T>(body: ReadableStream<Uint8Array>, maxBytes: number, work: (file: string) => Promise<T>): Promise<T> {
+  await readyForUploads();
   const folder = await mkdtemp(join(uploads, `${process.pid}-`));
   try {
     const file = join(folder, 'upload');

@@ -48,8 +48,18 @@ export function EmptySheet({ onMade, onFault }: Props) {
           <Typography variant="body2" color="textSecondary">
             Start with an empty sheet of this size and draw on it.
           </Typography>
-          <LengthField label="Sheet width" text={`${size.stockWidthMm} mm`} unit="mm" onLength={(stockWidthMm) => setSize((now) => ({ ...now, stockWidthMm }))} />
-          <LengthField label="Sheet height" text={`${size.stockHeightMm} mm`} unit="mm" onLength={(stockHeightMm) => setSize((now) => ({ ...now, stockHeightMm }))} />
+          <LengthField
+            label="Sheet width"
+            text={`${size.stockWidthMm} mm`}
+            unit="mm"
+            onLength={(stockWidthMm) => setSize((now) => ({ ...now, stockWidthMm }))}
+          />
+          <LengthField
+            label="Sheet height"
+            text={`${size.stockHeightMm} mm`}
+            unit="mm"
+            onLength={(stockHeightMm) => setSize((now) => ({ ...now, stockHeightMm }))}
+          />
           <Button variant="contained" onClick={() => void make()}>
             Start drawing
           </Button>

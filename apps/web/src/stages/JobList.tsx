@@ -56,7 +56,11 @@ interface Props extends JobPageOfList {
 
 /** The address of a page of the list. */
 function addressOf({ page, search, inBin }: Listing): string {
-  const query = new URLSearchParams({ ...(search ? { search } : {}), ...(page > 0 ? { page: String(page) } : {}), ...(inBin ? { bin: '' } : {}) });
+  const query = new URLSearchParams({
+    ...(search ? { search } : {}),
+    ...(page > 0 ? { page: String(page) } : {}),
+    ...(inBin ? { bin: '' } : {}),
+  });
   return query.size > 0 ? `/?${query}` : '/';
 }
 
@@ -138,11 +142,19 @@ export function JobList({ jobs, count, listing }: Props) {
                   {titleOf(listing, count)}
                 </Typography>
                 <Search key={search} listing={listing} />
-                <Button component={Link} href={addressOf({ page: 0, search: '', inBin: !inBin })} startIcon={inBin ? undefined : <DeleteOutlined />}>
+                <Button
+                  component={Link}
+                  href={addressOf({ page: 0, search: '', inBin: !inBin })}
+                  startIcon={inBin ? undefined : <DeleteOutlined />}
+                >
                   {inBin ? 'Back to the jobs' : 'Bin'}
                 </Button>
               </Box>
-              {inBin && <Typography color="textSecondary">Jobs stay in the bin for 30 days, then they and their pictures are deleted for good.</Typography>}
+              {inBin && (
+                <Typography color="textSecondary">
+                  Jobs stay in the bin for 30 days, then they and their pictures are deleted for good.
+                </Typography>
+              )}
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(255px, 1fr))', gap: 2.5 }}>
                 {jobs.map((job) => (
                   <JobCard key={job.id} job={job} inBin={inBin} actions={actions} />
@@ -231,7 +243,14 @@ function piecesInWords({ pieces, pictureId }: JobSummary): string {
   return pieces === 1 ? '1 piece' : `${pieces} pieces`;
 }
 
-const dates = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', timeZone: 'UTC' });
+const dates = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+  timeZone: 'UTC',
+});
 
 function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; actions: JobActions }) {
   const way = waysOfMaking[job.making.way];
@@ -311,7 +330,18 @@ function NameField({ job, onNamed }: { job: JobSummary; onNamed: (name: string) 
         if (event.key === 'Escape') onNamed('');
       }}
       inputProps={{ 'aria-label': `New name of ${job.name}`, maxLength: 120 }}
-      sx={{ position: 'absolute', left: 12, right: 50, top: 206, px: 0.5, bgcolor: 'background.paper', border: `1px solid ${colours.verdigris}`, borderRadius: 1, fontSize: 17, fontWeight: 650 }}
+      sx={{
+        position: 'absolute',
+        left: 12,
+        right: 50,
+        top: 206,
+        px: 0.5,
+        bgcolor: 'background.paper',
+        border: `1px solid ${colours.verdigris}`,
+        borderRadius: 1,
+        fontSize: 17,
+        fontWeight: 650,
+      }}
     />
   );
 }
@@ -324,7 +354,12 @@ function CardMenu({ job, actions, onName }: { job: JobSummary; actions: JobActio
   };
   return (
     <>
-      <IconButton aria-label={`More for ${job.name}`} aria-haspopup="menu" onClick={(event) => setAnchor(event.currentTarget)} sx={menuPlace}>
+      <IconButton
+        aria-label={`More for ${job.name}`}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={menuPlace}
+      >
         <MoreVert fontSize="small" />
       </IconButton>
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>

@@ -30,10 +30,10 @@ import { Prove } from './prove/Prove';
 import { useProving } from './prove/use-proof';
 import { type StageName, stages } from './stage';
 import { TopBar } from './TopBar';
-import { browserKeeper } from './unsaved';
 import { ByHand } from './trace/hand/ByHand';
 import { Trace } from './trace/Trace';
 import { TrueUp } from './true-up/TrueUp';
+import { browserKeeper } from './unsaved';
 
 // The canvas library reaches for the browser as soon as it is loaded.
 const LightTable = dynamic(() => import('@/table/LightTable'), { ssr: false });
@@ -305,7 +305,15 @@ function Messages() {
             : `The last change was not saved: ${message}`}
         </Alert>
       ) : saving === 'no-connection' ? (
-        <Alert severity="warning" square action={<Button color="inherit" onClick={retry}>Try now</Button>}>
+        <Alert
+          severity="warning"
+          square
+          action={
+            <Button color="inherit" onClick={retry}>
+              Try now
+            </Button>
+          }
+        >
           No connection to the server. Your changes are kept in this browser and saved as soon as it is back.
         </Alert>
       ) : message ? (

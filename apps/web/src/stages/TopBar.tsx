@@ -21,7 +21,8 @@ import { useEffect, useState } from 'react';
 import { useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
-import { type Saving, useJob } from './job-store';
+import { useJob } from './job-store';
+import type { Saving } from './save-queue';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
 
 export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: StageName) => void }) {

@@ -8,7 +8,15 @@ import type { Unsaved, UnsavedKeeper } from './unsaved';
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
 const picture = newPicture({ id, name: 'otter.png', widthPx: 900, heightPx: 600, resolution: { dpi: 300, source: 'png', trusted: true } });
 const first = applyCommand(emptyJob('Otter'), { do: 'bring-in', picture });
-const opened = (more: object = {}) => ({ id, job: documentOf(first), revision: 5, done: ['the picture'], redoable: [], inBin: false, ...more });
+const opened = (more: object = {}) => ({
+  id,
+  job: documentOf(first),
+  revision: 5,
+  done: ['the picture'],
+  redoable: [],
+  inBin: false,
+  ...more,
+});
 
 interface Asked {
   save?: string;
@@ -182,7 +190,9 @@ describe('the open job', () => {
     await rest();
     expect(store.getState().saving).toBe('saved');
     expect(store.getState().job.name).toBe('Kept');
-    expect(store.getState().message).toMatch(/^One step could not be saved and was set aside: the unit\. Invalid request\. Everything else is saved\.$/);
+    expect(store.getState().message).toMatch(
+      /^One step could not be saved and was set aside: the unit\. Invalid request\. Everything else is saved\.$/,
+    );
     const taken = asked.filter((a) => !a.steps.some((s) => s.command?.do === 'set-unit'));
     expect(taken.flatMap((a) => a.steps.map((s) => s.command?.do))).toEqual(['rename', 'rename']);
   });
@@ -198,7 +208,11 @@ describe('the open job', () => {
   it('keeps what is not saved, and saves what a closed window left under its first name', async () => {
     let kept: Unsaved | null = null;
     const keeper: UnsavedKeeper = {
-      takeOver: async () => ({ base: 5, sending: { id, steps: [{ step: 'do', command: { do: 'set-unit', unit: 'in' } }] }, steps: [{ step: 'do', command: { do: 'rename', name: 'Left' } }] }),
+      takeOver: async () => ({
+        base: 5,
+        sending: { id, steps: [{ step: 'do', command: { do: 'set-unit', unit: 'in' } }] },
+        steps: [{ step: 'do', command: { do: 'rename', name: 'Left' } }],
+      }),
       keep: async (_job, unsaved) => {
         kept = unsaved;
       },
@@ -208,7 +222,10 @@ describe('the open job', () => {
     store.getState().run({ do: 'rename', name: 'A' });
     await rest();
     expect(kept).toMatchObject({ base: 5, sending: { steps: [{ command: { name: 'A' } }] } });
-    answer = (body) => (body.steps.length > 0 ? saved(body, body.wanted ? { job: { ...first, unit: 'in', name: 'Left' } } : {}) : Response.json(opened({ revision: 7 })));
+    answer = (body) =>
+      body.steps.length > 0
+        ? saved(body, body.wanted ? { job: { ...first, unit: 'in', name: 'Left' } } : {})
+        : Response.json(opened({ revision: 7 }));
     store.getState().retry();
     await rest();
     expect(kept).toBeNull();

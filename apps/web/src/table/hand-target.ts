@@ -1,7 +1,17 @@
 /**
  * What a correction works on: a traced piece or a drawn thing, as its paths, and the commands that write them back.
  */
-import { type Command, type Drawn, type DrawnSource, drawnOf, type Job, masterOf, outlinesFrom, type Piece, traceWith } from '@nuvet/core/job';
+import {
+  type Command,
+  type Drawn,
+  type DrawnSource,
+  drawnOf,
+  type Job,
+  masterOf,
+  outlinesFrom,
+  type Piece,
+  traceWith,
+} from '@nuvet/core/job';
 import { apply, determinant, isSimilarity, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
 import { pointsAlong } from '@nuvet/core/shape';
 import { nanoid } from 'nanoid';

@@ -45,7 +45,10 @@ const keyedParts = new WeakMap<readonly unknown[], Keyed<unknown>>();
 const listedParts = new WeakMap<Keyed<unknown>, readonly unknown[]>();
 
 /** Keeps both ways which list of parts stands for which keyed one. */
-function partsById<A extends { readonly pieces: readonly Piece[] }>(list: readonly A[], partId: (one: A) => string): Keyed<WithPieceIds<A>> {
+function partsById<A extends { readonly pieces: readonly Piece[] }>(
+  list: readonly A[],
+  partId: (one: A) => string,
+): Keyed<WithPieceIds<A>> {
   let keyed = keyedParts.get(list) as Keyed<WithPieceIds<A>> | undefined;
   if (!keyed) {
     const ids = new Map(list.map((one) => [byIds(one) as unknown, partId(one)]));
@@ -112,8 +115,9 @@ export function checkChange(before: Job, after: Job): void {
   if (before === after) return;
   for (const key of Object.keys(jobFields.shape) as (keyof Job)[]) {
     if (before[key] === after[key]) continue;
-    if (key === 'drawn') changedOf(before.drawn, after.drawn).forEach((one) => drawnSchema.parse(one));
-    else if (key === 'traces') checkParts(before.traces, after.traces, traceSchema);
+    if (key === 'drawn') {
+      for (const one of changedOf(before.drawn, after.drawn)) drawnSchema.parse(one);
+    } else if (key === 'traces') checkParts(before.traces, after.traces, traceSchema);
     else if (key === 'drawings') checkParts(before.drawings, after.drawings, drawingSchema);
     else jobFields.shape[key].parse(after[key]);
   }

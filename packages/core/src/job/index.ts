@@ -1,13 +1,12 @@
 export { type Measured, measuredBy } from './checks.ts';
 export { withChoicesKept } from './choices.ts';
+export { cleanText } from './clean-text.ts';
 export { labelOf, traceLabel } from './command-words.ts';
 export { applyCommand, type Command, CommandError, commandSchema } from './commands.ts';
-export { canHold, type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
 export { checkChange, documentOf, type JobDocument, jobOfDocument } from './document.ts';
-export { cleanText } from './clean-text.ts';
+export { canHold, type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
 export { type Edit, edited, patched, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
-export { maxCoordinate } from './schema-parts.ts';
 export { pathsOf } from './piece-paths.ts';
 export { type KeyedRelation, relatedPieces, relationsOfPieces } from './related-pieces.ts';
 export {
@@ -39,6 +38,7 @@ export {
   transformSchema,
   ways,
 } from './schema.ts';
+export { maxCoordinate } from './schema-parts.ts';
 export {
   type Cutting,
   type Hold,

@@ -4,7 +4,18 @@
  */
 
 import type { Command } from '../job/index.ts';
-import { type Drawn, drawnOf, fitOf, type Job, keptPieces, overallBox, type Picture, type Piece, piecesOf, traceWith } from '../job/index.ts';
+import {
+  type Drawn,
+  drawnOf,
+  fitOf,
+  type Job,
+  keptPieces,
+  overallBox,
+  type Picture,
+  type Piece,
+  piecesOf,
+  traceWith,
+} from '../job/index.ts';
 import { piecesToProve } from '../make/pieces.ts';
 import { centreOf, heightOf, type Point, pathBox, widthOf } from '../plane/index.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
@@ -94,7 +105,9 @@ function sizeFindings(fit: TrueUpFit, one: Picture | null): Finding[] {
     return [named(found('size-unknown', 'stops', `${whose}The true size is not known. Mark a length that you know, under True up.`))];
   const findings: Finding[] = [];
   if (fit.model === 'resolution') {
-    findings.push(found('size-from-file', 'look', `${whose}The size rests on the resolution in the file alone. Mark one known length to be sure.`));
+    findings.push(
+      found('size-from-file', 'look', `${whose}The size rests on the resolution in the file alone. Mark one known length to be sure.`),
+    );
   }
   const disagreeing = fit.leftOvers.some((l) => l.isSetAside || l.parts.some((p) => Math.abs(p.offMm) > disagreeShare * p.statedMm));
   if (disagreeing || fit.suspects.length > 0) {

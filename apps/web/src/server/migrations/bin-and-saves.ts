@@ -51,7 +51,9 @@ export const up: Up = async (tables, transaction) => {
     { transaction },
   );
   await tables.addIndex('job_pictures', ['picture_id'], { transaction });
-  await query('insert into job_pictures (job_id, picture_id) select job_id, id from pictures where job_id is not null and original_id is null');
+  await query(
+    'insert into job_pictures (job_id, picture_id) select job_id, id from pictures where job_id is not null and original_id is null',
+  );
   await tables.removeIndex('pictures', ['job_id'], { transaction });
   await tables.removeColumn('pictures', 'job_id', { transaction });
 

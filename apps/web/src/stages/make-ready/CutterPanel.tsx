@@ -48,7 +48,7 @@ export function CutterPanel({
 }) {
   const job = useJob((s) => s.job);
   const { plan } = usePlanned();
-  const { seen, message, stretches, start, pause, resume, stop } = useCutter(jobId, job.setup.machine, plan);
+  const { seen, message, isBusy, stretches, start, pause, resume, stop } = useCutter(jobId, job.setup.machine, plan);
   const [factor, setFactor] = useState<keyof typeof factors>(100);
   const [measured, setMeasured] = useState<CutMeasured | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -155,7 +155,17 @@ export function CutterPanel({
         </Section>
       )}
       {(message ?? fault) && (
-        <Alert severity="error" variant="outlined">
+        <Alert
+          severity="error"
+          variant="outlined"
+          action={
+            isBusy && (
+              <Button color="error" size="small" onClick={() => void stop()}>
+                Stop the cutter
+              </Button>
+            )
+          }
+        >
           {message ?? fault}
         </Alert>
       )}

@@ -29,6 +29,8 @@ const isOver = (mood: Seen['mood']): boolean => ['away', 'alarm', 'done', 'stopp
 export function useCutter(jobId: string, machine: Job['setup']['machine'], plan: CutPlan | null) {
   const [seen, setSeen] = useState<Omit<Seen, 'burns'> | null>(null);
   const [message, setMessage] = useState<string | null>(null);
+  /** Whether the machine is at work on another job. */
+  const [isBusy, setIsBusy] = useState(false);
   const stretches = useRef<Point[][]>([]);
   const [tick, setTick] = useState(0);
   const box = plan?.box ?? null;
@@ -89,24 +91,27 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
   const tell = async (body: object) => {
     setMessage(null);
     try {
-      await ask('POST', '/api/cutter', z.null(), { jobId, ...body });
+      await ask('POST', '/api/cutter', z.null(), body);
+      setIsBusy(false);
       return true;
     } catch (error) {
       setMessage((error as Error).message);
+      setIsBusy(error instanceof RequestError && error.code === 'busy');
       return false;
     }
   };
   return {
     seen,
     message,
+    isBusy,
     stretches: stretches.current,
     async start(program: string, timeFactor: number) {
       setMaking({ burnt: null });
       setSeen(null);
-      if (await tell({ do: 'start', program, timeFactor })) setTick((n) => n + 1);
+      if (await tell({ do: 'start', jobId, program, timeFactor })) setTick((n) => n + 1);
     },
-    pause: () => tell({ do: 'pause' }),
-    resume: () => tell({ do: 'resume' }),
+    pause: () => tell({ do: 'pause', jobId }),
+    resume: () => tell({ do: 'resume', jobId }),
     stop: () => tell({ do: 'stop' }),
   };
 }

@@ -113,9 +113,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
         {findings.length === 0 ? (
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: isLooking ? 'text.secondary' : 'primary.main', mt: 0.5 }}>
             {!isLooking && <CheckCircleOutlined />}
-            <Typography>
-              {isLooking ? 'Checking the outlines …' : 'Every outline is closed, and nothing would spoil the cut.'}
-            </Typography>
+            <Typography>{isLooking ? 'Checking the outlines …' : 'Every outline is closed, and nothing would spoil the cut.'}</Typography>
           </Box>
         ) : (
           <FindingGroups findings={findings} pieces={pieces} onStage={onStage} />

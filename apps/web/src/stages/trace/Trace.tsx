@@ -6,7 +6,16 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import { defaultTraceSettings, fitOf, fromOriginal, type JobTraceSettings, type Picture, type Piece, type Surface, traceOf } from '@nuvet/core/job';
+import {
+  defaultTraceSettings,
+  fitOf,
+  fromOriginal,
+  type JobTraceSettings,
+  type Picture,
+  type Piece,
+  type Surface,
+  traceOf,
+} from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';

@@ -54,7 +54,9 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   // Under perspective the flattened copy is what is traced: it must be there first.
   const isReady = projection === null || surface.toOriginal !== null;
   // After an undo the outlines of that time are shown as they were: finding them anew would take redo away.
-  const couldRedo = useJob((s) => s.redoable.length > 0 && (traceOf(s.job, picture.id) !== null || s.redoable.some((e) => e.label === traceLabel)));
+  const couldRedo = useJob(
+    (s) => s.redoable.length > 0 && (traceOf(s.job, picture.id) !== null || s.redoable.some((e) => e.label === traceLabel)),
+  );
   const isHeldBack = couldRedo && !isMoving && round === 0;
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const pending = useRef<JobTrace | null>(null);
