@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { DrawingError, type DrawingRead, pathData, piecesOfDrawing, readDxf, readSvg, writeDxf, writeSvg } from '@nuvet/core/formats';
 import { measuresOf, type Piece } from '@nuvet/core/job';
 import { distance, type Path, pathBox, pathLength, stepsOf } from '@nuvet/core/plane';
+import { finished } from '@nuvet/core/steps';
 import { demoJobs, plateScene, type Scene } from '@nuvet/truth';
 import fc from 'fast-check';
 import { svgPathProperties } from 'svg-path-properties';
@@ -15,12 +16,9 @@ import { afterAll, describe, expect, it } from 'vitest';
 const folder = mkdtempSync(join(tmpdir(), 'nuvet-drawings-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
-function finished<T>(steps: Generator<number, T>): T {
-  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
-}
 const dxf = (text: string): DrawingRead => finished(readDxf(text));
 const svg = (text: string): DrawingRead => finished(readSvg(text));
-const pieces = (read: DrawingRead): Piece[] => finished(piecesOfDrawing(read, 'd'));
+const pieces = (read: DrawingRead): Piece[] => finished(piecesOfDrawing(read, 'd')).pieces;
 
 interface Row {
   kind: string;

@@ -1,6 +1,5 @@
 #!/usr/bin/env node
-// The command is TypeScript and runs as it stands, so that it works right after `npm ci`.
-import './typescript.mjs';
+import { pathToFileURL } from 'node:url';
+import { bundle } from './bundle.mjs';
 
-const { main } = await import('../src/main.ts');
-process.exitCode = await main(process.argv.slice(2));
+await import(pathToFileURL(await bundle()).href);

@@ -21,6 +21,8 @@ export interface SizingRequest {
   readonly model: ShapeModel | null;
   readonly scaleCard: boolean;
   readonly straighten: boolean;
+  /** Seconds that reading may take; null for no limit. */
+  readonly limitS: number | null;
 }
 
 /** What of a piece's symmetry is made exact: the best it has, a mirror axis, or so many parts about a centre. */
@@ -59,6 +61,7 @@ nuvet true-up PICTURE --out FILE.png [--report FILE.json]
   --report FILE.json            the fit with its left-overs, and for trace the sizes of all pieces, in mm
   --dpi N                       true size from the resolution; default: what the file itself says, if that can be
                                 trusted; for a PDF the resolution that it is drawn at (default 300)
+  --time-limit SECONDS          how long reading a PDF may take (default 3.5; 0 for no limit)
 Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each repeatable:
   --known X1,Y1,X2,Y2=LENGTH    two places and the length between them, such as 74mm or 6in
   --level X1,Y1,X2,Y2           two places that must come out horizontal
@@ -90,6 +93,8 @@ Many at once:
                                 does not stop the rest
   --to svg,dxf                  which files each gives (default svg)`;
 
+export const timeLimitUsage = `  --time-limit SECONDS          how long reading a file may take (default 3.5; 0 for no limit)`;
+
 const list = { type: 'string', multiple: true } as const;
 const one = { type: 'string' } as const;
 const flag = { type: 'boolean' } as const;
@@ -106,6 +111,7 @@ const sizingOptions = {
   model: one,
   'scale-card': flag,
   straighten: one,
+  'time-limit': one,
 } as const;
 
 const traceOptions = {
@@ -224,7 +230,18 @@ function sizingRequest(values: Values, [picture, ...more]: readonly string[], fo
     model: modelNamed(word('model') ?? 'auto'),
     scaleCard: values['scale-card'] === true,
     straighten: straighten === 'auto',
+    limitS: timeLimit(word('time-limit')),
   };
+}
+
+const plainLimitS = 3.5;
+
+/** Seconds that reading may take; null for no limit. */
+export function timeLimit(word: string | undefined): number | null {
+  if (word === undefined) return plainLimitS;
+  const value = Number(word);
+  if (!(value >= 0) || !Number.isFinite(value)) throw new UsageError(`--time-limit ${word}: a number of seconds is needed`);
+  return value === 0 ? null : value;
 }
 
 function pageNumber(word: string): number {

@@ -1,8 +1,6 @@
-import { execFile } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { readPathData } from '@nuvet/core/formats';
 import { type Point, stepsOf } from '@nuvet/core/plane';
 import {
@@ -21,10 +19,10 @@ import {
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { nuvetIn } from '../../../tests/unit/nuvet-command.ts';
 import { dxfSeenByEzdxf, svgSeen } from '../../../tests/unit/outside-readers.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvet-cli-'));
-const bin = fileURLToPath(new URL('../bin/nuvet.mjs', import.meta.url));
 const scan = scanScene(plateScene, { dpi: 300, tiltDegrees: 1.7, noise: 5, seed: 21 });
 const mark = (name: 'width' | 'level') =>
   (plateScene.marks?.[name] ?? [])
@@ -32,12 +30,7 @@ const mark = (name: 'width' | 'level') =>
     .map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`)
     .join(',');
 
-const nuvet = (...words: string[]) =>
-  new Promise<{ code: number; out: string; error: string }>((resolve) => {
-    execFile(process.execPath, [bin, ...words], { cwd: folder }, (failure, out, error) =>
-      resolve({ code: failure ? Number(failure.code) : 0, out, error }),
-    );
-  });
+const nuvet = nuvetIn(folder);
 
 /** Of the straight sides of a file's outlines, how many there are and how many are neither level nor plumb to the file's last digit. */
 function levelAndPlumb(svg: string): { straight: number; askew: number } {

@@ -4,14 +4,15 @@
 import { inkContours, mainDirection, straightRuns } from '@nuvet/core/raster';
 import { checkLineMm, findScaleCard, fitTrueUp, TrueUpError, type TrueUpFit, type TrueUpMark } from '@nuvet/core/trueup';
 import { type SizingRequest, UsageError } from './arguments.ts';
+import type { Io } from './io.ts';
 import { type ReadPicture, readPicture } from './picture.ts';
 
 const pdfDpi = 300;
 const shortestRunPx = 60;
 
 /** @throws UsageError where the picture cannot be read, the marks cannot be used, or the true size stays unknown */
-export async function fitted(request: SizingRequest): Promise<{ picture: ReadPicture; fit: TrueUpFit }> {
-  const picture = await readPicture(request.picture, request.page, request.dpi ?? pdfDpi);
+export async function fitted(request: SizingRequest, io: Io): Promise<{ picture: ReadPicture; fit: TrueUpFit }> {
+  const picture = await readPicture(request, request.dpi ?? pdfDpi, io);
   const marks = [
     ...request.marks,
     ...(request.scaleCard ? [cardIn(picture, request)] : []),

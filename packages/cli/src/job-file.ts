@@ -1,27 +1,49 @@
 /**
- * In: a job's document, an SVG or a DXF file. Out: the job; outlines of a drawing file become one with nothing else in it.
+ * In: a job's document, an SVG or a DXF file. Out: the job and what in the file was left aside; outlines of a drawing file become a
+ * job with nothing else in it. What is wrong with a file is said in one line; nothing of it is read without a bound.
  */
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
 import { DrawingError, type DrawingRead, piecesOfDrawing, readDxf, readSvg } from '@nuvet/core/formats';
 import { emptyJob, type Job, jobSchema } from '@nuvet/core/job';
-import { z } from 'zod';
+import { piecesToProve } from '@nuvet/core/make';
+import { type Finding, faultsOf, findingsOf, limitsOf } from '@nuvet/core/proof';
+import { finished } from '@nuvet/core/steps';
 import { UsageError } from './arguments.ts';
 import type { StockSaid } from './making-arguments.ts';
 
-const finished = <T>(steps: Generator<number, T>): T => {
-  let step = steps.next();
-  while (!step.done) step = steps.next();
-  return step.value;
-};
+export interface JobFileRequest {
+  readonly file: string;
+  readonly stock: StockSaid;
+  readonly thinnestMm: number | null;
+}
 
-export async function jobOf(file: string, stock: StockSaid): Promise<Job> {
-  const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
-    throw new UsageError(`${file}: cannot be read (${error.code === 'ENOENT' ? 'there is no such file' : error.code})`);
+export interface JobFile {
+  readonly job: Job;
+  readonly findings: readonly Finding[];
+  /** What in the file is left aside, a line each. */
+  readonly notes: readonly string[];
+}
+
+/** No drawing that a hand has made is larger. */
+const maxBytes = 64e6;
+
+/** @throws UsageError where the file cannot be used */
+export async function readJobFile({ file, stock, thinnestMm }: JobFileRequest): Promise<JobFile> {
+  const cannot = (error: NodeJS.ErrnoException) =>
+    new UsageError(`${file}: cannot be read (${error.code === 'ENOENT' ? 'there is no such file' : error.code})`);
+  const { size } = await stat(file).catch((error) => {
+    throw cannot(error);
+  });
+  if (size > maxBytes) throw new UsageError(`${file}: is larger than ${maxBytes / 1e6} MB`);
+  const text = await readFile(file, 'utf8').catch((error) => {
+    throw cannot(error);
   });
   const kind = extname(file).toLowerCase();
-  const job = kind === '.svg' || kind === '.dxf' ? jobOfDrawing(file, kind, text) : jobOfDocument(file, text);
-  return withStock(job, stock);
+  const read = kind === '.svg' || kind === '.dxf' ? jobOfDrawing(file, kind, text) : { job: jobOfDocument(file, text), notes: [] };
+  const stocked = withStock(read.job, stock);
+  const job = thinnestMm === null ? stocked : { ...stocked, proof: { ...stocked.proof, thinnestMm } };
+  return { job, notes: read.notes, findings: findingsOf(job, faultsOf(piecesToProve(job), limitsOf(job))) };
 }
 
 function jobOfDocument(file: string, text: string): Job {
@@ -32,22 +54,21 @@ function jobOfDocument(file: string, text: string): Job {
     throw new UsageError(`${file}: neither a job’s document nor an SVG or DXF file`);
   }
   const parsed = jobSchema.safeParse(plain);
-  if (!parsed.success) throw new UsageError(`${file}: not a job’s document (${z.prettifyError(parsed.error).split('\n')[0]})`);
-  return parsed.data;
+  if (parsed.success) return parsed.data;
+  const [first] = parsed.error.issues;
+  const place = first?.path.map(String).join(' ');
+  throw new UsageError(`${file}: not a job’s document (${place ? `${place}: ` : ''}${first?.message ?? 'it is empty'})`);
 }
 
-function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string): Job {
+function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string): { job: Job; notes: readonly string[] } {
   const name = basename(file, extname(file)).slice(0, 100) || 'drawing';
   try {
     const read: DrawingRead = finished(kind === '.svg' ? readSvg(text) : readDxf(text));
-    const pieces = finished(piecesOfDrawing(read, 'outline'));
-    const { mmPerUnit, unitIsStated, notes } = read;
-    return {
-      ...emptyJob(name),
-      drawings: [
-        { id: 'drawing', name, kind: kind === '.svg' ? 'svg' : 'dxf', unitIsStated, mmPerUnit, hidden: false, notes: [...notes], pieces },
-      ],
-    };
+    const { pieces, notes: joined } = finished(piecesOfDrawing(read, 'outline'));
+    const { mmPerUnit, unitIsStated } = read;
+    const notes = [...read.notes, ...joined];
+    const drawing = { id: 'drawing', name, kind: kind === '.svg' ? 'svg' : 'dxf', unitIsStated, mmPerUnit, hidden: false } as const;
+    return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces }] }, notes };
   } catch (error) {
     if (error instanceof DrawingError) throw new UsageError(`${file}: ${error.message}`);
     throw error;

@@ -1,38 +1,52 @@
 /**
  * In: the command's words. Out: the exit code: 0 done, 1 where a proof has findings, 2 something that the person can mend, said in
- * one line.
+ * one line, 3 a fault of the command's own.
  */
 import { readBatchArguments, readTraceArguments, readTrueUpArguments, UsageError, usage } from './arguments.ts';
+import type { Io, Outcome } from './io.ts';
 import { make } from './make.ts';
 import { makingUsage, readMakeArguments, readProveArguments } from './making-arguments.ts';
 import { prove } from './prove.ts';
 import { trace } from './trace.ts';
 import { traceMany } from './trace-many.ts';
 import { trueUp } from './true-up.ts';
+import { version } from './version.ts';
 
-export async function main(words: readonly string[]): Promise<number> {
+export async function main(words: readonly string[], io: Io): Promise<number> {
   const [command, ...rest] = words;
+  if (command === '--version') {
+    io.out(`nuvet ${version}`);
+    return 0;
+  }
   if (command === undefined || command === '--help' || command === 'help' || rest.includes('--help')) {
-    console.log(`${usage}\n\n${makingUsage}`);
+    const say = command === undefined ? io.error : io.out;
+    say(`${usage}\n\n${makingUsage}`);
     return command === undefined ? 2 : 0;
   }
   try {
-    for (const line of await done(command, rest)) console.log(line);
-    return Number(process.exitCode ?? 0);
+    const { lines, code } = await outcomeOf(command, rest, io);
+    for (const line of lines) io.out(line);
+    return code;
   } catch (error) {
-    if (!(error instanceof UsageError)) throw error;
-    console.error(`nuvet: ${error.message.replace(/\s*\n\s*/g, ' ')}`);
-    return 2;
+    if (error instanceof UsageError) {
+      io.error(`nuvet: ${oneLine(error.message)}`);
+      return 2;
+    }
+    io.error(`nuvet: a fault of Nuvet’s own: ${oneLine(error instanceof Error ? error.message : String(error))}`);
+    if (process.env.NUVET_TRACE && error instanceof Error && error.stack) io.error(error.stack);
+    return 3;
   }
 }
 
-function done(command: string, rest: readonly string[]): Promise<string[]> {
+const oneLine = (text: string): string => text.replace(/\s*\n\s*/g, ' ');
+
+function outcomeOf(command: string, rest: readonly string[], io: Io): Promise<Outcome> {
   if (command === 'trace') {
     const batch = readBatchArguments(rest);
-    return batch ? traceMany(batch) : trace(readTraceArguments(rest));
+    return batch ? traceMany(batch, io) : trace(readTraceArguments(rest), io);
   }
-  if (command === 'true-up') return trueUp(readTrueUpArguments(rest));
-  if (command === 'prove') return prove(readProveArguments(rest));
-  if (command === 'make') return make(readMakeArguments(rest));
+  if (command === 'true-up') return trueUp(readTrueUpArguments(rest), io);
+  if (command === 'prove') return prove(readProveArguments(rest), io);
+  if (command === 'make') return make(readMakeArguments(rest), io);
   throw new UsageError(`“${command}” is not a command; there are nuvet trace, true-up, prove and make`);
 }

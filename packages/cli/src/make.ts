@@ -5,9 +5,9 @@ import { writeTiles } from '@nuvet/core/formats';
 import type { Job, Setup } from '@nuvet/core/job';
 import { type CutPlan, type FileKind, FileRefused, madeFile, outlinesToWrite, piecesToMake, plannedCut, tiled } from '@nuvet/core/make';
 import { UsageError } from './arguments.ts';
-import { jobOf } from './job-file.ts';
+import { done, type Io, type Outcome } from './io.ts';
 import type { MakeRequest } from './making-arguments.ts';
-import { findingsIn } from './prove.ts';
+import { jobFileIn } from './prove.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 /** A knife draws its corners round and takes nothing away; a laser may. */
@@ -16,9 +16,10 @@ function setupFor({ way, paper, landscape }: MakeRequest, { setup }: Job): Setup
   return { ...setup, cutting, printing: { ...setup.printing, paper, landscape } };
 }
 
-export async function make(request: MakeRequest): Promise<string[]> {
-  const job = await jobOf(request.file, request.stock);
-  const stop = findingsIn(job).find((f) => f.weight === 'stops');
+export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
+  const { file, stock, limitS } = request;
+  const { job, findings, notes } = await jobFileIn(io, { file, stock, thinnestMm: null }, limitS);
+  const stop = findings.find((f) => f.weight === 'stops');
   if (stop && !request.anyway) throw new UsageError(`${request.file}: ${stop.message} Mend it, or say --anyway`);
   const setup = setupFor(request, job);
   const pieces = piecesToMake(job);
@@ -41,16 +42,30 @@ export async function make(request: MakeRequest): Promise<string[]> {
     told.push({ file: path, largestMm: made.largestMm, widthMm: made.widthMm, heightMm: made.heightMm });
   }
   await writeWholeFiles(files);
-  if (request.json)
-    return [JSON.stringify({ job: job.name, files: told, lost: plan.lost.map((l) => l.message), travelMm: plan.travelMm }, null, 2)];
-  return [
+  const { kerfMm } = setup.cutting;
+  const looks = [...findings.map((f) => f.message), ...plan.lost.map((l) => l.message)];
+  if (request.json) {
+    const lost = plan.lost.map((l) => l.message);
+    return done([
+      JSON.stringify(
+        { job: job.name, files: told, kerfMm, thicknessMm: job.making.thicknessMm, lost, looks, notes, travelMm: plan.travelMm },
+        null,
+        2,
+      ),
+    ]);
+  }
+  return done([
     ...told.map(({ file, largestMm, widthMm, heightMm, pages }) =>
       pages === undefined
         ? `${file}: ${largestMm?.toFixed(3)} mm off at most, ${widthMm?.toFixed(2)} x ${heightMm?.toFixed(2)} mm`
         : `${file}: ${pages} ${pages === 1 ? 'page' : 'pages'} of ${request.paper} and a map; print at 100 %`,
     ),
-    ...plan.lost.map((l) => `look: ${l.message}`),
-  ];
+    request.way === 'laser'
+      ? `kerf: ${kerfMm} mm${kerfMm === 0 ? ', so that nothing is compensated' : ''}`
+      : 'kerf: none, a blade takes nothing away',
+    ...looks.map((message) => `look: ${message}`),
+    ...notes.map((note) => `note: ${note}`),
+  ]);
 }
 
 async function oneFile(kind: FileKind, job: Job, setup: Setup, plan: CutPlan, { dpi, file }: MakeRequest) {

@@ -4,7 +4,7 @@
 import { parseArgs } from 'node:util';
 import { parseLength } from '@nuvet/core/length';
 import { type FileKind, fileKinds, fileTypes, papers } from '@nuvet/core/make';
-import { UsageError } from './arguments.ts';
+import { timeLimit, timeLimitUsage, UsageError } from './arguments.ts';
 
 /** What it is made from, as far as it was said; lengths in mm. */
 export interface StockSaid {
@@ -20,6 +20,8 @@ export interface ProveRequest {
   readonly stock: StockSaid;
   readonly thinnestMm: number | null;
   readonly json: boolean;
+  /** Seconds that reading may take; null for no limit. */
+  readonly limitS: number | null;
 }
 
 export const makingWays = ['laser', 'knife', 'paper'] as const;
@@ -35,6 +37,7 @@ export interface MakeRequest {
   /** Whether files are made of what the proof stops. */
   readonly anyway: boolean;
   readonly json: boolean;
+  readonly limitS: number | null;
 }
 
 export const makingUsage = `nuvet prove JOB.json|FILE.svg|FILE.dxf [--stock ...] [--thinnest LENGTH] [--json]
@@ -45,23 +48,25 @@ nuvet make JOB.json|FILE.svg|FILE.dxf --for laser|knife|paper --out FILE [--out 
   --paper A4 --landscape        for paper: what it is printed on (${Object.keys(papers).join(', ')})
   --dpi N                       resolution of a .png (default 600)
   --anyway                      make files of what the proof would stop
-  --json                        findings, or what was made, as JSON`;
+  --json                        findings, or what was made, as JSON
+${timeLimitUsage}`;
 
 const one = { type: 'string' } as const;
 const flag = { type: 'boolean' } as const;
 
 export function readProveArguments(words: readonly string[]): ProveRequest {
-  const { values, positionals } = parsed(words, { stock: one, thinnest: one, json: flag });
+  const { values, positionals } = parsed(words, { stock: one, thinnest: one, json: flag, 'time-limit': one });
   return {
     file: onlyFile(positionals, 'prove JOB.json'),
     stock: stockSaid(values.stock as string | undefined),
     thinnestMm: values.thinnest === undefined ? null : length('--thinnest', values.thinnest as string),
     json: values.json === true,
+    limitS: timeLimit(values['time-limit'] as string | undefined),
   };
 }
 
 export function readMakeArguments(words: readonly string[]): MakeRequest {
-  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, paper: one, landscape: flag, dpi: one, anyway: flag, json: flag }); // biome-ignore format: one line
+  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, paper: one, landscape: flag, dpi: one, anyway: flag, json: flag, 'time-limit': one }); // biome-ignore format: one line
   const way = makingWays.find((w) => w === values.for);
   if (!way) throw new UsageError(`--for ${values.for ?? ''}: ${makingWays.join(', ')} are there`);
   const out = ((values.out as string[] | undefined) ?? []).map((path) => ({ path, kind: kindOf(path) }));
@@ -80,6 +85,7 @@ export function readMakeArguments(words: readonly string[]): MakeRequest {
     dpi,
     anyway: values.anyway === true,
     json: values.json === true,
+    limitS: timeLimit(values['time-limit'] as string | undefined),
   };
 }
 
@@ -105,26 +111,49 @@ function kindOf(path: string): FileKind {
   return kind;
 }
 
-function length(name: string, word: string): number {
-  const result = parseLength(word, 'mm');
+function length(name: string, word: string, range: 'positive' | 'any' = 'positive'): number {
+  const result = parseLength(word, 'mm', range);
   if (!result.ok) throw new UsageError(`${name} ${word}: ${result.message}`);
   return result.mm;
 }
 
-function stockSaid(words: string | undefined): StockSaid {
-  let said: StockSaid = { name: null, thicknessMm: null, sheet: null, kerfMm: null };
-  for (const part of (words ?? '').split(',').map((w) => w.trim())) {
-    const kerf = /^kerf\s+(.+)$/i.exec(part)?.[1];
-    const sides = part.split(/\s*x\s*/i);
-    if (part === '') continue;
-    else if (kerf) said = { ...said, kerfMm: length('--stock kerf', kerf) };
-    else if (sides.length === 2 && sides.every((side) => /^[\d.]/.test(side))) {
-      // Where only the second side has a unit it is meant for both.
-      const unit = /[a-z"']+$/i.exec(sides[1] as string)?.[0] ?? '';
-      const [w, h] = sides as [string, string];
-      said = { ...said, sheet: { widthMm: length('--stock', /\d$/.test(w) ? w + unit : w), heightMm: length('--stock', h) } };
-    } else if (/^[\d.]/.test(part)) said = { ...said, thicknessMm: length('--stock', part) };
-    else said = { ...said, name: part.slice(0, 100) };
-  }
-  return said;
+const number = String.raw`\d+(?:\.\d+)?(?:\s+\d+\/\d+|\/\d+)?`;
+const unit = String.raw`(?:\s*(?:mm|cm|inch(?:es)?|in|ft|m|["'”’]))?`;
+const measure = `${number}${unit}`;
+const maxKerfMm = 50;
+
+/** Name, thickness, sheet and kerf, in any order and however they are set apart. What is said of a kerf is understood or refused. */
+export function stockSaid(words: string | undefined): StockSaid {
+  // A comma within a number is a decimal one.
+  let rest = ` ${(words ?? '').replace(/(\d),(\d{1,2})(?![\d]|\s*[x×])/g, '$1.$2').replace(/[,;]/g, ' , ')} `;
+  const taken = (pattern: RegExp): RegExpExecArray | null => {
+    const found = pattern.exec(rest);
+    if (found) rest = rest.replace(found[0], ' , ');
+    return found;
+  };
+  const kerf = taken(new RegExp(`\\bkerf\\b\\s*[:=]?\\s*(-?${measure})`, 'i'));
+  if (!kerf && /kerf/i.test(rest)) throw new UsageError(`--stock ${words}: how wide is the kerf? Write it as kerf 0.2mm`);
+  const sides = taken(new RegExp(`(${measure})\\s*[x×]\\s*(${measure})`, 'i'));
+  const thickness = taken(
+    new RegExp(`(?:^|[\\s,])(-?${number}\\s*(?:mm|cm|inch(?:es)?|in|["'”’]))(?=[\\s,]|$)|(?:^|,)\\s*(-?${number})\\s*(?=,|$)`, 'i'),
+  );
+  const name = rest.split(',').map((w) => w.trim()).filter(Boolean).join(', ').slice(0, 100); // biome-ignore format: one line
+  return {
+    name: name || null,
+    thicknessMm: thickness ? within(length('--stock', (thickness[1] ?? thickness[2]) as string), 'thickness', 1000) : null,
+    sheet: sides ? sheetSaid(sides[1] as string, sides[2] as string) : null,
+    kerfMm: kerf ? within(length('--stock kerf', kerf[1] as string, 'any'), 'kerf', maxKerfMm) : null,
+  };
+}
+
+function within(mm: number, what: string, maxMm: number): number {
+  if (mm < 0 || mm > maxMm) throw new UsageError(`--stock: a ${what} of ${mm} mm is out of range (0 to ${maxMm} mm)`);
+  return mm;
+}
+
+/** Where only the second side has a unit it holds for both. */
+function sheetSaid(width: string, height: string): StockSaid['sheet'] {
+  const its = /[a-z"'”’]+$/i.exec(height.trim())?.[0] ?? '';
+  const side = (word: string) => within(length('--stock', word), 'sheet side', 100_000);
+  return { widthMm: side(/\d\s*$/.test(width) ? width.trim() + its : width), heightMm: side(height) };
 }

@@ -1,24 +1,17 @@
-import { execFile } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { readGcode, writeDxf, writeSvg } from '@nuvet/core/formats';
 import { applyCommand, emptyJob, type Job } from '@nuvet/core/job';
 import { circlePath, type Path, polygonPath, reversedPath } from '@nuvet/core/plane';
 import { PDFDocument } from 'pdf-lib';
 import { afterAll, describe, expect, it } from 'vitest';
+import { nuvetIn } from '../../../tests/unit/nuvet-command.ts';
 import { readMakeArguments, readProveArguments } from './making-arguments.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvet-making-'));
 afterAll(() => rmSync(folder, { recursive: true }));
-const bin = fileURLToPath(new URL('../bin/nuvet.mjs', import.meta.url));
-const nuvet = (...words: string[]) =>
-  new Promise<{ code: number; out: string; error: string }>((resolve) => {
-    execFile(process.execPath, [bin, ...words], { cwd: folder }, (failure, out, error) =>
-      resolve({ code: failure ? Number(failure.code) : 0, out, error }),
-    );
-  });
+const nuvet = nuvetIn(folder);
 
 const box = (x: number, y: number, w: number, h: number): Path =>
   polygonPath([
@@ -42,7 +35,7 @@ const file = (name: string, text: string): string => {
 describe('nuvet prove', () => {
   it('says that there is nothing to mend, and exits with 0', async () => {
     const { code, out } = await nuvet('prove', file('plate.svg', writeSvg([plate], 'Plate')));
-    expect(out).toBe('plate.svg: nothing to mend, 1 pieces\n');
+    expect(out).toBe('plate.svg: no problems, 1 piece\n');
     expect(code).toBe(0);
   });
   it('names each finding with its place, and exits with 1; also as JSON', async () => {

@@ -35,6 +35,7 @@ export async function renderPdfPage(file: string, bytes: Uint8Array, page: numbe
     const proxy = await opened.getPage(page);
     const viewport = proxy.getViewport({ scale: dpi / 72 });
     const [width, height] = [Math.round(viewport.width), Math.round(viewport.height)];
+    if (!(width > 0 && height > 0)) throw new UsageError(`${file}: page ${page} has no size`);
     if (width * height > mostPixels) throw new UsageError(`${file}: ${width} x ${height} pixels are too many; choose a lower --dpi`);
     const { createCanvas } = await import('@napi-rs/canvas');
     const canvas: Canvas = createCanvas(width, height);
@@ -43,7 +44,10 @@ export async function renderPdfPage(file: string, bytes: Uint8Array, page: numbe
     context.fillRect(0, 0, width, height);
     await proxy.render({ canvas: null, canvasContext: context as never, viewport, background: '#ffffff' }).promise;
     return canvas.toBuffer('image/png');
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    throw new UsageError(`${file}: page ${page} is damaged and cannot be drawn`);
   } finally {
-    await opened.loadingTask.destroy();
+    await opened.loadingTask.destroy().catch(() => {});
   }
 }

@@ -6,8 +6,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type GreyPicture, greyFromRgb, greyPicture, type Pixels } from '@nuvet/core/raster';
 import { decodePicture, PictureError, readPictureFile } from '@nuvet/pictures';
-import { UsageError } from './arguments.ts';
-import { renderPdfPage } from './pdf.ts';
+import { type SizingRequest, UsageError } from './arguments.ts';
+import type { Io } from './io.ts';
+import { inThread } from './tasks.ts';
 
 export interface ReadPicture {
   readonly grey: GreyPicture;
@@ -17,20 +18,20 @@ export interface ReadPicture {
 }
 
 /**
- * @param page of a PDF or TIFF, from 1
  * @param pdfDpi the resolution that a PDF is drawn at
  * @throws UsageError where the file cannot be used
  */
-export async function readPicture(file: string, page: number, pdfDpi: number): Promise<ReadPicture> {
+export async function readPicture({ picture: file, page, limitS }: SizingRequest, pdfDpi: number, io: Io): Promise<ReadPicture> {
   const bytes = await readFile(file).catch((error: NodeJS.ErrnoException) => {
     throw new UsageError(`${file}: ${error.code === 'ENOENT' ? 'there is no such file' : 'cannot be read'}`);
   });
-  if (bytes.subarray(0, 1024).includes('%PDF-')) return fromPdf(file, bytes, page, pdfDpi);
+  if (bytes.subarray(0, 1024).includes('%PDF-')) return fromPdf(file, bytes, page, pdfDpi, limitS, io);
   return decoded(file, file, page);
 }
 
-async function fromPdf(file: string, bytes: Buffer, page: number, dpi: number): Promise<ReadPicture> {
-  const png = await renderPdfPage(file, bytes, page, dpi);
+async function fromPdf(file: string, bytes: Uint8Array, page: number, dpi: number, limitS: number | null, io: Io): Promise<ReadPicture> {
+  const tooMuch = `${file}: page ${page} takes longer than ${limitS} s to draw; --time-limit gives it longer`;
+  const png = await inThread(io.bundle, 'pdf', { file, bytes, page, dpi }, limitS, tooMuch);
   const folder = await mkdtemp(join(tmpdir(), 'nuvet-pdf-'));
   try {
     const part = join(folder, 'page.png');
@@ -44,8 +45,8 @@ async function fromPdf(file: string, bytes: Buffer, page: number, dpi: number): 
 async function decoded(file: string, name: string, page: number): Promise<ReadPicture> {
   try {
     const { kind, resolution } = await readPictureFile(file, name, page - 1);
-    const { data, width, height } = await decodePicture(file, kind, name, page - 1, 3);
-    const { grey, isGrey } = greyFromRgb(data, width, height);
+    const { data, width, height, channels } = await decodePicture(file, kind, name, page - 1, 3, true);
+    const { grey, isGrey } = channels === 1 ? { grey: data, isGrey: true } : greyFromRgb(data, width, height);
     return {
       grey: greyPicture(grey, width, height),
       pixels: { width, height, grey, colour: isGrey ? null : data },

@@ -1,31 +1,41 @@
 /**
- * In: a request. Out: a line for each finding, or all as JSON; the command's exit code says whether there were any.
+ * In: a request. Out: a line for each finding and each note, or all as JSON; the exit code says whether there were findings.
  */
-import type { Job } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
-import { type Finding, faultsOf, findingsOf, limitsOf, provedSizes } from '@nuvet/core/proof';
-import { jobOf } from './job-file.ts';
+import { provedSizes } from '@nuvet/core/proof';
+import type { Io, Outcome } from './io.ts';
+import type { JobFile, JobFileRequest } from './job-file.ts';
 import type { ProveRequest } from './making-arguments.ts';
+import { inThread } from './tasks.ts';
 
-export const findingsIn = (job: Job): Finding[] => findingsOf(job, faultsOf(piecesToProve(job), limitsOf(job)));
+/** A job and its findings, read in a thread of its own. @throws UsageError */
+export const jobFileIn = (io: Io, request: JobFileRequest, limitS: number | null): Promise<JobFile> =>
+  inThread(
+    io.bundle,
+    'job',
+    request,
+    limitS,
+    `${request.file}: holds more than can be read in ${limitS} s and 320 MB; --time-limit gives it longer`,
+  );
 
-export async function prove({ file, stock, thinnestMm, json }: ProveRequest): Promise<string[]> {
-  const said = await jobOf(file, stock);
-  const job: Job = thinnestMm === null ? said : { ...said, proof: { ...said.proof, thinnestMm } };
-  const findings = findingsIn(job);
-  if (findings.length > 0) process.exitCode = 1;
+export async function prove({ file, stock, thinnestMm, json, limitS }: ProveRequest, io: Io): Promise<Outcome> {
+  const { job, findings, notes } = await jobFileIn(io, { file, stock, thinnestMm }, limitS);
+  const pieces = piecesToProve(job);
+  const code = findings.length > 0 ? 1 : 0;
   if (json) {
-    const sizes = provedSizes(piecesToProve(job), job.proof.pinned).map(({ pinned, isMm, holds }) => ({
+    const sizes = provedSizes(pieces, job.proof.pinned).map(({ pinned, isMm, holds }) => ({
       name: pinned.name,
       mustBeMm: pinned.mm,
       toleranceMm: pinned.toleranceMm,
       isMm,
       holds,
     }));
-    return [JSON.stringify({ job: job.name, pieces: piecesToProve(job).length, findings: findings.map(({ code, weight, message, pieceIds, places }) => ({ code, weight, message, pieceIds, places })), sizes }, null, 2)]; // biome-ignore format: one line
+    const told = findings.map(({ code, weight, message, pieceIds, places }) => ({ code, weight, message, pieceIds, places }));
+    return { code, lines: [JSON.stringify({ job: job.name, pieces: pieces.length, findings: told, sizes, notes }, null, 2)] };
   }
-  if (findings.length === 0) return [`${file}: nothing to mend, ${piecesToProve(job).length} pieces`];
-  return findings.map(
+  const lines = findings.map(
     ({ weight, message, places: [at] }) => `${weight}: ${message}${at ? ` (at ${at.x.toFixed(1)}, ${at.y.toFixed(1)} mm)` : ''}`,
   );
+  const good = `${file}: no problems, ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}`;
+  return { code, lines: [...(lines.length > 0 ? lines : [good]), ...notes.map((n) => `note: ${n}`)] };
 }

@@ -1,24 +1,24 @@
 /**
- * In: many pictures and what holds for all. Out: files for each, made by as many processes as there are cores, with a
+ * In: many pictures and what holds for all. Out: files for each, made over as many threads as there are cores, with a
  * line of progress and a table at the end. One picture that cannot be traced does not stop the rest.
  */
-import { execFile } from 'node:child_process';
 import { mkdir, readdir, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { basename, extname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { type BatchRequest, UsageError } from './arguments.ts';
+import { type BatchRequest, readTraceArguments, UsageError } from './arguments.ts';
+import type { Io, Outcome } from './io.ts';
+import { TaskThread } from './tasks.ts';
+import { trace } from './trace.ts';
 
-const bin = fileURLToPath(new URL('../bin/nuvet.mjs', import.meta.url));
 const pictureEndings = new Set(['.png', '.jpg', '.jpeg', '.webp', '.gif', '.tif', '.tiff', '.bmp', '.pdf']);
 
-interface Outcome {
+interface Traced {
   readonly picture: string;
   readonly isDone: boolean;
   readonly words: string;
 }
 
-export async function traceMany({ pictures, outDir, to, words }: BatchRequest): Promise<string[]> {
+export async function traceMany({ pictures, outDir, to, words }: BatchRequest, io: Io): Promise<Outcome> {
   const all = (await Promise.all(pictures.map(picturesAt))).flat();
   if (all.length === 0) throw new UsageError(`${pictures.join(', ')}: there is no picture in there`);
   const names = all.map((picture) => basename(picture, extname(picture)));
@@ -27,24 +27,37 @@ export async function traceMany({ pictures, outDir, to, words }: BatchRequest): 
   await mkdir(outDir, { recursive: true }).catch((error: NodeJS.ErrnoException) => {
     throw new UsageError(`${outDir}: cannot be made (${error.code})`);
   });
-  const outcomes: Outcome[] = [];
+  const outcomes: Traced[] = [];
   let next = 0;
   const work = async () => {
+    let thread = new TaskThread(io.bundle);
     for (let k = next++; k < all.length; k = next++) {
+      const picture = all[k] as string;
       const files = to.flatMap((kind) => ['--out', join(outDir, `${names[k]}.${kind}`)]);
-      outcomes[k] = await traced(all[k] as string, [...files, ...words]);
-      const done = outcomes.filter(Boolean).length;
-      process.stderr.write(`${done} of ${all.length}: ${names[k]}\n`);
+      try {
+        const [first = ''] = await thread.run(
+          'trace',
+          { words: [picture, ...files, ...words], bundle: io.bundle },
+          null,
+          `${picture}: takes too much memory`,
+        );
+        // The first line names the file; what it came to stands after it.
+        outcomes[k] = { picture, isDone: true, words: first.slice(first.indexOf(': ') + 2) };
+      } catch (error) {
+        outcomes[k] = { picture, isDone: false, words: (error as Error).message.split('\n')[0] ?? '' };
+        // One that has failed for want of memory is gone.
+        await thread.end();
+        thread = new TaskThread(io.bundle);
+      }
+      io.error(`${outcomes.filter(Boolean).length} of ${all.length}: ${names[k]}`);
     }
+    await thread.end();
   };
   await Promise.all(Array.from({ length: Math.min(all.length, availableParallelism()) }, work));
   const failed = outcomes.filter(({ isDone }) => !isDone).length;
-  if (failed > 0) process.exitCode = 2;
   const wide = Math.max(...outcomes.map(({ picture }) => picture.length));
-  return [
-    ...outcomes.map(({ picture, words: said }) => `${picture.padEnd(wide)}  ${said}`),
-    `${all.length - failed} traced, ${failed} not`,
-  ];
+  const table = outcomes.map(({ picture, words: said }) => `${picture.padEnd(wide)}  ${said}`);
+  return { lines: [...table, `${all.length - failed} traced, ${failed} not`], code: failed > 0 ? 2 : 0 };
 }
 
 async function picturesAt(path: string): Promise<string[]> {
@@ -57,13 +70,8 @@ async function picturesAt(path: string): Promise<string[]> {
     .map((file) => join(path, file));
 }
 
-function traced(picture: string, words: readonly string[]): Promise<Outcome> {
-  return new Promise((resolve) => {
-    execFile(process.execPath, [bin, 'trace', picture, ...words], (failure, out, error) => {
-      const said = failure ? error : out;
-      const line = said.split('\n')[0]?.replace(/^nuvet: /, '') ?? '';
-      // The first line names the file; what it came to stands after it.
-      resolve({ picture, isDone: !failure, words: failure ? line || 'stopped' : line.slice(line.indexOf(': ') + 2) });
-    });
-  });
+/** One picture of many, in a thread. @throws UsageError */
+export async function traceOne({ words, bundle }: { words: readonly string[]; bundle: string }): Promise<readonly string[]> {
+  const silent: Io = { out: () => {}, error: () => {}, bundle };
+  return (await trace(readTraceArguments(words), silent)).lines;
 }

@@ -11,11 +11,12 @@ import { madeSymmetric, symmetriesOf, type TraceSettings, traceColours, tracePic
 import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
 import { flattened } from './flat-picture.ts';
+import { done, type Io, type Outcome } from './io.ts';
 import { reportOnPieces } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
-export async function trace(request: TraceRequest): Promise<string[]> {
-  const { picture, fit } = await fitted(request);
+export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
+  const { picture, fit } = await fitted(request, io);
   const { width: widthPx, height: heightPx } = picture.grey;
   const asPicture = newPicture({ id: randomUUID(), name: basename(request.picture), widthPx, heightPx, resolution: null });
   // Under perspective the picture is laid flat first; else it is traced as it is and its outlines are moved.
@@ -46,10 +47,10 @@ export async function trace(request: TraceRequest): Promise<string[]> {
   await writeWholeFiles(files);
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';
-  return [
+  return done([
     ...[...files.keys()].map((file) => `${file}: ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${overall}`),
     ...warningsOn(fit).map((w) => `look: ${w}`),
-  ];
+  ]);
 }
 
 /** A picture in grey has the same in all three channels. */

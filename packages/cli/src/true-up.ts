@@ -5,11 +5,12 @@ import sharp from 'sharp';
 import type { TrueUpRequest } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
 import { flattened } from './flat-picture.ts';
+import { done, type Io, type Outcome } from './io.ts';
 import { reportOnFit } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
-export async function trueUp(request: TrueUpRequest): Promise<string[]> {
-  const { picture, fit } = await fitted(request);
+export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
+  const { picture, fit } = await fitted(request, io);
   const { pixels, plan } = flattened(picture.pixels, fit);
   const { width, height, grey, colour } = pixels;
   const image = sharp(colour ?? grey, { raw: { width, height, channels: colour ? 3 : 1 }, limitInputPixels: false });
@@ -21,8 +22,8 @@ export async function trueUp(request: TrueUpRequest): Promise<string[]> {
   if (request.report) files.set(request.report, `${JSON.stringify(reportOnFit(fit), null, 2)}\n`);
   await writeWholeFiles(files);
   const size = `${(width * plan.mmPerPx).toFixed(2)} x ${(height * plan.mmPerPx).toFixed(2)} mm`;
-  return [
+  return done([
     `${request.out}: ${width} x ${height} px, ${size}, ${(25.4 / plan.mmPerPx).toFixed(2)} dpi`,
     ...warningsOn(fit).map((w) => `look: ${w}`),
-  ];
+  ]);
 }

@@ -2,7 +2,7 @@
  * In: a picture file of any kind that Nuvet takes. Out: what it says of itself, and its pixels, upright, in sRGB.
  * Rests on: sharp (libvips) for PNG, JPEG, WebP, GIF and TIFF; bmp-ts for BMP.
  */
-import { open, readFile } from 'node:fs/promises';
+import { open, readFile, stat } from 'node:fs/promises';
 import { headerBytes, isTrustworthy, readPictureHeader } from '@nuvet/core/formats';
 import type { Picture } from '@nuvet/core/job';
 import { decode as decodeBmp } from 'bmp-ts';
@@ -11,6 +11,7 @@ import sharp, { type Sharp } from 'sharp';
 export const pictureKinds = ['png', 'jpeg', 'webp', 'gif', 'tiff', 'bmp'] as const;
 export type PictureKind = (typeof pictureKinds)[number];
 export const mostPixels = 100e6;
+const longestSide = 100_000;
 
 export interface PictureFile {
   readonly kind: PictureKind;
@@ -37,7 +38,7 @@ export class PictureError extends Error {
  */
 export async function readPictureFile(file: string, name: string, page = 0): Promise<PictureFile> {
   const start = await startOf(file);
-  const found = isBmp(start) ? bmpFile(start) : await sharpFile(file, start, name, page);
+  const found = isBmp(start) ? bmpFile(start, (await stat(file)).size, name) : await sharpFile(file, start, name, page);
   if (page > 0 && page >= found.pages)
     throw new PictureError('no-such-page', `“${name}” has ${found.pages} pages; there is no page ${page + 1}.`);
   const { widthPx, heightPx } = found;
@@ -48,6 +49,11 @@ export async function readPictureFile(file: string, name: string, page = 0): Pro
       `“${name}” has ${widthPx} x ${heightPx} pixels, ${megapixels} megapixels. Nuvet takes up to 100: scan it at a lower resolution, or cut it in parts.`,
     );
   }
+  if (Math.max(widthPx, heightPx) > longestSide)
+    throw new PictureError(
+      'too-many-pixels',
+      `“${name}” has ${widthPx} x ${heightPx} pixels. Nuvet takes pictures of up to ${longestSide} pixels a side.`,
+    );
   if (widthPx < 2 || heightPx < 2) throw new PictureError('empty', `“${name}” has no pixels to speak of (${widthPx} x ${heightPx}).`);
   return found;
 }
@@ -61,23 +67,39 @@ async function startOf(file: string): Promise<Buffer> {
 
 const isBmp = (start: Buffer): boolean => start.length >= 54 && start.toString('latin1', 0, 2) === 'BM' && start.readUInt32LE(14) >= 40;
 
-function bmpFile(start: Buffer): PictureFile {
+/** @throws PictureError where the file is shorter than the pixels that it states */
+function bmpFile(start: Buffer, byteLength: number, name: string): PictureFile {
+  const [width, height] = [Math.abs(start.readInt32LE(18)), Math.abs(start.readInt32LE(22))];
+  if (byteLength < leastBmpBytes(start, width, height)) throw damaged(name);
   const dpi = start.readInt32LE(38) * 0.0254;
   return {
     kind: 'bmp',
-    widthPx: Math.abs(start.readInt32LE(18)),
-    heightPx: Math.abs(start.readInt32LE(22)),
+    widthPx: width,
+    heightPx: height,
     resolution: dpi > 0 ? { dpi: rounded(dpi), source: 'bmp', trusted: isTrustworthy(dpi) } : null,
     pages: 1,
   };
 }
+
+/** Pixels that a byte of run-length encoding stands for at most, give or take what jumps leave out. */
+const mostPixelsAByte = 128;
+
+/** How long a file of so many pixels must be at least. */
+function leastBmpBytes(start: Buffer, width: number, height: number): number {
+  const [offset, bits, compression] = [start.readUInt32LE(10), start.readUInt16LE(28), start.readUInt32LE(30)];
+  const isRunLength = compression === 1 || compression === 2;
+  if (isRunLength) return (width * height) / mostPixelsAByte;
+  return offset + 4 * Math.ceil((width * bits) / 32) * height;
+}
+
+const damaged = (name: string): PictureError =>
+  new PictureError('damaged', `“${name}” is damaged or was cut short: it ends before the picture does. Copy or scan it again.`);
 
 /** Whole numbers of dots per inch come back whole though they were kept as pixels per metre or centimetre. */
 const rounded = (dpi: number): number => (Math.abs(dpi - Math.round(dpi)) < 0.02 ? Math.round(dpi) : dpi);
 
 async function sharpFile(file: string, start: Buffer, name: string, page: number): Promise<PictureFile> {
   const header = readPictureHeader(start);
-  const isTiff = start.length > 4 && /^(II\*\0|MM\0\*)/.test(start.toString('latin1', 0, 4));
   const refused = () =>
     new PictureError(
       'no-picture',
@@ -90,8 +112,7 @@ async function sharpFile(file: string, start: Buffer, name: string, page: number
     // The header reads, the rest does not: the size tells at least whether it is too large.
     return { kind: header.kind, widthPx: header.widthPx, heightPx: header.heightPx, resolution: null, pages: 1 };
   }
-  if (!all?.format || !pictureKinds.includes(all.format as PictureKind) || (!header && !isTiff && !['webp', 'gif'].includes(all.format)))
-    throw refused();
+  if (!all?.format || !pictureKinds.includes(all.format as PictureKind)) throw refused();
   const kind = all.format as PictureKind;
   const pages = kind === 'tiff' ? (all.pages ?? 1) : 1;
   if (page >= pages && page > 0) return { kind, widthPx: 2, heightPx: 2, resolution: null, pages };
@@ -118,11 +139,12 @@ export interface Decoded {
   readonly data: Buffer;
   readonly width: number;
   readonly height: number;
-  readonly channels: 3 | 4;
+  readonly channels: 1 | 3 | 4;
 }
 
 /**
- * All pixels, upright, in sRGB: three channels over white, or four.
+ * All pixels, upright, in sRGB: three channels over white, or four. A picture that has grey alone may come as one channel where that
+ * is welcome.
  * @throws PictureError where the file is damaged
  */
 export async function decodePicture(
@@ -131,17 +153,32 @@ export async function decodePicture(
   name: string,
   page: number,
   channels: 3 | 4,
+  isGreyWelcome = false,
 ): Promise<Decoded> {
   try {
     const opened =
       kind === 'bmp' ? await openedBmp(source) : sharp(source, { limitInputPixels: mostPixels, failOn: 'truncated', page }).rotate();
+    if (isGreyWelcome && kind !== 'bmp' && (await isPlainGrey(opened))) {
+      const { data, info } = await opened
+        .toColourspace('b-w')
+        .extractChannel(0)
+        .raw({ depth: 'uchar' })
+        .toBuffer({ resolveWithObject: true });
+      return { data, width: info.width, height: info.height, channels: 1 };
+    }
     const upright = opened.toColourspace('srgb');
     const wanted = channels === 3 ? upright.flatten({ background: '#ffffff' }).removeAlpha() : upright.ensureAlpha();
     const { data, info } = await wanted.raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
     return { data, width: info.width, height: info.height, channels };
   } catch {
-    throw new PictureError('damaged', `“${name}” is damaged or was cut short: it ends before the picture does. Copy or scan it again.`);
+    throw damaged(name);
   }
+}
+
+/** Whether a picture has one channel of eight bits or fewer, and so nothing that turning it into colour would keep. */
+async function isPlainGrey(opened: Sharp): Promise<boolean> {
+  const { channels, space, depth } = await opened.metadata();
+  return channels === 1 && space === 'b-w' && depth === 'uchar';
 }
 
 async function openedBmp(source: string | Buffer): Promise<Sharp> {

@@ -2,7 +2,7 @@
  * The worker that reads drawing files: SVG and DXF to pieces, with progress; it is stopped by ending it.
  */
 import { DrawingError, piecesOfDrawing, readDxf, readSvg } from '@nuvet/core/formats';
-import type { Drawing } from '@nuvet/core/job';
+import { cleanText, type Drawing } from '@nuvet/core/job';
 import { expose } from 'comlink';
 import { breathing } from './breathing';
 
@@ -17,10 +17,19 @@ const reader = {
       const text = await file.text();
       const kind = /\.dxf$/i.test(file.name) || !/<svg[\s>]/i.test(text.slice(0, 200_000)) ? 'dxf' : 'svg';
       const read = await breathing(kind === 'dxf' ? readDxf(text) : readSvg(text), (share) => onShare(0.7 * share));
-      const pieces = await breathing(piecesOfDrawing(read, id), (share) => onShare(0.7 + 0.3 * share));
+      const { pieces, notes: mended } = await breathing(piecesOfDrawing(read, id), (share) => onShare(0.7 + 0.3 * share));
       const { mmPerUnit, unitIsStated, notes } = read;
       return {
-        drawing: { id, name: file.name.slice(0, 200), kind, unitIsStated, mmPerUnit, hidden: false, notes: notes.slice(0, 50), pieces },
+        drawing: {
+          id,
+          name: Array.from(cleanText(file.name)).slice(0, 100).join('') || 'drawing',
+          kind,
+          unitIsStated,
+          mmPerUnit,
+          hidden: false,
+          notes: [...notes, ...mended].slice(0, 50),
+          pieces,
+        },
       };
     } catch (error) {
       if (error instanceof DrawingError) return { code: error.code, message: `“${file.name}”: ${error.message}` };

@@ -1,12 +1,12 @@
 /**
  * In: outlines as a drawing file holds them, in mm. Out: pieces: ends that meet joined, closed outlines nested.
  */
-import Flatbush from 'flatbush';
 import type { Piece, Purpose } from '../job/schema.ts';
 import { type Box, boxAroundBoxes } from '../plane/box.ts';
-import { isInside, type Path, pathArea, pathBox, reversedPath, transformedPath } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, reversedPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { shift } from '../plane/transform.ts';
+import { nestedRegions } from '../shape/nesting.ts';
 
 /** An outline of a drawing file. */
 export interface DrawnOutline {
@@ -25,7 +25,7 @@ export interface DrawingRead {
 
 export class DrawingError extends Error {
   constructor(
-    readonly code: 'not-readable' | 'nothing-drawn' | 'too-many',
+    readonly code: 'not-readable' | 'nothing-drawn' | 'too-many' | 'too-large',
     message: string,
   ) {
     super(message);
@@ -41,28 +41,88 @@ const mostSegments = 100_000;
 const mostLoops = 100_000;
 /** Outlines worked on between two looks at whether to go on. */
 const outlinesAStep = 2000;
+/** No sheet is larger, mm; see the job's schema. */
+const widestMm = 1e6;
 
 /**
- * The pieces of a drawing, its lower left corner at the sheet's origin; yields the share done.
- * @throws DrawingError where there is nothing, or more than a job can hold
+ * Counts what a reader makes of a file, so that a few bytes that stand for millions of outlines are refused before they are made.
  */
-export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<number, Piece[]> {
-  if (read.outlines.length === 0) throw new DrawingError('nothing-drawn', 'There are no lines or curves in this file that Nuvet can use.');
-  const joined = yield* joinedOutlines(read.outlines);
-  const box = boxAroundBoxes(joined.map((o) => pathBox(o.path))) as Box;
-  const home = shift(-box.minX, -box.minY);
-  const placed = joined.map((o) => ({ ...o, path: transformedPath(o.path, home) }));
-  return yield* nested(placed, id);
+export class ReadingBudget {
+  private outlines = 0;
+  private segments = 0;
+
+  /** @throws DrawingError where the file stands for more than a job can hold */
+  take(outlines: number, segments: number): void {
+    this.outlines += outlines;
+    this.segments += segments;
+    if (this.outlines > mostLoops || this.segments > mostSegments * 3)
+      throw new DrawingError(
+        'too-many',
+        `This file stands for more than ${mostLoops.toLocaleString('en')} outlines or ${(mostSegments * 3).toLocaleString('en')} segments. Bring in a part of it.`,
+      );
+  }
 }
 
+/**
+ * The pieces of a drawing, its lower left corner at the sheet's origin, and what was mended or left aside on the way; yields the
+ * share done.
+ * @throws DrawingError where there is nothing, or more than a job can hold
+ */
+export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<number, { pieces: Piece[]; notes: string[] }> {
+  const notes: string[] = [];
+  const sound = read.outlines.filter(({ path }) => isFinitePath(path));
+  const odd = read.outlines.length - sound.length;
+  if (odd > 0) notes.push(`Left aside: outlines with numbers that are out of range${odd > 1 ? ` (${odd})` : ''}.`);
+  if (sound.length === 0) {
+    const aside = [...read.notes, ...notes].map((note) => note.replace(/^Left aside: /, '').replace(/\.$/, ''));
+    throw new DrawingError(
+      'nothing-drawn',
+      `There are no lines or curves in this file that Nuvet can use${aside.length > 0 ? `, only ${aside.slice(0, 5).join(', ')}` : ''}.`,
+    );
+  }
+  const joins = { closed: 0, widestMm: 0, joined: 0 };
+  const joined = yield* joinedOutlines(sound, joins);
+  if (joins.joined + joins.closed > 0)
+    notes.push(
+      `Ends that lay up to ${joins.widestMm.toFixed(3)} mm apart were joined at ${joins.joined + joins.closed} ${joins.joined + joins.closed === 1 ? 'place' : 'places'}.`,
+    );
+  const box = boxAroundBoxes(joined.map((o) => pathBox(o.path))) as Box;
+  if (Math.max(box.maxX - box.minX, box.maxY - box.minY) > widestMm)
+    throw new DrawingError(
+      'too-large',
+      `This drawing is ${((box.maxX - box.minX) / 1000).toFixed(0)} x ${((box.maxY - box.minY) / 1000).toFixed(0)} m large. Nuvet takes up to 1000 m; check its unit.`,
+    );
+  const home = shift(-box.minX, -box.minY);
+  const placed = joined.map((o) => ({ ...o, path: transformedPath(o.path, home) }));
+  return { pieces: yield* nestedPieces(placed, id), notes };
+}
+
+const isFinitePath = ({ start, segments }: Path): boolean => isFinitePlain(start) && segments.every(isFinitePlain);
+
+/** Whether every number of a plain value is finite, and of a size that sums of squares can be taken of. */
+const isFinitePlain = (value: object): boolean =>
+  Object.values(value).every((v) =>
+    typeof v === 'number' ? Math.abs(v) < 1e15 : typeof v === 'object' && v !== null ? isFinitePlain(v) : true,
+  );
+
+/** What joining has bridged: gaps of more than a rounding. */
+interface Joins {
+  joined: number;
+  closed: number;
+  widestMm: number;
+}
+
+/** Nearer than this, ends are one place written with fewer digits, mm. */
+const roundingMm = 1e-3;
+
 /** Outlines with ends that meet made into one; those that come back to their start are closed. */
-function* joinedOutlines(outlines: readonly DrawnOutline[]): Generator<number, DrawnOutline[]> {
+function* joinedOutlines(outlines: readonly DrawnOutline[], joins: Joins): Generator<number, DrawnOutline[]> {
   const joined = outlines.filter((o) => o.path.closed);
   const open = outlines.filter((o) => !o.path.closed);
   const ends = new EndGrid(open);
   let used = 0;
-  const near = (place: Point, purpose: Purpose): Path | null => {
-    const found = ends.takeNear(place, purpose);
+  const near = (place: Point, purpose: Purpose, own: Path): Path | null => {
+    const found = ends.takeNear(place, purpose, own);
     if (found) used++;
     return found && startingAt(found.path, place);
   };
@@ -73,13 +133,13 @@ function* joinedOutlines(outlines: readonly DrawnOutline[]): Generator<number, D
     used++;
     const { purpose } = first;
     const after = [first.path];
-    for (let next = near(endOf(first.path), purpose); next; next = near(endOf(next), purpose)) {
+    for (let next = near(endOf(first.path), purpose, first.path); next; next = near(endOf(next), purpose, next)) {
       after.push(next);
       if (used % outlinesAStep === 0) yield 0.5 * (used / open.length);
     }
     const before: Path[] = [];
-    for (let next = near(first.path.start, purpose); next; next = near(endOf(next), purpose)) before.push(next);
-    const path = chained([...before.reverse().map(reversedPath), ...after]);
+    for (let next = near(first.path.start, purpose, first.path); next; next = near(endOf(next), purpose, next)) before.push(next);
+    const path = chained([...before.reverse().map(reversedPath), ...after], joins);
     if (path.segments.length > mostSegments) {
       throw new DrawingError(
         'too-many',
@@ -97,13 +157,31 @@ const startingAt = (path: Path, place: Point): Path => (distance(path.start, pla
 const endOf = (path: Path): Point => path.segments.at(-1)?.to ?? path.start;
 
 /** Paths one after the other as one, each moved onto the end before it. */
-function chained(run: readonly Path[]): Path {
+function chained(run: readonly Path[], joins: Joins): Path {
   const start = (run[0] as Path).start;
   const segments = run.flatMap((p) => p.segments);
+  for (const [k, path] of run.slice(1).entries()) count(joins, 'joined', distance(endOf(run[k] as Path), path.start));
   const last = segments.at(-1);
   const isClosed = segments.length > 1 && last !== undefined && distance(last.to, start) <= joinMm;
+  if (isClosed && last) count(joins, 'closed', distance(last.to, start));
   return { start, segments: isClosed ? [...segments.slice(0, -1), { ...last, to: start }] : segments, closed: isClosed };
 }
+
+function count(joins: Joins, what: 'joined' | 'closed', gapMm: number): void {
+  if (gapMm <= roundingMm) return;
+  joins[what]++;
+  joins.widestMm = Math.max(joins.widestMm, gapMm);
+}
+
+/** Whether two lines lie on one another: doubled they are, and no area. */
+function isTwin(a: Path, b: Path): boolean {
+  if (a.segments.length !== b.segments.length || ![...a.segments, ...b.segments].every(({ kind }) => kind === 'line')) return false;
+  const [p, q] = [cornersOf(a), cornersOf(b)];
+  const isAlike = (others: readonly Point[]) => p.every((at, k) => distance(at, others[k] as Point) <= joinMm);
+  return isAlike(q) || isAlike(q.reverse());
+}
+
+const cornersOf = ({ start, segments }: Path): Point[] => [start, ...segments.map(({ to }) => to)];
 
 /** The ends of open outlines by where they lie; each outline can be taken once. */
 class EndGrid {
@@ -127,8 +205,8 @@ class EndGrid {
     return this.outlines[k] ?? null;
   }
 
-  /** An outline of a purpose with an end at a place, if one is left. */
-  takeNear(p: Point, purpose: Purpose): DrawnOutline | null {
+  /** An outline of a purpose with an end at a place, if one is left; none that only doubles `own`. */
+  takeNear(p: Point, purpose: Purpose, own: Path): DrawnOutline | null {
     for (const cell of this.around(p)) {
       // What has been taken is dropped from the end of the list, so that no list is walked again and again.
       while (cell.length > 0 && this.taken.has(cell.at(-1) as number)) cell.pop();
@@ -136,7 +214,8 @@ class EndGrid {
         const k = cell[j] as number;
         const { path, purpose: its } = this.outlines[k] as DrawnOutline;
         if (this.taken.has(k) || its !== purpose) continue;
-        if (distance(path.start, p) <= joinMm || distance(endOf(path), p) <= joinMm) return this.take(k);
+        const isNear = distance(path.start, p) <= joinMm || distance(endOf(path), p) <= joinMm;
+        if (isNear && !isTwin(path, own)) return this.take(k);
       }
     }
     return null;
@@ -152,41 +231,21 @@ const cellOf = (v: number): number => Math.floor(v / (2 * joinMm));
 const keyOf = (x: number, y: number): string => `${x} ${y}`;
 
 /** Closed outlines to be cut become pieces with their holes; all else is a piece of its own. */
-function* nested(outlines: readonly DrawnOutline[], id: string): Generator<number, Piece[]> {
-  const loops = outlines
-    .filter((o) => o.path.closed && o.purpose === 'cut')
-    .map((o) => ({ ...o, box: pathBox(o.path), area: Math.abs(pathArea(o.path)) }))
-    .sort((a, b) => b.area - a.area);
-  const rest = outlines.filter((o) => !(o.path.closed && o.purpose === 'cut'));
+function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator<number, Piece[]> {
+  const isLoop = ({ path, purpose }: DrawnOutline): boolean => path.closed && purpose === 'cut';
+  const loops = outlines.filter(isLoop).map(({ path }) => path);
+  const rest = outlines.filter((o) => !isLoop(o));
   if (rest.length > mostPieces) throw tooMany(rest.length);
   if (loops.length > mostLoops) throw tooMany(loops.length);
-  const depth = new Int32Array(loops.length);
-  const around = new Int32Array(loops.length).fill(-1);
-  const boxes = loops.length > 0 ? new Flatbush(loops.length) : null;
-  for (const { box } of loops) boxes?.add(box.minX, box.minY, box.maxX, box.maxY);
-  boxes?.finish();
-  for (let k = 0; k < loops.length; k++) {
-    const place = insidePoint((loops[k] as (typeof loops)[0]).path);
-    // Of all larger ones round the place the smallest, which stands last, is just around.
-    const larger = (boxes?.search(place.x, place.y, place.x, place.y) ?? []).filter((j) => j < k).sort((a, b) => b - a);
-    const found = larger.find((j) => isInside((loops[j] as (typeof loops)[0]).path, place));
-    if (found !== undefined) {
-      depth[k] = (depth[found] as number) + 1;
-      around[k] = found;
-    }
-    if (k % 200 === 0) yield 0.5 + 0.5 * (k / loops.length);
-  }
-  const holes = new Map<number, Path[]>();
-  loops.forEach(({ path }, k) => {
-    if ((depth[k] as number) % 2 === 0) return;
-    const list = holes.get(around[k] as number) ?? [];
-    list.push(turnedTo(path, -1));
-    holes.set(around[k] as number, list);
-  });
+  const steps = nestedRegions(loops);
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) yield 0.5 + 0.5 * step.value;
   const pieces = [
-    ...loops.flatMap(({ path, purpose }, k) =>
-      (depth[k] as number) % 2 === 0 ? [{ purpose, outer: turnedTo(path, 1), holes: holes.get(k) ?? [] }] : [],
-    ),
+    ...step.value.map(({ outer, holes }) => ({
+      purpose: 'cut' as const,
+      outer: turnedTo(loops[outer] as Path, 1),
+      holes: holes.map((k) => turnedTo(loops[k] as Path, -1)),
+    })),
     ...rest.map(({ path, purpose }) => ({ purpose, outer: path, holes: [] as Path[] })),
   ];
   if (pieces.length > mostPieces || pieces.some((p) => p.holes.length > mostHoles)) throw tooMany(pieces.length);
@@ -201,12 +260,6 @@ function* nested(outlines: readonly DrawnOutline[], id: string): Generator<numbe
 
 const tooMany = (count: number): DrawingError =>
   new DrawingError('too-many', `This file holds ${count} separate outlines; Nuvet takes up to ${mostPieces}. Bring in a part of it.`);
-
-const insidePoint = (path: Path): Point => {
-  const { start, segments } = path;
-  const to = segments[0]?.to ?? start;
-  return { x: (start.x + to.x) / 2, y: (start.y + to.y) / 2 };
-};
 
 /** Outer outlines counter-clockwise, holes clockwise. */
 const turnedTo = (path: Path, sign: 1 | -1): Path => (Math.sign(pathArea(path)) === sign ? path : reversedPath(path));

@@ -7,7 +7,7 @@ import { circlePath, type Path, transformedPath } from '../plane/path.ts';
 import { distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { chain, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
-import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed } from './drawing.ts';
+import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed, ReadingBudget } from './drawing.ts';
 import { splineAsCubics } from './nurbs.ts';
 
 /** Millimetres in a unit of $INSUNITS; others, and 0, state none. */
@@ -15,8 +15,12 @@ const insertUnits: Readonly<Record<number, number>> = {
   1: 25.4, 2: 304.8, 3: 1_609_344, 4: 1, 5: 10, 6: 1000, 7: 1e6, 8: 25.4e-6, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100, 21: 304.8006096,
 }; // biome-ignore format: a code a value
 const toleranceMm = 0.0005;
-const deepestInsert = 12;
+const deepestInsert = 40;
+/** Outlines made of inserts between two looks at whether to go on. */
+const outlinesAStep = 2000;
 const linesAStep = 60_000;
+/** Entities looked at within blocks, however often they are inserted. */
+const mostSteps = 1_000_000;
 
 type Group = readonly [code: number, value: string];
 
@@ -41,8 +45,9 @@ export function* readDxf(text: string): Generator<number, DrawingRead> {
   const grow = stretch(mmPerUnit);
   const outlines: DrawnOutline[] = [];
   for (let k = 0; k < file.entities.length; k++) {
-    for (const { path, purpose } of reader.outlinesOf(file.entities[k] as Entity, null, 0)) {
+    for (const { path, purpose } of reader.outlinesOf(file.entities[k] as Entity, null, [])) {
       outlines.push({ path: transformedPath(path, grow, toleranceMm), purpose });
+      if (outlines.length % outlinesAStep === 0) yield 0.8 + 0.2 * (k / file.entities.length);
     }
     if (k % 4000 === 0) yield 0.8 + 0.2 * (k / file.entities.length);
   }
@@ -197,6 +202,9 @@ class SectionTaker {
 /** Entities to paths in the file's own unit. */
 class EntityReader {
   private readonly aside = new Map<string, number>();
+  private readonly budget = new ReadingBudget();
+  /** Entities looked at within blocks. */
+  private steps = 0;
 
   constructor(
     private readonly blocks: Sections['blocks'],
@@ -212,44 +220,65 @@ class EntityReader {
     this.aside.set(what, (this.aside.get(what) ?? 0) + 1);
   }
 
-  outlinesOf(entity: Entity, inserted: { purpose: DrawnOutline['purpose'] } | null, depth: number): DrawnOutline[] {
+  /** @param within the blocks that are being inserted: one of them again would never end */
+  *outlinesOf(
+    entity: Entity,
+    inserted: { purpose: DrawnOutline['purpose'] } | null,
+    within: readonly string[],
+  ): Generator<DrawnOutline, void> {
     const layerName = textOf(entity, 8) ?? '0';
     const layer = this.layers.get(layerName);
-    if (layer?.isHidden) {
-      this.leave('what lies on hidden layers');
-      return [];
-    }
-    if (textOf(entity, 67) === '1') return [];
+    if (layer?.isHidden) return this.leave('what lies on hidden layers');
+    if (textOf(entity, 67) === '1') return;
+    if (hasOddNumber(entity)) return this.leave('entities with numbers that cannot be read');
     const lineType = textOf(entity, 6) ?? layer?.lineType ?? '';
     const isDashed = /dash|hidden|dot|phantom|center|score/i.test(lineType);
     const purpose = purposeNamed(layerName) ?? (isDashed ? 'score' : (inserted?.purpose ?? 'cut'));
-    if (entity.kind === 'INSERT') return this.insertOf(entity, purpose, depth);
+    if (entity.kind === 'INSERT') return yield* this.insertOf(entity, purpose, within);
     const path = this.pathOf(entity);
-    if (!path) return [];
+    if (!path) return;
+    this.budget.take(1, path.segments.length);
     // Seen from below, x runs the other way.
     const isMirrored = numberOf(entity, 230, 1) < 0 && entity.kind !== 'LINE';
-    return [{ path: isMirrored ? transformedPath(path, stretch(-1, 1), this.tolerance) : path, purpose }];
+    yield { path: isMirrored ? transformedPath(path, stretch(-1, 1), this.tolerance) : path, purpose };
   }
 
-  private insertOf(entity: Entity, purpose: DrawnOutline['purpose'], depth: number): DrawnOutline[] {
-    const block = this.blocks.get(textOf(entity, 2) ?? '');
-    if (!block || depth >= deepestInsert) {
-      this.leave('blocks that are not in the file');
-      return [];
-    }
-    const inside = block.entities.flatMap((e) => this.outlinesOf(e, { purpose }, depth + 1));
+  private *insertOf(entity: Entity, purpose: DrawnOutline['purpose'], within: readonly string[]): Generator<DrawnOutline, void> {
+    const name = textOf(entity, 2) ?? '';
+    const block = this.blocks.get(name);
+    if (!block) return this.leave('blocks that are not in the file');
+    if (within.includes(name) || within.length >= deepestInsert) return this.leave('blocks that hold themselves');
+    const inside = [...this.insideOf(block.entities, purpose, [...within, name])];
     const [columns, rows] = [Math.max(1, numberOf(entity, 70, 1)), Math.max(1, numberOf(entity, 71, 1))];
+    const copies = Math.floor(columns) * Math.floor(rows);
+    // Counted before a single copy is made.
+    this.budget.take((copies - 1) * Math.max(1, inside.length), (copies - 1) * inside.reduce((sum, o) => sum + o.path.segments.length, 0));
     const [sx, sy] = [numberOf(entity, 41, 1), numberOf(entity, 42, 1)];
     const angle = (numberOf(entity, 50, 0) * Math.PI) / 180;
-    const place: Transform[] = [];
-    for (let row = 0; row < Math.min(rows, 1000); row++) {
-      for (let column = 0; column < Math.min(columns, 1000); column++) {
+    for (let row = 0; row < Math.floor(rows); row++) {
+      for (let column = 0; column < Math.floor(columns); column++) {
         const step = shift(column * numberOf(entity, 44, 0), row * numberOf(entity, 45, 0));
         const body = chain(step, chain(stretch(sx, sy), shift(-block.base.x, -block.base.y)));
-        place.push(chain(shift(numberOf(entity, 10, 0), numberOf(entity, 20, 0)), chain(angle === 0 ? identity : turn(angle), body)));
+        const place = chain(shift(numberOf(entity, 10, 0), numberOf(entity, 20, 0)), chain(angle === 0 ? identity : turn(angle), body));
+        for (const o of inside) yield { ...o, path: transformedPath(o.path, place, this.tolerance) };
       }
     }
-    return place.flatMap((t) => inside.map((o) => ({ ...o, path: transformedPath(o.path, t, this.tolerance) })));
+  }
+
+  private *insideOf(
+    entities: readonly Entity[],
+    purpose: DrawnOutline['purpose'],
+    within: readonly string[],
+  ): Generator<DrawnOutline, void> {
+    for (const entity of entities) {
+      this.steps++;
+      if (this.steps > mostSteps)
+        throw new DrawingError(
+          'too-many',
+          'The blocks of this file hold one another so often that it cannot be read. Explode them and save it again.',
+        );
+      yield* this.outlinesOf(entity, { purpose }, within);
+    }
   }
 
   private pathOf(entity: Entity): Path | null {
@@ -317,6 +346,11 @@ const asideWords: Readonly<Record<string, string>> = {
   HATCH: 'hatching',
   IMAGE: 'pictures inside the drawing',
 };
+
+/** Codes of coordinates, sizes, counts and angles. */
+const isNumeric = (code: number): boolean => (code >= 10 && code <= 59) || (code >= 210 && code <= 239);
+const hasOddNumber = ({ groups, vertices }: Entity): boolean =>
+  [groups, ...vertices].some((list) => list.some(([code, value]) => isNumeric(code) && !Number.isFinite(Number(value))));
 
 const groupNumber = (groups: readonly Group[], code: number, otherwise: number): number => {
   const value = Number(groups.find(([c]) => c === code)?.[1] ?? otherwise);

@@ -7,24 +7,30 @@ import { SaxesParser } from 'saxes';
 import { circlePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { chain, determinant, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
-import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed } from './drawing.ts';
+import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed, ReadingBudget } from './drawing.ts';
 import { readPathData } from './svg-path-data.ts';
 
 interface Element {
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly children: Element[];
+  readonly parent: Element | null;
 }
 
 /** A CSS pixel, mm. */
 export const cssPxMm = 25.4 / 96;
 /** Curves leave what they stand for by at most this, in the file's own unit. */
 const toleranceMm = 0.0005;
-const deepest = 60;
-const mostElements = 2_000_000;
+/** Deeper than any program nests; a reader's own steps would run out soon after. */
+const deepest = 1000;
+/** Links followed within links. */
+const deepestLink = 40;
+const mostElements = 500_000;
 const charactersAStep = 400_000;
+/** Elements looked at between two looks at whether to go on. */
+const elementsAStep = 5000;
 
-/** Yields the share read. @throws DrawingError where it is no SVG */
+/** Yields the share read. @throws DrawingError where it is no SVG, or stands for more than a job can hold */
 export function* readSvg(text: string): Generator<number, DrawingRead> {
   const notes = new Map<string, number>();
   const root = yield* parsed(text, notes);
@@ -32,37 +38,73 @@ export function* readSvg(text: string): Generator<number, DrawingRead> {
   const byId = new Map<string, Element>();
   const index = (element: Element): void => {
     const { id } = element.attributes;
-    if (id) byId.set(id, element);
+    if (id && !byId.has(id)) byId.set(id, element);
     element.children.forEach(index);
   };
   index(root);
-  const outlines: DrawnOutline[] = [];
-  let count = 0;
-  const walk = (element: Element, toRoot: Transform, inherited: Look, depth: number): void => {
-    if (depth > deepest || ++count > mostElements) return;
+  const walker = new Walker(byId, notes);
+  yield* walker.walk({ ...root, attributes: { ...root.attributes, transform: '' } }, toMm, { purpose: 'cut', isHidden: false });
+  const aside = [...notes].map(([what, n]) => `Left aside: ${what}${n > 1 ? ` (${n})` : ''}.`);
+  return { outlines: walker.outlines, mmPerUnit, unitIsStated, notes: aside };
+}
+
+/** Goes through a drawing's elements, and through those that they link to. */
+class Walker {
+  readonly outlines: DrawnOutline[] = [];
+  private readonly budget = new ReadingBudget();
+  private count = 0;
+  /** The links that are being followed: one of them again would never end. */
+  private readonly following: Element[] = [];
+
+  constructor(
+    private readonly byId: ReadonlyMap<string, Element>,
+    private readonly notes: Map<string, number>,
+  ) {}
+
+  private note(what: string): void {
+    this.notes.set(what, (this.notes.get(what) ?? 0) + 1);
+  }
+
+  *walk(element: Element, toRoot: Transform, inherited: Look): Generator<number, void> {
+    if (++this.count > mostElements)
+      throw new DrawingError(
+        'too-many',
+        `This drawing stands for more than ${mostElements.toLocaleString('en')} elements. Bring in a part of it.`,
+      );
+    if (this.count % elementsAStep === 0) yield 0.9;
     const { name, attributes } = element;
-    if (asideElements[name]) {
-      notes.set(asideElements[name], (notes.get(asideElements[name]) ?? 0) + 1);
-      return;
-    }
+    const aside = Object.hasOwn(asideElements, name) ? asideElements[name] : undefined;
+    if (aside) return this.note(aside);
     const look = lookOf(attributes, inherited);
     if (look.isHidden) return;
     const here = chain(toRoot, transformOf(attributes.transform ?? ''));
-    const paths = pathsOf(name, attributes, toleranceMm / Math.max(1e-9, Math.sqrt(Math.abs(determinant(here)))), notes);
-    for (const path of paths) outlines.push({ path: transformedPath(path, here, toleranceMm), purpose: look.purpose });
-    if (name === 'use') {
-      const target = (attributes.href ?? attributes['xlink:href'] ?? '').trim();
-      const used = target.startsWith('#') ? byId.get(target.slice(1)) : undefined;
-      if (!used) notes.set('links to other files', (notes.get('links to other files') ?? 0) + 1);
-      else walk(used, chain(here, shift(lengthOf(attributes.x), lengthOf(attributes.y))), look, depth + 4);
-      return;
+    const tolerance = toleranceMm / Math.max(1e-9, Math.sqrt(Math.abs(determinant(here))));
+    for (const path of pathsOf(name, attributes, tolerance, this.notes)) {
+      this.budget.take(1, path.segments.length);
+      this.outlines.push({ path: transformedPath(path, here, toleranceMm), purpose: look.purpose });
     }
+    if (name === 'use') return yield* this.follow(element, here, look);
     // What only holds definitions is drawn where it is used.
-    for (const child of element.children) if (!onlyUsed.has(child.name)) walk(child, here, look, depth + 1);
-  };
-  walk({ ...root, attributes: { ...root.attributes, transform: '' } }, toMm, { purpose: 'cut', isHidden: false }, 0);
-  const aside = [...notes].map(([what, n]) => `Left aside: ${what}${n > 1 ? ` (${n})` : ''}.`);
-  return { outlines, mmPerUnit, unitIsStated, notes: aside };
+    for (const child of element.children) if (!onlyUsed.has(child.name)) yield* this.walk(child, here, look);
+  }
+
+  private *follow(element: Element, here: Transform, look: Look): Generator<number, void> {
+    const { attributes } = element;
+    const target = (attributes.href ?? attributes['xlink:href'] ?? '').trim();
+    const used = target.startsWith('#') ? this.byId.get(target.slice(1)) : undefined;
+    if (!used) return this.note('links to other files');
+    if (this.following.includes(used) || this.following.length >= deepestLink || isWithin(element, used))
+      return this.note('links that lead back to themselves');
+    this.following.push(used);
+    yield* this.walk(used, chain(here, shift(lengthOf(attributes.x), lengthOf(attributes.y))), look);
+    this.following.pop();
+  }
+}
+
+/** Whether an element lies in another. */
+function isWithin(element: Element, other: Element): boolean {
+  for (let up: Element | null = element; up; up = up.parent) if (up === other) return true;
+  return false;
 }
 
 const onlyUsed = new Set(['defs', 'symbol', 'clipPath', 'mask', 'pattern', 'marker', 'linearGradient', 'radialGradient', 'filter']);
@@ -74,13 +116,25 @@ const asideElements: Readonly<Record<string, string>> = {
 };
 
 function* parsed(text: string, notes: Map<string, number>): Generator<number, Element> {
-  const stack: Element[] = [{ name: '', attributes: {}, children: [] }];
+  const stack: Element[] = [{ name: '', attributes: {}, children: [], parent: null }];
+  let elements = 0;
   const parser = new SaxesParser({ xmlns: false });
   let fault: string | null = null;
   parser.on('opentag', ({ name, attributes }) => {
     const local = name.replace(/^svg:/, '');
-    const element = { name: local, attributes: attributes as Record<string, string>, children: [] };
-    (stack.at(-1) as Element).children.push(element);
+    const parent = stack.at(-1) as Element;
+    const element = { name: local, attributes: attributes as Record<string, string>, children: [], parent };
+    parent.children.push(element);
+    if (++elements > mostElements)
+      throw new DrawingError(
+        'too-many',
+        `This drawing holds more than ${mostElements.toLocaleString('en')} elements. Bring in a part of it.`,
+      );
+    if (stack.length > deepest)
+      throw new DrawingError(
+        'too-many',
+        `This drawing nests its elements more than ${deepest.toLocaleString('en')} deep. Flatten its groups and bring it in again.`,
+      );
     stack.push(element);
     if (Object.keys(attributes).some((key) => /^on[a-z]+$/.test(key))) notes.set('scripts', (notes.get('scripts') ?? 0) + 1);
   });
@@ -250,7 +304,8 @@ function rectangle(x: number, y: number, w: number, h: number, a: Readonly<Recor
       { x, y: y + h },
     ]);
   }
-  const corner = `a${rx} ${ry} 0 0 1`;
-  const d = `M${x + rx} ${y}h${w - 2 * rx}${corner} ${rx} ${ry}v${h - 2 * ry}${corner} ${-rx} ${ry}h${-(w - 2 * rx)}${corner} ${-rx} ${-ry}v${-(h - 2 * ry)}${corner} ${rx} ${-ry}z`;
+  // Absolute throughout, so that the last corner ends where the first begins, to the last digit.
+  const radii = `${rx} ${ry} 0 0 1`;
+  const d = `M${x + rx} ${y}H${x + w - rx}A${radii} ${x + w} ${y + ry}V${y + h - ry}A${radii} ${x + w - rx} ${y + h}H${x + rx}A${radii} ${x} ${y + h - ry}V${y + ry}A${radii} ${x + rx} ${y}z`;
   return readPathData(d, tolerance).paths[0] as Path;
 }

@@ -4,15 +4,18 @@
  * Rests on: cutting both borders at every place where they meet and keeping the runs that the wish asks for by where their
  * middles lie (as in Weiler & Atherton 1977), runs that both have in common kept once.
  */
+
 import { isInBox } from '../plane/box.ts';
 import { knownSteps } from '../plane/known-step.ts';
 import { type Path, pathArea, pathBox, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
-import { distance, dot, type Point, turnBetween } from '../plane/point.ts';
+import { distance, dot, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
+import { finished } from '../steps.ts';
 import { boxIndex } from './box-index.ts';
 import { samePlaceMm } from './crossings.ts';
 import { windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
+import { insidePoint, nestedRegions } from './nesting.ts';
 import { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 import { closedExactly, joinedRuns, runsOf } from './runs.ts';
 
@@ -163,36 +166,12 @@ export function overlapsUnited(areas: readonly Path[][]): Path[] {
   });
 }
 
-/** Closed paths as pieces: each outer one with the holes that lie in it, holes turned clockwise. */
+/** Closed paths as pieces, the largest first: each outer one counter-clockwise, the holes that lie in it clockwise. */
 export function nested(paths: readonly Path[]): { readonly outer: Path; readonly holes: Path[] }[] {
-  const bySize = paths
-    .map((path) => ({ path, area: Math.abs(pathArea(path)) }))
-    .sort((a, b) => b.area - a.area)
-    .map(({ path }) => path);
-  const depth = new Map<Path, number>();
-  const pieces: { outer: Path; holes: Path[] }[] = [];
-  for (const path of bySize) {
-    const about = pieces.findLast(({ outer }) => windingAbout([outer], insidePoint(path)) !== 0);
-    const level = about ? (depth.get(about.outer) as number) : -1;
-    const inHole = about?.holes.some((hole) => windingAbout([hole], insidePoint(path)) !== 0) ?? false;
-    if (about && !inHole) {
-      about.holes.push(pathArea(path) > 0 ? reversedPath(path) : path);
-      continue;
-    }
-    const outer = counterClockwise(path);
-    depth.set(outer, level + 1);
-    pieces.push({ outer, holes: [] });
-  }
-  return pieces;
+  return finished(nestedRegions(paths)).map(({ outer, holes }) => ({
+    outer: counterClockwise(paths[outer] as Path),
+    holes: holes.map((k) => clockwise(paths[k] as Path)),
+  }));
 }
 
-/** A place just inside a closed path, beside the middle of its longest segment. */
-export function insidePoint(path: Path): Point {
-  const side = Math.sign(pathArea(path)) || 1;
-  const { from, segment } = stepsOf(path).reduce((best, step) =>
-    distance(step.from, step.segment.to) > distance(best.from, best.segment.to) ? step : best,
-  );
-  const [p, d] = [pointOn(from, segment, 0.5), directionOn(from, segment, 0.5)];
-  const by = 1e-4 * side;
-  return { x: p.x - d.y * by, y: p.y + d.x * by };
-}
+const clockwise = (path: Path): Path => (pathArea(path) > 0 ? reversedPath(path) : path);

@@ -6,7 +6,6 @@ export {
   combined,
   counterClockwise,
   divided,
-  insidePoint,
   nested,
   overlapsUnited,
   simpleParts,
@@ -45,6 +44,7 @@ export { type FlatSettings, type FlatStrip, layFlat, onCurve, stripOf } from './
 export { type Followed, followed, type LiveStep } from './live.ts';
 export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';
+export { insidePoint, nestedRegions, type Region } from './nesting.ts';
 export { offsetClosed, offsetPiece } from './offset.ts';
 export { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 export {

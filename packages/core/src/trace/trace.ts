@@ -2,11 +2,14 @@
  * In: a grey picture and what is asked for in mm. Out: pieces with their holes, and lines, as paths in the picture's pixels.
  * Rests on: the picture's ink (ink.ts), the outline fit of this folder, and the network of middles (network.ts).
  */
-import { isInside, type Path, pathArea, pathBox, reversedPath } from '../plane/path.ts';
+
+import { type Path, pathArea, reversedPath } from '../plane/path.ts';
 import { rgbOfHex } from '../raster/cielab.ts';
 import type { Contour } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import type { ColourPicture } from '../raster/palette.ts';
+import { nestedRegions } from '../shape/nesting.ts';
+import { finished } from '../steps.ts';
 import { smoothedForBlade } from './blade-smoothing.ts';
 import { chordsAlong } from './chords.ts';
 import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
@@ -176,10 +179,6 @@ function* fitColours(ink: ColourInk, map: ColourMap, mmPerPx: number, { toleranc
   return { pieces: found.map((piece) => ({ ...piece, isDashed: false, strokePx: null })), threshold: 127, dropped: ink.dropped };
 }
 
-const finished = <T>(steps: Generator<number, T>): T => {
-  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
-};
-
 /** Traces in one go, by darkness. */
 export const tracePicture = (picture: GreyPicture, mmPerPx: number, settings: TraceSettings): Trace =>
   finished(fitInk(findInk(picture, mmPerPx, settings), mmPerPx, settings));
@@ -257,24 +256,13 @@ const linePiece = ({ path, widthPx, isDashed }: MiddleLine): TracedPiece => ({
 
 /** Closed paths made pieces: one inside another is its hole, one inside that a piece again. Largest first. */
 function nested(areas: readonly Area[]): TracedPiece[] {
-  const sorted = areas
-    .map((area) => ({ ...area, size: Math.abs(pathArea(area.path)), box: pathBox(area.path), depth: 0, parent: -1 }))
-    .sort((a, b) => b.size - a.size);
-  sorted.forEach((inner, k) => {
-    const { x, y } = inner.path.start;
-    for (let j = k - 1; j >= 0; j--) {
-      const outer = sorted[j] as (typeof sorted)[0];
-      const { minX, maxX, minY, maxY } = outer.box;
-      if (x < minX || x > maxX || y < minY || y > maxY || !isInside(outer.path, inner.path.start, 0.1)) continue;
-      [inner.parent, inner.depth] = [j, outer.depth + 1];
-      break;
-    }
-  });
   // Outer outlines and holes run as those of inked areas do: y is down here.
-  const turned = (path: Path, isOuter: boolean) => (pathArea(path) < 0 === isOuter ? path : reversedPath(path));
-  return sorted.flatMap((area, k): TracedPiece[] => {
-    if (area.depth % 2 === 1) return [];
-    const holes = sorted.filter((other) => other.parent === k).map(({ path }) => turned(path, false));
-    return [{ outer: turned(area.path, true), holes, runsOff: area.runsOff, isDashed: false, strokePx: area.strokePx, colour: null }];
+  const turned = (k: number, isOuter: boolean): Path => {
+    const { path } = areas[k] as Area;
+    return pathArea(path) < 0 === isOuter ? path : reversedPath(path);
+  };
+  return finished(nestedRegions(areas.map(({ path }) => path))).map(({ outer, holes }): TracedPiece => {
+    const { runsOff, strokePx } = areas[outer] as Area;
+    return { outer: turned(outer, true), holes: holes.map((k) => turned(k, false)), runsOff, isDashed: false, strokePx, colour: null };
   });
 }

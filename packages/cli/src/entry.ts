@@ -1,0 +1,15 @@
+/**
+ * Where the command begins: the process itself, or one of the threads that it starts for its work.
+ */
+import { fileURLToPath } from 'node:url';
+import { isMainThread } from 'node:worker_threads';
+import { main } from './main.ts';
+import { serveTasks } from './tasks.ts';
+
+if (isMainThread) {
+  process.exitCode = await main(process.argv.slice(2), {
+    out: (line) => process.stdout.write(`${line}\n`),
+    error: (line) => process.stderr.write(`${line}\n`),
+    bundle: fileURLToPath(import.meta.url),
+  });
+} else serveTasks();
