@@ -4,6 +4,7 @@
  * Rests on: SVG 1.1 (W3C 2011), paths with M, L, A, C and Z.
  */
 
+import { cleanText } from '../job/clean-text.ts';
 import { type Purpose, purposes } from '../job/schema.ts';
 import { circleOf, splitArc } from '../plane/arc.ts';
 import { axesOf, splitEllipse, turnsLeft } from '../plane/ellipse.ts';
@@ -28,11 +29,15 @@ const strokes: Record<Purpose, { colour: string; width: number; dash?: string }>
 const decimals = 4;
 /** Wider arcs are divided, radians. */
 const widestArc = 2;
+/** Of a page, mm. */
+const leastSideMm = 0.1;
 const figure = (value: number): string => String(Number(value.toFixed(decimals)));
 
 /** @throws EmptyFileError where there are no pieces */
 export function writeSvg(pieces: readonly FilePiece[], title: string, unit: 'mm' | 'in' = 'mm'): string {
-  const placed = placedAtOrigin(pieces);
+  const { pieces: placedPieces, widthMm, heightMm } = placedAtOrigin(pieces);
+  // A drawing of one level or plumb line has no height or width; a viewBox must have both.
+  const placed = { pieces: placedPieces, widthMm: Math.max(widthMm, leastSideMm), heightMm: Math.max(heightMm, leastSideMm) };
   const [width, height] = [figure(placed.widthMm), figure(placed.heightMm)];
   const size = (mm: number): string => (unit === 'mm' ? `${figure(mm)}mm` : `${Number((mm / 25.4).toFixed(6))}in`);
   const groups = purposes.flatMap((purpose) => {
@@ -97,6 +102,7 @@ function ellipseData(from: Point, s: EllipseSegment, at: (p: Point) => string): 
   return [`A${figure(major)} ${figure(minor)} ${degrees} 0 ${turnsLeft(from, s) ? 0 : 1} ${at(s.to)}`];
 }
 
+/** As XML takes it; control characters, which it does not, are left out. */
 function escaped(text: string): string {
-  return text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] as string);
+  return cleanText(text).replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] as string);
 }

@@ -16,6 +16,7 @@ import { type FilePiece, placedAtOrigin } from '../formats/placement.ts';
 import { readGreyPng, writePng } from '../formats/png.ts';
 import { writeSvg } from '../formats/svg.ts';
 import { readSvg } from '../formats/svg-reading.ts';
+import { cleanText } from '../job/clean-text.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Setup, strengthOf } from '../job/setup.ts';
 import {
@@ -31,6 +32,7 @@ import {
 } from '../plane/index.ts';
 import { contoursAt, filledGrey, greyPicture } from '../raster/index.ts';
 import { bandAbout } from '../shape/index.ts';
+import { finished } from '../steps.ts';
 import { kerfCompensated } from './kerf.ts';
 import { toMachine } from './placement.ts';
 import type { CutPlan } from './plan.ts';
@@ -99,22 +101,17 @@ export async function madeFile(kind: FileKind, pieces: readonly Piece[], wishes:
 
 type Made = Omit<MadeFile, 'kind'>;
 const pathsOf = (pieces: readonly FilePiece[]): Path[] => pieces.flatMap((p) => [p.outer, ...p.holes]);
-const read = <T>(steps: Generator<number, T>): T => {
-  let step = steps.next();
-  while (!step.done) step = steps.next();
-  return step.value;
-};
 
 const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWishes) => Promise<Made>> = {
   async svg(outlines, { title, setup }) {
     const bytes = strToU8(writeSvg(outlines, title, setup.machine.unit));
-    const found = read(readSvg(strFromU8(bytes))).outlines.map((o) => o.path);
+    const found = finished(readSvg(strFromU8(bytes))).outlines.map((o) => o.path);
     return { bytes, toleranceMm: 2 * digitMm, ...compared(atLowerLeft(pathsOf(outlines)), atLowerLeft(found)) };
   },
   async dxf(outlines, { title, setup: { machine } }) {
     const place = toMachine(boxOf(outlines), machine);
     const bytes = strToU8(writeDxf(outlines, title, { dxf: machine.dxf, unit: machine.unit, toleranceMm: machine.toleranceMm, place }));
-    const found = read(readDxf(strFromU8(bytes))).outlines.map((o) => o.path);
+    const found = finished(readDxf(strFromU8(bytes))).outlines.map((o) => o.path);
     return { bytes, toleranceMm: machine.toleranceMm + 2 * digitMm, ...compared(moved(pathsOf(outlines), place), found) };
   },
   async pdf(outlines, { title }) {
@@ -234,10 +231,12 @@ export function fileName(pattern: string, facts: { job: string; what: string; da
     .replaceAll('{what}', facts.what)
     .replaceAll('{date}', facts.date)
     .replaceAll('{revision}', String(facts.revision));
-  const clean = said
+  const clean = cleanText(said)
     .replace(/[^\p{L}\p{N} ._-]+/gu, ' ')
     .trim()
     .replace(/\s+/g, '-')
     .replace(/^[.-]+/, '');
-  return `${clean || 'job'}.${ending}`;
+  // Names of devices, which one family of systems keeps for itself whatever their ending.
+  const isDevice = /^(con|prn|aux|nul|com\d|lpt\d)$/i.test(clean);
+  return `${isDevice ? `job-${clean}` : clean || 'job'}.${ending}`;
 }

@@ -29,6 +29,9 @@ export const plainOffset: OffsetSettings = { corners: 'round', mitreLimit: 4, to
 /** By so much a part of an offset may be nearer to its outline than it should, mm. */
 export const nearnessSlack = ({ toleranceMm }: OffsetSettings): number => Math.max(10 * samePlaceMm, 1.5 * toleranceMm);
 
+/** Offsets of neighbours that end so near to one another are joined where they are, mm. */
+const hairMm = 1e-4;
+
 const left = (d: Point, by: number): Point => ({ x: -d.y * by, y: d.x * by });
 const moved = (p: Point, by: Point): Point => ({ x: p.x + by.x, y: p.y + by.y });
 
@@ -43,7 +46,7 @@ export function rawOffset(path: Path, by: number, settings: OffsetSettings): Pat
     if (!next || (k === count - 1 && !path.closed)) return [];
     const [from, to] = [endOf(part.path), next.path.start];
     if (distance(from, to) <= samePlaceMm / 10) return [];
-    const { cut, between } = knownTurn(part, next, count > 2, by, settings);
+    const { cut, between } = knownTurn(part, next, count > 1, by, settings);
     if (cut) [part.path, next.path] = cut;
     return between;
   });
@@ -108,8 +111,20 @@ function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
   const [p, q] = [a.path.segments.at(-1) as Segment, b.path.segments[0] as Segment];
   if (a.path.segments.length > 1 || b.path.segments.length > 1) return null;
   if (cross(a.step.arrives, b.step.setsOut) * by <= 0) return null;
-  const [met, ...others] = segmentCrossings({ from: a.path.start, segment: p }, { from: b.path.start, segment: q });
-  if (!met || others.length > 0 || met.t < 1e-9 || met.u > 1 - 1e-9) return null;
+  const [end, start] = [endOf(a.path), b.path.start];
+  if (distance(end, start) < hairMm) {
+    // At so flat a corner no crossing can be found surely, nor is one needed: both ends move to their middle.
+    const to = { x: (end.x + start.x) / 2, y: (end.y + start.y) / 2 };
+    return [
+      { ...a.path, segments: [{ ...p, to }] },
+      { ...b.path, start: to, segments: [q] },
+    ];
+  }
+  const found = segmentCrossings({ from: a.path.start, segment: p }, { from: b.path.start, segment: q });
+  // Two segments that make a whole outline meet at both their joints: this one is late on the first and early on the second.
+  const here = found.filter(({ t, u }) => found.length === 1 || (t > 0.5 && u < 0.5));
+  const [met] = here;
+  if (!met || here.length > 1 || met.t < 1e-9 || met.u > 1 - 1e-9) return null;
   const [before] = met.t < 1 - 1e-9 ? splitSegment(a.path.start, p, met.t) : [p];
   const after = met.u > 1e-9 ? splitSegment(b.path.start, q, met.u)[1] : q;
   return [
