@@ -6,6 +6,9 @@ import { inverseProjection, type Projection, type Transform } from '../plane/ind
 import { type FlatPlan, fitTrueUp, flatPlan, type TrueUpFit, type TrueUpMark } from '../trueup/index.ts';
 import type { Mark, Picture } from './schema.ts';
 
+/** Of a box by one side, how many times as large the other may be. */
+const unbounded = 1e4;
+
 const isCheck = (mark: Mark): boolean => mark.kind.startsWith('check');
 
 /** The marks that pull: all but checks, with all that they state typed. */
@@ -13,13 +16,19 @@ export function pullingMarks(picture: Picture): TrueUpMark[] {
   return picture.marks.flatMap(({ kind, id, points, stated, way, places }): TrueUpMark[] => {
     if (kind === 'check' || kind === 'check-angle' || kind === 'check-radius' || kind === 'check-along') return [];
     const values = stated.map((s) => s.value);
+    const [only] = values.filter((v) => v !== null && v > 0);
+    // One side of a box is enough: the other is whatever it comes to.
+    if (kind === 'box' && only && values.some((v) => v === null || v === 0))
+      return [{ kind, id, points, stated: values.map((v) => v || only * unbounded), way: 'contained' }];
     if (values.some((v, k) => v === null || (v === 0 && k === 0))) return [];
     return [{ kind, id, points, stated: values as number[], ...(way ? { way } : {}), ...(places ? { places } : {}) }];
   });
 }
 
 /** Whether a mark still waits for what it states. A check may go without. */
-export const isWaiting = (mark: Mark): boolean => !isCheck(mark) && mark.stated.some((s) => s.value === null);
+export const isWaiting = (mark: Mark): boolean =>
+  !isCheck(mark) && (mark.kind === 'box' ? mark.stated.every(isUntyped) : mark.stated.some(isUntyped));
+const isUntyped = ({ value }: Mark['stated'][number]): boolean => value === null;
 
 const fits = new WeakMap<Picture, TrueUpFit>();
 

@@ -130,7 +130,7 @@ export function mutualDoubledFaults(a: Piece, b: Piece): Fault[] {
       code: 'doubled',
       weight: 'look',
       message: isAll
-        ? `${b.name} lies on top of ${a.name}: it would be cut twice.`
+        ? `${b.name} lies on top of ${a.name} over ${mm(total(found))}: it would be cut twice.`
         : `${a.name} and ${b.name} share ${mm(total(found))} of outline, which would be cut twice.`,
       pieceIds: [a.id, b.id],
       places: [...found].sort((p, q) => q.lengthMm - p.lengthMm).map(({ at }) => at),

@@ -55,6 +55,7 @@ export function stubFaults(piece: Piece): Fault[] {
   const found = pathsOf(piece).map((path) => ({ path, joints: spursOf(path) }));
   const places = found.flatMap(({ path, joints }) => joints.map((k) => (path.segments[k] as Segment).to));
   if (places.length === 0) return [];
+  const longest = Math.max(...found.flatMap(({ path, joints }) => joints.map((k) => spurLength(path, k))));
   const [outer, ...holes] = found.map(({ path, joints }) =>
     joints.length > 0 ? withoutNeedless(withoutSpurs(path), needlessMm).path : path,
   );
@@ -62,7 +63,7 @@ export function stubFaults(piece: Piece): Fault[] {
     {
       code: 'stub',
       weight: 'look',
-      message: `${piece.name} has ${places.length === 1 ? 'a spur that goes' : `${places.length} spurs that go`} out and back.`,
+      message: `${piece.name} has ${places.length === 1 ? `a spur of ${mm(longest)} that goes` : `${places.length} spurs of up to ${mm(longest)} that go`} out and back.`,
       pieceIds: [piece.id],
       places,
       mends: outer && outer.segments.length > 1 ? [replaced(piece, 'Cut it off', [{ outer, holes }])] : [],
@@ -77,6 +78,12 @@ const isSpur = (a: Step, b: Step): boolean => {
   const [longer] = shorter === a.from ? [b] : [a];
   return nearestOnSegment(longer.from, longer.segment, shorter).distance < 0.02;
 };
+
+/** Of a spur the shorter leg. */
+function spurLength(path: Path, k: number): number {
+  const steps = stepsOf(path);
+  return Math.min(...[steps[k], steps[(k + 1) % steps.length]].map((s) => (s ? distance(s.from, s.segment.to) : Infinity)));
+}
 
 function spursOf(path: Path): number[] {
   const steps = stepsOf(path);

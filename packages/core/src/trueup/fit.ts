@@ -8,6 +8,7 @@ import { distance, type Point } from '../plane/point.ts';
 import { type FourPoints, isSpread, type Projection } from '../plane/projection.ts';
 import type { Transform } from '../plane/transform.ts';
 import { claimsOf } from './claims.ts';
+import { cornersInTurn } from './frame.ts';
 import { chosen, climbed } from './ladder.ts';
 import { type LeftOver, leftOverAt } from './left-overs.ts';
 import { type MarkKind, markShapes, type PictureSize, type Placing, plainPlacing, type ShapeModel, type TrueUpMark } from './marks.ts';
@@ -48,6 +49,8 @@ export interface TrueUpFit {
   readonly scaleError: number;
   readonly slips: readonly Slip[];
   readonly suspects: readonly Suspect[];
+  /** Frames whose corners were given crosswise, by their marks: they were taken in turn. */
+  readonly crossedFrames: readonly string[];
   /** The picture's box on the sheet. */
   readonly sheetBox: Box;
   readonly sheetWidthMm: number;
@@ -77,8 +80,9 @@ export interface FitWish {
  * @param dpi pixels per inch as the file or the person states it, or null
  * @throws TrueUpError where a mark's points coincide, or lie in one line where they must not
  */
-export function fitTrueUp(size: PictureSize, marks: readonly TrueUpMark[], dpi: number | null, wish: FitWish = {}): TrueUpFit {
-  for (const mark of marks) refuseUseless(mark);
+export function fitTrueUp(size: PictureSize, given: readonly TrueUpMark[], dpi: number | null, wish: FitWish = {}): TrueUpFit {
+  for (const mark of given) refuseUseless(mark);
+  const marks = given.map((mark) => (mark.kind === 'frame' ? cornersInTurn(mark) : mark));
   const placing = wish.placing ?? plainPlacing;
   const slips = findSlips(marks, dpi);
   const setAside = new Set(slips.map((s) => s.id));
@@ -110,6 +114,7 @@ export function fitTrueUp(size: PictureSize, marks: readonly TrueUpMark[], dpi: 
     scaleError: rung && scaleIsFree ? Math.sqrt(rung.solution.covariance.get(0, 0) * rung.variance) : 0,
     slips,
     suspects: rung ? suspectsOf(pulling, rung, pulls) : [],
+    crossedFrames: marks.filter((mark, k) => mark !== given[k]).map(({ id }) => id),
   };
 }
 

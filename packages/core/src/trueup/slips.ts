@@ -18,6 +18,8 @@ export interface Slip {
   /** What it looks like: "centimetres". */
   readonly looksLike: string;
   readonly mendedMm: number;
+  /** Whether it is as likely that the other statement is the wrong one: then neither is used. */
+  readonly isEither: boolean;
 }
 
 /** Ratios of units that people mix up; what the number typed looks like when the truth is so many times as long. */
@@ -50,32 +52,32 @@ interface Statement {
 }
 
 /**
- * @param dpi the file's resolution where it can be trusted: it decides between two statements that contradict each other
+ * @param dpi the file's resolution where it can be trusted: it decides between two statements that contradict each other;
+ * without it neither wins
  */
 export function findSlips(marks: readonly TrueUpMark[], dpi: number | null): Slip[] {
   const statements = statementsOf(marks);
   if (new Set(statements.map((s) => s.id)).size < 2) return [];
-  const common = commonLevel(statements, dpi);
+  const common = commonLevels(statements, dpi);
   return statements.flatMap(({ id, index, mm, level }): Slip[] => {
-    const ratio = Math.exp(common - level);
-    if (Math.max(ratio, 1 / ratio) < leastRatio) return [];
-    const found = ratios.find(([factor]) => Math.abs(Math.log(ratio / factor)) < nearness);
-    return found ? [{ id, index, factor: found[0], looksLike: found[1], mendedMm: mm * found[0] }] : [];
+    const other = common.find((c) => Math.exp(Math.abs(c - level)) >= leastRatio);
+    if (other === undefined) return [];
+    const found = ratios.find(([factor]) => Math.abs(other - level - Math.log(factor)) < nearness);
+    return found ? [{ id, index, factor: found[0], looksLike: found[1], mendedMm: mm * found[0], isEither: common.length > 1 }] : [];
   });
 }
 
-/** The level that most agree on; of two that contradict each other, the resolution's side, else the larger unit's. */
-function commonLevel(statements: readonly Statement[], dpi: number | null): number {
+/** The level that most agree on; of two that contradict each other, the resolution's side; without one, both. */
+function commonLevels(statements: readonly Statement[], dpi: number | null): number[] {
   const levels = statements.map((s) => s.level).sort((a, b) => a - b);
   const [low, high] = [levels[0] as number, levels.at(-1) as number];
   const below = levels.filter((l) => l - low < high - l).length;
-  if (2 * below !== levels.length || high - low < Math.log(leastRatio)) return levels[levels.length >> 1] as number;
+  if (2 * below !== levels.length || high - low < Math.log(leastRatio)) return [levels[levels.length >> 1] as number];
   if (dpi !== null) {
     const level = Math.log(25.4 / dpi);
-    return Math.abs(level - low) < Math.abs(level - high) ? low : high;
+    return [Math.abs(level - low) < Math.abs(level - high) ? low : high];
   }
-  // Numbers are typed without their larger unit more often than with one that is too large.
-  return high;
+  return [low, high];
 }
 
 function statementsOf(marks: readonly TrueUpMark[]): Statement[] {

@@ -309,7 +309,37 @@ describe('against an independent truth', () => {
     expect(plain).toBeGreaterThan(285);
   });
 
-  it('finds every slip of units with two marks or more, and says what it looks like', () => {
+  it('lets neither of two marks win that contradict each other by a unit, and names both', () => {
+    const marks = [length(at(100, 100), at(1400, 100), 130), length(at(100, 500), at(2270, 500), 2170)];
+    const fit = fitTrueUp(size, marks, null);
+    expect(fit.model).toBe('unsized');
+    expect(fit.slips).toMatchObject([
+      { id: (marks[0] as TrueUpMark).id, looksLike: 'centimetres', isEither: true, mendedMm: 1300 },
+      { id: (marks[1] as TrueUpMark).id, looksLike: 'millimetres, not centimetres', isEither: true, mendedMm: 217 },
+    ]);
+    // A resolution that can be trusted decides.
+    expect(fitTrueUp(size, marks, 254).slips).toMatchObject([{ id: (marks[1] as TrueUpMark).id, isEither: false }]);
+  });
+
+  it('takes the corners of a frame in turn, however they were marked', () => {
+    const corners = [at(100, 100), at(2100, 100), at(2100, 1100), at(100, 1100)];
+    const right = fitTrueUp(size, [mark('frame', corners, 200, 100)], null);
+    expect(right.crossedFrames).toEqual([]);
+    for (const order of [
+      [0, 2, 1, 3],
+      [0, 1, 3, 2],
+      [2, 0, 3, 1],
+    ]) {
+      // biome-ignore format: one line
+      const crossed = mark('frame', order.map((k) => corners[k] as Point), 200, 100); // biome-ignore format: one line
+      const fit = fitTrueUp(size, [crossed], null);
+      expect(fit.crossedFrames).toEqual([crossed.id]);
+      expect(fit.mmPerPx).toBeCloseTo(0.1, 9);
+      expect(Math.max(...fit.leftOvers.map((l) => Math.abs(l.offMm)))).toBeLessThan(1e-6);
+    }
+  });
+
+  it('finds every slip of units with three marks or more, and says what it looks like', () => {
     const factors = [10, 25.4, 2.54, 12, 304.8, 1000];
     const words: Record<number, string> = {
       10: 'centimetres',
@@ -322,7 +352,7 @@ describe('against an independent truth', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 1e6 }),
-        fc.integer({ min: 2, max: 7 }),
+        fc.integer({ min: 3, max: 7 }),
         fc.constantFrom(...factors),
         (seed, marksCount, factor) => {
           const random = seeded(seed);

@@ -112,6 +112,11 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
       {/* Marks that are met exactly whatever they say have nothing left over. */}
       {leftOver && fit.noisePx !== null && <LeftOverReadings leftOver={leftOver} isSuspect={isSuspect} />}
       {slip && <SlipAlert slip={slip} mark={mark} ids={ids} />}
+      {fit.crossedFrames.includes(mark.id) && (
+        <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
+          The corners were marked crosswise; they are taken in turn.
+        </Alert>
+      )}
       {isSuspect && !slip && (
         <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
           This mark does not agree with the others. Look at where it lies and at what was typed.
@@ -196,7 +201,9 @@ function SlipAlert({ slip, mark, ids }: { slip: Slip; mark: Mark; ids: { picture
         </Button>
       }
     >
-      “{typed}” does not agree with the other marks: this one looks like {slip.looksLike}. It is set aside until then.
+      {slip.isEither
+        ? `“${typed}” and the other mark contradict each other. This one would agree if it were ${slip.looksLike}. Neither is used until one is mended.`
+        : `“${typed}” does not agree with the other marks: it looks like ${slip.looksLike}. It is not used until it is mended.`}
     </Alert>
   );
 }
