@@ -76,7 +76,7 @@ const slack = dxfCurveToleranceMm + 1e-6;
 it('DXF: every outline closed on the layer of its purpose, as long as it was, inside the stated size', () => {
   fc.assert(
     fc.property(pieces, (list) => {
-      const seen = polylinesSeenByDxfParser(writeDxf(list, 'Laws'));
+      const seen = polylinesSeenByDxfParser(writeDxf(list, 'Laws', { dxf: 'plain', unit: 'mm', toleranceMm: dxfCurveToleranceMm }));
       const outlines = list.flatMap((p) => [p.outer, ...p.holes].map((path) => ({ path, layer: p.purpose.toUpperCase() })));
       expect(seen.map((s) => [s.shape, s.layer])).toEqual(outlines.map(({ layer }) => [true, layer]));
       const [width, height] = sizeOf(list);

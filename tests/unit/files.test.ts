@@ -1,5 +1,5 @@
 /** The files that Nuvet writes, read back by programs that it did not write, against closed forms. */
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { EmptyFileError, type FilePiece, writeDxf, writeSvg } from '@nuvet/core/formats';
@@ -72,9 +72,9 @@ describe('DXF', () => {
     expect(seen).toMatchObject({ version: 'AC1015', insunits: 4, errors: [], fixes: [] });
     expect(seen?.layers).toEqual(expect.arrayContaining(['CUT', 'SCORE', 'STITCH', 'ENGRAVE']));
   });
-  it("holds every outline as one closed polyline on its purpose's layer", () => {
+  it("holds every outline as one closed polyline on its purpose's layer, a whole ellipse as one", () => {
     expect(seen?.outlines.map((o) => [o.type, o.layer, o.closed])).toEqual([
-      ...Array(3).fill(['LWPOLYLINE', 'CUT', true]),
+      ['LWPOLYLINE', 'CUT', true], ['LWPOLYLINE', 'CUT', true], ['ELLIPSE', 'CUT', false],
       ['LWPOLYLINE', 'SCORE', true], ['LWPOLYLINE', 'STITCH', true], ['LWPOLYLINE', 'ENGRAVE', true],
     ]); // biome-ignore format: a piece a line
   });
@@ -92,11 +92,16 @@ describe('DXF', () => {
     expect(Math.max(...corners.map((v) => v.x)) - Math.min(...corners.map((v) => v.x))).toBeCloseTo(90, 6);
     expect(Math.max(...corners.map((v) => v.y)) - Math.min(...corners.map((v) => v.y))).toBeCloseTo(60, 6);
   });
-  it('follows an ellipse with arcs within 0.005 mm of its equation', () => {
-    const oval = seen?.outlines[2]?.points ?? [];
+  it('keeps an ellipse exact, and without that kind follows it with arcs within 0.005 mm of its equation', () => {
+    const exact = seen?.outlines[2]?.along ?? [];
+    expect(exact.length).toBeGreaterThan(20);
+    for (const [x = 0, y = 0] of exact) expect(((x - 45) / 15) ** 2 + ((y - 30) / 8) ** 2).toBeCloseTo(1, 3);
+    const plain = join(folder, 'plain.dxf');
+    writeFileSync(plain, writeDxf(pieces, 'Lantern', { dxf: 'plain', unit: 'mm', toleranceMm: 0.005 }));
+    const oval = (polylinesSeenByDxfParser(readFileSync(plain, 'utf8'))[2]?.vertices ?? []).map((v) => [v.x, v.y, v.bulge ?? 0] as const);
     const centre = { x: 75 - 30, y: 70 - 40 };
     oval.forEach(([x, y, bulge], k) => {
-      const [x2, y2] = oval[(k + 1) % oval.length] as [number, number, number];
+      const [x2, y2] = oval[(k + 1) % oval.length] as readonly [number, number, number];
       // The arc's middle lies bulge x half the chord beside the chord's middle, to the right of the travel for a bulge above 0.
       const [mx, my] = [(x + x2) / 2 + (bulge * (y2 - y)) / 2 - centre.x, (y + y2) / 2 - (bulge * (x2 - x)) / 2 - centre.y];
       for (const [px, py] of [

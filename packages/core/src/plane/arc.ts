@@ -4,7 +4,7 @@
  */
 import { type Box, boxAround } from './box.ts';
 import { cross, distance, norm, type Point, subtract, unitVector } from './point.ts';
-import type { ArcSegment, CubicSegment, Nearest } from './segment.ts';
+import type { ArcSegment, CubicSegment, EllipseSegment, Nearest } from './segment.ts';
 import { apply, determinant, type Transform } from './transform.ts';
 
 /** The circle under an arc: centre, radius, and the angle at which the arc starts. */
@@ -100,6 +100,21 @@ export function splitArc(from: Point, s: ArcSegment, t: number): [ArcSegment, Ar
 /** The arc under a similarity. */
 export function transformedArc(s: ArcSegment, t: Transform): ArcSegment {
   return { kind: 'arc', to: apply(t, s.to), sweep: determinant(t) < 0 ? -s.sweep : s.sweep };
+}
+
+/** The arc under any affine map that keeps areas: a part of an ellipse, by the images of its centre and of two radii. */
+export function stretchedArc(from: Point, s: ArcSegment, t: Transform): EllipseSegment {
+  const { centre } = circleOf(from, s);
+  const way = Math.sign(s.sweep);
+  const u = subtract(from, centre);
+  const v = { x: -u.y * way, y: u.x * way };
+  return {
+    kind: 'ellipse',
+    to: apply(t, s.to),
+    centre: apply(t, centre),
+    v: { x: t.a * v.x + t.c * v.y, y: t.b * v.x + t.d * v.y },
+    sweep: Math.abs(s.sweep),
+  };
 }
 
 /** How much a transform lengthens the direction that it lengthens most (its larger singular value). */

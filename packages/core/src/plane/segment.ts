@@ -8,7 +8,7 @@ import * as cubic from './cubic.ts';
 import * as ellipse from './ellipse.ts';
 import * as line from './line.ts';
 import type { Point } from './point.ts';
-import { isSimilarity, type Transform } from './transform.ts';
+import { isFlat, isSimilarity, type Transform } from './transform.ts';
 
 export interface LineSegment {
   readonly kind: 'line';
@@ -104,14 +104,15 @@ export function reversedSegment(from: Point, s: Segment): Segment {
 }
 
 /**
- * The segment in another plane. Under a stretch an arc becomes cubics that leave the true curve by at most
- * `tolerance`, in the unit of the new plane.
+ * The segment in another plane, exactly: under a stretch an arc becomes a part of an ellipse. Only where a transform lays the plane
+ * on a line does it become cubics, within `tolerance`, in the unit of the new plane.
  */
 export function transformedSegment(from: Point, s: Segment, t: Transform, tolerance: number): Segment[] {
   if (s.kind === 'line') return [line.transformedLine(s, t)];
   if (s.kind === 'cubic') return [cubic.transformedCubic(s, t)];
   if (s.kind === 'ellipse') return [ellipse.transformedEllipse(s, t)];
   if (isSimilarity(t)) return [arc.transformedArc(s, t)];
+  if (!isFlat(t)) return [arc.stretchedArc(from, s, t)];
   return arc.arcAsCubics(from, s, tolerance / arc.largestStretch(t)).map((c) => cubic.transformedCubic(c, t));
 }
 

@@ -69,5 +69,11 @@ export function isSimilarity(t: Transform): boolean {
   return Math.min(turned, mirrored) <= 1e-12 * size;
 }
 
+/** Whether it lays the plane on a line, or so nearly that nothing of an area is left. */
+export function isFlat(t: Transform): boolean {
+  const size = norm(t.a, t.b) ** 2 + norm(t.c, t.d) ** 2;
+  return !(Math.abs(determinant(t)) > 1e-9 * size);
+}
+
 /** How much lengths grow under a similarity. */
 export const scaleOf = (t: Transform): number => Math.sqrt(Math.abs(determinant(t)));

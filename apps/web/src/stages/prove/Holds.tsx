@@ -6,7 +6,7 @@ import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { printMm } from '@nuvet/core/length';
+import { printBoth } from '@nuvet/core/length';
 import { distance } from '@nuvet/core/plane';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -24,11 +24,11 @@ export function Holds() {
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
         Drag their ends along the outlines.
       </Typography>
-      <Measure label="All as wide as" mm={first.widthMm} unit={unit} onMm={(widthMm) => set(holds.map((h) => ({ ...h, widthMm })))} />
+      <Measure label="Width of all bridges" mm={first.widthMm} unit={unit} onMm={(widthMm) => set(holds.map((h) => ({ ...h, widthMm })))} />
       {holds.map((hold, k) => (
         <Box key={hold.id} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
           <Typography variant="body2" sx={{ flex: 1 }}>
-            Bridge {k + 1}, {printMm(distance(hold.from, hold.to))} mm across
+            Bridge {k + 1}, {printBoth(distance(hold.from, hold.to), unit)} long
           </Typography>
           <IconButton size="small" aria-label={`Take bridge ${k + 1} away`} onClick={() => set(holds.filter((h) => h.id !== hold.id))}>
             <DeleteOutlined fontSize="small" />
