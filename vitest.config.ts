@@ -1,11 +1,37 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
+const alias = { '@': fileURLToPath(new URL('apps/web/src', import.meta.url)) };
+const setupFiles = ['tests/unit/random-laws.ts', 'tests/unit/kept-scans.ts'];
+/** The command changes folders, which only a process of its own may. */
+const ofCommand = ['packages/cli/**/*.test.ts'];
+/** What needs the database that `npm test` starts. */
+const ofServer = ['tests/server/**/*.test.ts'];
+
 export default defineConfig({
-  resolve: { alias: { '@': fileURLToPath(new URL('apps/web/src', import.meta.url)) } },
+  resolve: { alias },
   test: {
-    include: ['packages/**/*.test.ts', 'apps/**/*.test.ts', 'tests/unit/**/*.test.ts'],
-    setupFiles: ['tests/unit/random-laws.ts'],
     testTimeout: 60_000,
+    reporters: ['default'],
+    projects: [
+      {
+        resolve: { alias },
+        test: {
+          name: 'pure',
+          include: ['packages/**/*.test.ts', 'apps/**/*.test.ts', 'tests/unit/**/*.test.ts'],
+          exclude: [...ofCommand, '**/node_modules/**', '**/.next/**'],
+          setupFiles,
+          testTimeout: 60_000,
+          // One module graph a thread: what is tested here keeps nothing between calls but what it may.
+          pool: 'threads',
+          isolate: false,
+        },
+      },
+      { resolve: { alias }, test: { name: 'command', include: ofCommand, setupFiles, testTimeout: 60_000, pool: 'forks' } },
+      {
+        resolve: { alias },
+        test: { name: 'server', include: process.env.NUVET_EMPTY_DATABASE ? ofServer : [], setupFiles, testTimeout: 60_000, pool: 'forks' },
+      },
+    ],
   },
 });

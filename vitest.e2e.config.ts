@@ -5,7 +5,8 @@ export default defineConfig({
     include: ['tests/e2e/**/*.test.ts'],
     testTimeout: 180_000,
     hookTimeout: 60_000,
-    fileParallelism: false,
-    expect: { poll: { timeout: 20_000, interval: 100 } },
+    // Two browsers beside each other; each test makes the jobs that it needs.
+    maxWorkers: 2,
+    expect: { poll: { timeout: 20_000, interval: 50 } },
   },
 });

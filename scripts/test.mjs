@@ -60,10 +60,12 @@ async function vitest(name, config, environment = {}) {
   }
 }
 
-try {
-  await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
-  await installNodePackages();
-  await buildWeb();
+const isDeep = process.argv.includes('--deep');
+/** Random laws at length, from another seed each time. */
+const laws = isDeep ? { NUVET_RUNS: '3', NUVET_SEED: 'any' } : {};
+
+/** All that needs no server: types, lint and the unit tests. */
+async function plainChecks() {
   for (const [name, config] of [
     ['the packages', 'tsconfig.json'],
     ['core, without Node or DOM', 'packages/core/tsconfig.json'],
@@ -73,10 +75,25 @@ try {
     await check(`types of ${name}`, () => run(program('tsc'), ['--noEmit', '-p', config], { cwd: projectFolder, quiet: true }));
   }
   await check('lint and layers', () => run(program('biome'), ['check', '--error-on-warnings', '.'], { cwd: projectFolder, quiet: true }));
-  await vitest('unit tests', 'vitest.config.ts');
-  await withApplication('postgres-test', ({ address, databaseUrl }) =>
-    vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', { NUVET_ADDRESS: address, DATABASE_URL: databaseUrl }),
-  );
+}
+
+try {
+  const began = performance.now();
+  const since = () => `${Math.round((performance.now() - began) / 1000)} s`;
+  await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
+  await installNodePackages();
+  say(`installed (${since()})`);
+  // The build leaves a core half idle, which the checks take.
+  await Promise.all([buildWeb(), plainChecks()]);
+  say(`built and checked (${since()})`);
+  await withApplication('postgres-test', async ({ address, databaseUrl, emptyDatabaseUrl }) => {
+    say(`started (${since()})`);
+    await vitest('unit and server tests', 'vitest.config.ts', { ...laws, NUVET_EMPTY_DATABASE: emptyDatabaseUrl });
+    say(`unit and server tests done (${since()})`);
+    if (!isDeep)
+      await vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', { NUVET_ADDRESS: address, DATABASE_URL: databaseUrl });
+    say(`all done (${since()})`);
+  });
 } catch (error) {
   fail(error);
 }

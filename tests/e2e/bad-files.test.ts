@@ -9,7 +9,7 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dropFile } from './bench-hand.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, jobWith, json } from './server.ts';
+import { address, jobOf, jobWith, json } from './server.ts';
 
 const scan = scanScene(plateScene, { dpi: 100, seed: 5 });
 let browser: Browser;
@@ -23,7 +23,7 @@ beforeAll(async () => {
 });
 afterAll(async () => browser?.close());
 
-const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const job = async (): Promise<Job> => jobOf(id);
 const open = async () => {
   await page.goto(`${address}/jobs/${id}?stage=bring-in`);
   await settled(page);

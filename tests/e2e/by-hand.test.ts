@@ -8,15 +8,14 @@ import { expect, it } from 'vitest';
 import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, jobWith, json } from './server.ts';
+import { address, jobOf, jobWith, json } from './server.ts';
 
 let page: Page;
 const errors = drivenPage((opened) => {
   page = opened;
 });
 
-const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
-const piecesOf = async (id: string): Promise<readonly Piece[]> => (await jobOf(id)).trace?.pieces ?? [];
+const piecesOf = async (id: string): Promise<readonly Piece[]> => (await jobOf(id)).traces[0]?.pieces ?? [];
 const table = () => page.getByRole('application', { name: 'Light table' });
 const rows = () => page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
 
@@ -42,10 +41,10 @@ it('colours become pieces of several purposes; one is let go, one given another 
   expect(new Set((await piecesOf(id)).map(({ colour }) => colour)).size).toBe(4);
   await settled(page);
   const meant = page.getByRole('group', { name: 'Colours that are meant' });
-  const amber = (await jobOf(id)).trace?.settings.colours.find(({ hex }) => hex.startsWith('#e'))?.hex as string;
+  const amber = (await jobOf(id)).traces[0]?.settings.colours.find(({ hex }) => hex.startsWith('#e'))?.hex as string;
   await meant.getByRole('checkbox', { name: `${amber} is meant` }).click();
   await expect.poll(async () => (await piecesOf(id)).some(({ colour }) => colour === amber)).toBe(false);
-  const [first] = (await jobOf(id)).trace?.settings.colours ?? [];
+  const [first] = (await jobOf(id)).traces[0]?.settings.colours ?? [];
   await meant.getByRole('combobox', { name: `Purpose of ${first?.hex}` }).click();
   await page.getByRole('option', { name: 'stitch' }).click();
   await expect
@@ -53,7 +52,7 @@ it('colours become pieces of several purposes; one is let go, one given another 
     .toBe(true);
   // Back to darkness: colours are let go.
   await page.getByRole('button', { name: 'Automatic' }).click();
-  await expect.poll(async () => (await jobOf(id)).trace?.settings.colours).toEqual([]);
+  await expect.poll(async () => (await jobOf(id)).traces[0]?.settings.colours).toEqual([]);
   expect(errors).toEqual([]);
 });
 

@@ -7,7 +7,7 @@ import { beforeEach, expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, json } from './server.ts';
+import { address, jobOf, json } from './server.ts';
 
 let page: Page;
 let id = '';
@@ -25,7 +25,7 @@ beforeEach(async () => {
 const table = () => page.getByRole('application', { name: 'Light table' });
 const button = (name: string | RegExp) => page.getByRole('button', { name, exact: typeof name === 'string' });
 const drawnList = () => page.getByRole('list', { name: 'Drawn' }).getByRole('button');
-const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const job = async (): Promise<Job> => jobOf(id);
 const pieces = async (): Promise<Piece[]> => drawnPieces(await job());
 const boxes = async () => (await pieces()).map(({ outer }) => pathBox(outer));
 

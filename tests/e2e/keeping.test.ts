@@ -104,7 +104,7 @@ describe('two windows on one job', () => {
     await two.getByRole('button', { name: /^Unit: mm/ }).click();
     await two.getByText('This job was changed in another window.').waitFor();
     expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { name: 'Named by one', unit: 'mm' } });
-    await two.getByRole('button', { name: 'Load it and do mine again' }).click();
+    await two.getByRole('button', { name: 'Reload and reapply my changes' }).click();
     await settled(two);
     expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { name: 'Named by one', unit: 'in' } });
     expect(await two.getByLabel('Name of the job').inputValue()).toBe('Named by one');
@@ -120,5 +120,24 @@ describe('two windows on one job', () => {
     await page.context().setOffline(false);
     await settled(page);
     expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { name: 'Named in the cellar' } });
+  });
+  it('an edit made without a connection outlasts a reload, and a page that was closed', async () => {
+    const { id } = await jobWith('Attic', await pngOf(scan.picture, 150));
+    const page = await freshPage(browser);
+    await page.goto(`${address}/jobs/${id}?stage=bring-in`);
+    await settled(page);
+    // The page itself can be had, its edits cannot be sent: as where the server restarts just then.
+    await page.route('**/edits', (route) => route.abort());
+    await rename(page, 'Named in the attic');
+    await page.getByText('Your changes are kept in this browser').waitFor();
+    await page.unroute('**/edits');
+    await page.route('**/edits', (route) => route.fulfill({ status: 503, json: { code: 'database-away', message: 'away' } }));
+    page.on('dialog', (dialog) => void dialog.accept());
+    await page.close({ runBeforeUnload: false });
+    const next = await page.context().newPage();
+    await next.goto(`${address}/jobs/${id}?stage=bring-in`);
+    await next.getByText('Edits that a closed window had not saved are saved now.').waitFor();
+    expect(await next.getByLabel('Name of the job').inputValue()).toBe('Named in the attic');
+    expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { name: 'Named in the attic' } });
   });
 });

@@ -7,14 +7,14 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, jobWith, json } from './server.ts';
+import { address, jobOf, jobWith, json } from './server.ts';
 
 const scan = scanScene(demoJobs[3]?.scene as Scene, { dpi: 200, tiltDegrees: 1, seed: 13 });
 let browser: Browser;
 let page: Page;
 let id: string;
 const errors: string[] = [];
-const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const job = async (): Promise<Job> => jobOf(id);
 const end = (mark: Mark | undefined) => mark?.points[1] ?? { x: Number.NaN, y: Number.NaN };
 const table = () => page.getByRole('application', { name: 'Light table' });
 beforeAll(async () => {
@@ -104,8 +104,8 @@ describe('the trace', () => {
     await page.getByLabel('Tolerance').last().fill('1 mm');
     await page.getByLabel('Tolerance').last().press('Enter');
     await expect.poll(points).toBeLessThan(before);
-    await expect.poll(async () => (await job()).trace?.settings.toleranceMm).toBe(1);
-    expect((await job()).trace?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
+    await expect.poll(async () => (await job()).traces[0]?.settings.toleranceMm).toBe(1);
+    expect((await job()).traces[0]?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
     // A slider that comes back to where it was leaves the job, and what is shown, as they were.
     const [held, revision] = [await points(), async () => ((await json('GET', `/api/jobs/${id}`)).body as { revision: number }).revision];
     const unchanged = await revision();
@@ -113,10 +113,10 @@ describe('the trace', () => {
     await page.keyboard.press('PageUp');
     await page.keyboard.press('PageDown');
     await page.waitForTimeout(1500);
-    expect([await points(), await revision(), (await job()).trace?.settings.toleranceMm]).toEqual([held, unchanged, 1]);
+    expect([await points(), await revision(), (await job()).traces[0]?.settings.toleranceMm]).toEqual([held, unchanged, 1]);
     await page.getByLabel('Threshold').focus();
     for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowLeft');
-    await expect.poll(async () => (await job()).trace?.settings.threshold).toBeTypeOf('number');
+    await expect.poll(async () => (await job()).traces[0]?.settings.threshold).toBeTypeOf('number');
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download DXF' }).click()]);
@@ -125,24 +125,24 @@ describe('the trace', () => {
   });
   it('takes what is meant: middles with creases, one edge of a line, this one alone; and makes a piece exactly mirrored', async () => {
     const drawn = await jobWith('Lines', await pngOf(scanScene(linesScene, { dpi: 300, tiltDegrees: 0.8, seed: 6 }).picture, 300));
-    const now = async () => ((await json('GET', `/api/jobs/${drawn.id}`)).body as { job: Job }).job;
+    const now = async () => jobOf(drawn.id);
     await page.goto(`${address}/jobs/${drawn.id}?stage=trace`);
     const rows = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
     await expect.poll(() => rows.count()).toBeGreaterThan(0);
     await page.getByRole('button', { name: 'Middle of lines' }).click();
     await expect.poll(() => rows.count()).toBe(linesScene.middles.length);
-    await expect.poll(async () => (await now()).trace?.pieces.filter((p) => p.purpose === 'score').length).toBe(linesScene.dashed);
-    expect((await now()).trace?.pieces.every((p) => Math.abs((p.strokeMm ?? 0) - linesScene.penMm) < 0.03)).toBe(true);
+    await expect.poll(async () => (await now()).traces[0]?.pieces.filter((p) => p.purpose === 'score').length).toBe(linesScene.dashed);
+    expect((await now()).traces[0]?.pieces.every((p) => Math.abs((p.strokeMm ?? 0) - linesScene.penMm) < 0.03)).toBe(true);
     await page.getByRole('button', { name: 'Drawn line' }).click();
-    await expect.poll(async () => (await now()).trace?.settings.take).toBe('line-outer');
+    await expect.poll(async () => (await now()).traces[0]?.settings.take).toBe('line-outer');
     await page.getByRole('button', { name: 'Inner edge' }).click();
-    await expect.poll(async () => (await now()).trace?.settings.take).toBe('line-inner');
+    await expect.poll(async () => (await now()).traces[0]?.settings.take).toBe('line-inner');
     await page.getByRole('button', { name: 'Uneven light' }).click();
-    await expect.poll(async () => (await now()).trace?.settings.threshold).toBe('local');
+    await expect.poll(async () => (await now()).traces[0]?.settings.threshold).toBe('local');
     await settled(page);
 
     const plate = await jobWith('Plate', await pngOf(scanScene(plateScene, { dpi: 300, seed: 6 }).picture, 300));
-    const plateNow = async () => ((await json('GET', `/api/jobs/${plate.id}`)).body as { job: Job }).job;
+    const plateNow = async () => await jobOf(plate.id);
     await page.goto(`${address}/jobs/${plate.id}?stage=trace`);
     await expect.poll(() => rows.count()).toBe(1);
     await settled(page);
@@ -158,12 +158,12 @@ describe('the trace', () => {
     await page.getByRole('button', { name: 'This one' }).click();
     // The oval lies in the sheet's middle.
     await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
-    await expect.poll(async () => (await plateNow()).trace?.pieces[0]?.holes.length).toBe(4);
+    await expect.poll(async () => (await plateNow()).traces[0]?.pieces[0]?.holes.length).toBe(4);
     await page.getByRole('button', { name: 'This one' }).click();
     await rows.first().click();
     await page.getByRole('button', { name: 'Make it so' }).first().click();
     await page.getByText('exactly').first().waitFor();
-    const [piece] = (await plateNow()).trace?.pieces ?? [];
+    const [piece] = (await plateNow()).traces[0]?.pieces ?? [];
     const [mirror] = symmetriesOf(piece as Piece, 0.05);
     expect(mirror?.worst).toBeLessThan(1e-3);
 
@@ -173,7 +173,7 @@ describe('the trace', () => {
     await settled(page);
     await page.getByRole('button', { name: 'Compare tolerances' }).click();
     await page.getByRole('button', { name: /^Tolerance 0\.5 mm: / }).click();
-    const wanted = async () => ((await json('GET', `/api/jobs/${smooth.id}`)).body as { job: Job }).job.trace?.settings.toleranceMm;
+    const wanted = async () => (await jobOf(smooth.id)).traces[0]?.settings.toleranceMm;
     await expect.poll(wanted).toBe(0.5);
     expect(errors).toEqual([]);
   });
@@ -199,7 +199,7 @@ describe('the trace', () => {
     await page.evaluate(() => performance.clearMarks());
     await page.getByLabel('Tolerance').first().focus();
     await page.keyboard.press('PageUp');
-    const tolerance = async () => ((await json('GET', `/api/jobs/${large.id}`)).body as { job: Job }).job.trace?.settings.toleranceMm;
+    const tolerance = async () => (await jobOf(large.id)).traces[0]?.settings.toleranceMm;
     await expect.poll(tolerance, { timeout: 20_000 }).toBeGreaterThan(0.1);
     await settled(page);
     expect(await page.evaluate(() => performance.getEntriesByName('outlines painted').length)).toBe(2);

@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { svgSeen } from '../unit/outside-readers.ts';
 import { dropFile } from './bench-hand.ts';
 import { freshPage, settled, startBrowser } from './browser.ts';
-import { address, jobWith, json } from './server.ts';
+import { address, jobOf, jobWith, json } from './server.ts';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const scan = scanScene(demoJobs[3]?.scene as Scene, { dpi: 150, seed: 17 });
@@ -16,7 +16,7 @@ let browser: Browser;
 let page: Page;
 let id: string;
 const errors: string[] = [];
-const job = async (): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+const job = async (): Promise<Job> => jobOf(id);
 beforeAll(async () => {
   browser = await startBrowser();
   page = await freshPage(browser, (text) => errors.push(text));
@@ -60,7 +60,7 @@ describe('the rarer controls', () => {
     await page.getByLabel('Purpose').click();
     await page.getByRole('option', { name: 'engrave' }).click();
     await settled(page);
-    expect((await job()).trace?.pieces.map((p) => p.purpose)).toEqual(['cut', 'engrave']);
+    expect((await job()).traces[0]?.pieces.map((p) => p.purpose)).toEqual(['cut', 'engrave']);
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download SVG' }).click()]);
@@ -91,7 +91,7 @@ describe('the rarer controls', () => {
     await dropFile(page, 'wheel.png', 'image/png', await pngOf(other.picture, 100));
     await page.getByText('2 pictures').first().waitFor();
     await settled(page);
-    expect((await job()).trace?.pieces.length).toBe(2);
+    expect((await job()).traces[0]?.pieces.length).toBe(2);
     expect((await job()).pictures[1]?.place.x).toBeGreaterThan(100);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect.poll(async () => (await job()).pictures.map((p) => p.name)).toEqual(['Screens.png']);
@@ -155,14 +155,42 @@ describe('the rarer controls', () => {
     expect((await json('GET', '/api/jobs/00000000-0000-4000-8000-000000000000/drawing')).status).toBe(404);
     for (const { id: done } of [ring, bare]) await json('DELETE', `/api/jobs/${done}`);
   });
-  it('deleting a job asks first, and can be thought better of', async () => {
-    await page.goto(address);
-    await page.getByRole('button', { name: 'Delete Screens' }).click();
-    await page.getByRole('button', { name: 'Keep it' }).click();
-    expect(await page.getByText('Screens', { exact: true }).count()).toBe(1);
-    await page.getByRole('button', { name: 'Delete Screens' }).click();
-    await page.getByRole('button', { name: 'Delete', exact: true }).click();
-    await expect.poll(() => page.getByText('Screens', { exact: true }).count()).toBe(0);
+  it('a job goes into the bin and comes back, by Undo at once or from the bin later; it is renamed and duplicated in the list', async () => {
+    await page.goto(`${address}/?search=Screens`);
+    const menu = (name: string) => page.getByRole('button', { name: `More for ${name}` });
+    await menu('Screens').click();
+    await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+    await menu('Screens copy').waitFor();
+    await menu('Screens copy').click();
+    await page.getByRole('menuitem', { name: 'Rename' }).click();
+    await page.getByLabel('New name of Screens copy').fill('Screens twin');
+    await page.keyboard.press('Enter');
+    await menu('Screens twin').waitFor();
+    const bin = async (name: string) => {
+      await menu(name).click();
+      await page.getByRole('menuitem', { name: 'Move to the bin' }).click();
+      await page.getByText(`“${name}” is in the bin.`).waitFor();
+      await expect.poll(() => menu(name).count()).toBe(0);
+    };
+    await bin('Screens twin');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await menu('Screens twin').waitFor();
+    await bin('Screens twin');
+    await page.goto(`${address}/?search=Screens&bin=`);
+    await page.getByRole('button', { name: 'Take Screens twin out of the bin' }).click();
+    await expect.poll(() => page.getByText('Screens twin', { exact: true }).count()).toBe(0);
+    await page.goto(`${address}/?search=Screens`);
+    await menu('Screens twin').waitFor();
     expect(errors).toEqual([]);
+  });
+  it('an empty sheet of a typed size starts a job to draw on', async () => {
+    await page.goto(address);
+    await page.getByRole('button', { name: 'Empty sheet' }).click();
+    await page.getByLabel('Sheet width').fill('12in');
+    await page.getByLabel('Sheet width').press('Enter');
+    await page.getByRole('button', { name: 'Start drawing' }).click();
+    await page.waitForURL(/\/jobs\//);
+    const made = await jobOf(/jobs\/([0-9a-f-]+)/.exec(page.url())?.[1] as string);
+    expect(made.setup).toMatchObject({ stockWidthMm: 304.8, stockHeightMm: 200 });
   });
 });

@@ -1,4 +1,4 @@
-import type { Job } from '@nuvet/core/job';
+import { type Job, jobSchema } from '@nuvet/core/job';
 import { type Path, polygonPath } from '@nuvet/core/plane';
 
 /** The running application that the end-to-end tests speak to. */
@@ -43,7 +43,9 @@ export async function jobOfOutlines(
   return id;
 }
 
-export const jobOf = async (id: string): Promise<Job> => ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+/** A job as the server has it. */
+export const jobOf = async (id: string): Promise<Job> =>
+  jobSchema.parse(((await json('GET', `/api/jobs/${id}`)).body as { job: unknown }).job);
 
 /** An upright box by its lower left corner. */
 export const boxPath = (x: number, y: number, width: number, height: number): Path =>

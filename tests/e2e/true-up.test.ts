@@ -13,7 +13,7 @@ import { describe, expect, it } from 'vitest';
 import { clickInPicture, dropFile, measured } from './bench-hand.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, json } from './server.ts';
+import { address, jobOf } from './server.ts';
 
 let page: Page;
 const errors = drivenPage((opened) => {
@@ -22,7 +22,7 @@ const errors = drivenPage((opened) => {
 
 const job = async (): Promise<Job> => {
   const id = /jobs\/([0-9a-f-]+)/.exec(page.url())?.[1];
-  return ((await json('GET', `/api/jobs/${id}`)).body as { job: Job }).job;
+  return jobOf(id as string);
 };
 const pictureNow = async (k = 0): Promise<Picture> => (await job()).pictures[k] as Picture;
 

@@ -19,6 +19,7 @@ import fc from 'fast-check';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
 import { complaints, lineFrom, overlaid, polygonFrom } from './polygons-of-jsts.ts';
+import { lawRuns } from './random-laws.ts';
 import { areaOf, mixed, moved, number, outline, place, whole } from './random-outlines.ts';
 
 describe('two curved areas', () => {
@@ -31,7 +32,7 @@ describe('two curved areas', () => {
         // Chords cut a little off either.
         expect(Math.abs(areaOf(made) - truth)).toBeLessThan(0.0005 * (pathLength(a) + pathLength(b)));
       }),
-      { numRuns: 120, seed: 11 },
+      { numRuns: lawRuns(120), seed: 11 },
     );
   });
 });
@@ -46,7 +47,7 @@ describe('a curved area set off', () => {
         const truth = BufferOp.bufferOp(polygonFrom(whole(path)), by, 200);
         expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.01 * truth.getLength() + 0.01);
       }),
-      { numRuns: 250, seed: 11 },
+      { numRuns: lawRuns(250), seed: 11 },
     );
   });
   it('and taken back by the same is within what it was', () => {
@@ -60,7 +61,7 @@ describe('a curved area set off', () => {
         );
         expect(outside).toBeLessThan(0.02 * pathLength(path));
       }),
-      { numRuns: 80, seed: 11 },
+      { numRuns: lawRuns(80), seed: 11 },
     );
   });
 });
@@ -77,7 +78,7 @@ describe('a band about a curved line', () => {
         expect(areaOf(made)).toBeLessThan(most);
         expect(areaOf(made)).toBeGreaterThan(0.4 * width * pathLength(line));
       }),
-      { numRuns: 60, seed: 11 },
+      { numRuns: lawRuns(60), seed: 11 },
     );
   });
   it('is as large as jsts makes it, also about a line that winds more tightly than the band is wide, or crosses itself', () => {
@@ -91,7 +92,7 @@ describe('a band about a curved line', () => {
         const truth = BufferOp.bufferOp(lineFrom(line), width / 2, 120);
         expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.01 * truth.getLength() + 0.01);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
 });
@@ -110,7 +111,7 @@ describe('corners that are cut', () => {
         expect(made.segments.length).toBe(path.segments.length + corners.length);
         expect(Math.abs(Math.abs(pathArea(made)) - Math.abs(pathArea(path)))).toBeLessThan(corners.length * 12 * size * size + 1e-6);
       }),
-      { numRuns: 120, seed: 11 },
+      { numRuns: lawRuns(120), seed: 11 },
     );
   });
 });
@@ -145,7 +146,7 @@ describe('nearly mirrored outlines', () => {
           expect(overlaid(one, was, 'take-away').getArea()).toBeLessThan(0.3 * pathLength(path));
         },
       ),
-      { numRuns: 40, seed: 11 },
+      { numRuns: lawRuns(40), seed: 11 },
     );
   });
 });

@@ -12,6 +12,7 @@ import { demoJobs, plateScene, type Scene } from '@nuvet/truth';
 import fc from 'fast-check';
 import { svgPathProperties } from 'svg-path-properties';
 import { afterAll, describe, expect, it } from 'vitest';
+import { lawRuns } from './random-laws.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvet-drawings-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -98,7 +99,7 @@ describe('an SVG', () => {
         const ours = outlines.reduce((sum, o) => sum + pathLength(o.path), 0);
         expect(Math.abs(ours - expected)).toBeLessThan(0.003 * expected + 0.02);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
   it('shapes and transforms have the sizes of their closed forms', () => {

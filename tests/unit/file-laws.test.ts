@@ -6,6 +6,7 @@ import { curveThrough, degrees, ellipse, piece, polar, regularPolygon, roundedRe
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { polylinesSeenByDxfParser, svgSeen } from './outside-readers.ts';
+import { lawRuns } from './random-laws.ts';
 
 const radius = fc.double({ min: 4, max: 30, noNaN: true });
 const outline: fc.Arbitrary<Path> = fc.oneof(
@@ -66,7 +67,7 @@ it('SVG: overall size, one path a piece, lengths', () => {
         expect(Math.abs(length - (ours[k] as number))).toBeLessThan(0.002 * length);
       });
     }),
-    { numRuns: 25 },
+    { numRuns: lawRuns(25) },
   );
 });
 
@@ -94,6 +95,6 @@ it('DXF: every outline closed on the layer of its purpose, as long as it was, in
         }
       });
     }),
-    { numRuns: 40 },
+    { numRuns: lawRuns(40) },
   );
 });

@@ -11,6 +11,7 @@ import UnaryUnionOp from 'jsts/org/locationtech/jts/operation/union/UnaryUnionOp
 import { Object3D, Quaternion, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { linesFrom } from './polygons-of-jsts.ts';
+import { lawRuns } from './random-laws.ts';
 import { number } from './random-outlines.ts';
 
 let count = 0;
@@ -85,7 +86,7 @@ describe('panels between cuts and creases', () => {
         const inner = places.length - sheet.segments.length - 2 * creases.length;
         expect(hinges).toHaveLength(creases.length + 2 * inner);
       }),
-      { numRuns: 120 },
+      { numRuns: lawRuns(120) },
     );
   });
 });
@@ -175,7 +176,7 @@ describe('a net folded by any angles', () => {
           }
         });
       }),
-      { numRuns: 150 },
+      { numRuns: lawRuns(150) },
     );
   });
 });

@@ -5,6 +5,7 @@ import { pathArea } from '@nuvet/core/plane';
 import { finished } from '@nuvet/core/steps';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { lawRuns } from './random-laws.ts';
 
 const digits = (value: number, count: number): string => value.toFixed(count);
 
@@ -26,6 +27,6 @@ it.each([3, 4, 6, 8])('any kerf can be taken off a hole of two semicircles with 
       const wanted = Math.PI * (own - kerfMm / 2) ** 2;
       expect(Math.abs(Math.abs(pathArea(path as NonNullable<typeof path>)) - wanted)).toBeLessThan(0.002 * (1 + wanted * 0.05));
     }),
-    { numRuns: 120 },
+    { numRuns: lawRuns(120) },
   );
 });

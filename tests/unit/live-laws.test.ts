@@ -8,6 +8,7 @@ import AffineTransformation from 'jsts/org/locationtech/jts/geom/util/AffineTran
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
 import { complaints, overlaid, type Polygon, polygonFrom } from './polygons-of-jsts.ts';
+import { lawRuns } from './random-laws.ts';
 import { areaOf, mixed, number, outline, place, whole } from './random-outlines.ts';
 
 type Step = Extract<LiveStep, { kind: 'offset' | 'mirror' | 'turn' | 'cut-out' }>;
@@ -60,7 +61,7 @@ describe('what follows from a master by live steps', () => {
         expect(complaints(made.filter((one) => areaOf([one]) > 1e-3))).toEqual([]);
         expect(made.every((one) => pathArea(one.outer) > 0)).toBe(true);
       }),
-      { numRuns: 150 },
+      { numRuns: lawRuns(150) },
     );
   });
 });

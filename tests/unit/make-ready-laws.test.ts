@@ -21,6 +21,7 @@ import OverlayOp from 'jsts/org/locationtech/jts/operation/overlay/OverlayOp.js'
 import SnapIfNeededOverlayOp from 'jsts/org/locationtech/jts/operation/overlay/snap/SnapIfNeededOverlayOp.js';
 import { describe, expect, it } from 'vitest';
 import { type Area, complaint, complaints, lineFrom, linesFrom, overlaid, polygonFrom, polygonsFrom } from './polygons-of-jsts.ts';
+import { lawRuns } from './random-laws.ts';
 import { areaOf, mixed, number } from './random-outlines.ts';
 
 let count = 0;
@@ -70,7 +71,7 @@ describe('lines that fill a curved area', () => {
         ).getLength() as number;
         expect(outside).toBeLessThan(0.01 * runs.length + 0.01);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });
@@ -119,7 +120,7 @@ describe('ways of the tool', () => {
           for (const later of loops.slice(k + 1)) expect(overlaid(later, loop, 'take-away').getArea()).toBeGreaterThan(0.01);
         });
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
   it.each(['line', 'arc'] as const)('led in and out by %s take from no piece', (kind) => {
@@ -132,7 +133,7 @@ describe('ways of the tool', () => {
         expect(runs.some(({ path }) => !path.closed)).toBe(true);
         for (const { path } of runs) expect(DistanceOp.distance(lineFrom(path, 0.001), all)).toBeGreaterThan(kerfMm / 2 - 0.008);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 });
@@ -156,7 +157,7 @@ describe('bridges across a gap', () => {
         const truth = parts.map((one) => polygonFrom(one)).reduce((sum, one) => overlaid(sum, one, 'unite'));
         expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.001 * pathLength(outer));
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     ); // biome-ignore format: one property
   });
 });
@@ -180,7 +181,7 @@ describe('pages', () => {
         const all = cells.map((cell) => polygonFrom(cell)).reduce((sum, one) => overlaid(sum, one, 'unite'));
         expect(SnapIfNeededOverlayOp.overlayOp(lines, all, OverlayOp.DIFFERENCE).getLength()).toBeLessThan(1e-6);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     ); // biome-ignore format: one property
   });
 });

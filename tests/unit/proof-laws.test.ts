@@ -13,6 +13,7 @@ import DistanceOp from 'jsts/org/locationtech/jts/operation/distance/DistanceOp.
 import RelateOp from 'jsts/org/locationtech/jts/operation/relate/RelateOp.js';
 import { describe, expect, it } from 'vitest';
 import { type Area, complaint, complaints, lineFrom, linesFrom, overlaid, type Polygon, polygonFrom } from './polygons-of-jsts.ts';
+import { lawRuns } from './random-laws.ts';
 import { areaOf, mixed, number, place, whole } from './random-outlines.ts';
 
 let count = 0;
@@ -35,7 +36,7 @@ describe('crossings', () => {
         expect(fault !== undefined).toBe(complaint(whole(path)) !== null);
         expect(complaints(madeBy(fault))).toEqual([]);
       }),
-      { numRuns: 400 },
+      { numRuns: lawRuns(400) },
     );
   });
   it('of two outlines are told just where each has its own beside what both have, and united they are what jsts unites', () => {
@@ -55,7 +56,7 @@ describe('crossings', () => {
         const truth = overlaid(one, two, 'unite').getArea();
         expect(Math.abs(areaOf(united) - truth)).toBeLessThan(0.0005 * (pathLength(a) + pathLength(other)));
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
 });
@@ -90,7 +91,7 @@ describe('widths', () => {
           expect(Math.abs(DistanceOp.distance(borders, middle) - widthMm / 2)).toBeLessThan(0.001);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
     expect(measured).toBeGreaterThan(30);
   });
@@ -113,7 +114,7 @@ describe('widths', () => {
         expect(fault).toBeDefined();
         expect(told([piece(whole(a)), piece(whole(at()))], 'too-near', { kerfMm: apart - 0.01, thinnestMm: 0 })).toEqual([]);
       }),
-      { numRuns: 100 },
+      { numRuns: lawRuns(100) },
     );
   });
   it('that break an area apart, or open a hole, once half of them is taken off all round are all told', () => {
@@ -134,7 +135,7 @@ describe('widths', () => {
         broken++;
         expect(narrowPlaces([area.outer, ...area.holes], limit).some(({ isWeb }) => isWeb)).toBe(true);
       }),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
     expect(broken).toBeGreaterThan(30);
   });
@@ -159,7 +160,7 @@ describe('what is too thin, thickened', () => {
         const near = BufferOp.bufferOp(overlaid(was, thick, 'take-away'), thinnestMm / 2 + 0.02, 60);
         expect(overlaid(overlaid(now, was, 'take-away'), near, 'take-away').getArea()).toBeLessThan(0.05);
       }),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 });

@@ -6,6 +6,7 @@
 import { type Path, type Point, type Projection, polygonOf, polygonPath, project } from '@nuvet/core/plane';
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { coverageOf } from './coverage.ts';
+import { keptPixels } from './kept-scans.ts';
 import { addGrain, blur, sensed } from './optics.ts';
 import { randomFrom } from './random.ts';
 import type { Scene } from './scene.ts';
@@ -43,31 +44,35 @@ const focalShare = 0.8;
 export function photographScene(scene: Scene, settings: PhotoSettings): Photo {
   const { widthPx, heightPx, tiltDegrees, leanDegrees, turnDegrees, fill, noise, softnessPx, seed } = { ...defaults, ...settings };
   const toPixels = cameraOver(scene, { widthPx, heightPx, tiltDegrees, leanDegrees, turnDegrees, fill });
-  const level = new Float32Array(widthPx * heightPx).fill(tones.table);
-  const lay = (paths: readonly Path[], tone: number) => {
-    const coverage = coverageOf(
-      paths.map((path) => polygonPath(polygonOf(path, 0.002).map((p) => project(toPixels, p)))),
-      widthPx,
-      heightPx,
+  const settled = { widthPx, heightPx, tiltDegrees, leanDegrees, turnDegrees, fill, noise, softnessPx, seed };
+  const pixels = keptPixels(['photo', scene.widthMm, scene.heightMm, scene.pieces, scene.print ?? [], settled], () => {
+    const level = new Float32Array(widthPx * heightPx).fill(tones.table);
+    const lay = (paths: readonly Path[], tone: number) => {
+      const coverage = coverageOf(
+        paths.map((path) => polygonPath(polygonOf(path, 0.002).map((p) => project(toPixels, p)))),
+        widthPx,
+        heightPx,
+      );
+      for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
+    };
+    lay([rectangle(0, 0, scene.widthMm, scene.heightMm)], tones.paper);
+    if (scene.print?.length) lay(scene.print, tones.print);
+    lay(
+      scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]),
+      tones.ink,
     );
-    for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
-  };
-  lay([rectangle(0, 0, scene.widthMm, scene.heightMm)], tones.paper);
-  if (scene.print?.length) lay(scene.print, tones.print);
-  lay(
-    scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]),
-    tones.ink,
-  );
-  blur(level, widthPx, heightPx, softnessPx);
-  const random = randomFrom(seed);
-  addGrain(level, widthPx, heightPx, 5, 3, random);
-  for (let y = 0; y < heightPx; y++) {
-    for (let x = 0; x < widthPx; x++) {
-      const light = 1.04 - 0.14 * (x / widthPx) - 0.06 * (y / heightPx);
-      level[y * widthPx + x] = (level[y * widthPx + x] as number) * light;
+    blur(level, widthPx, heightPx, softnessPx);
+    const random = randomFrom(seed);
+    addGrain(level, widthPx, heightPx, 5, 3, random);
+    for (let y = 0; y < heightPx; y++) {
+      for (let x = 0; x < widthPx; x++) {
+        const light = 1.04 - 0.14 * (x / widthPx) - 0.06 * (y / heightPx);
+        level[y * widthPx + x] = (level[y * widthPx + x] as number) * light;
+      }
     }
-  }
-  return { picture: greyPicture(sensed(level, noise, random, seed), widthPx, heightPx), toPixels, at: (p) => project(toPixels, p) };
+    return sensed(level, noise, random, seed);
+  });
+  return { picture: greyPicture(pixels, widthPx, heightPx), toPixels, at: (p) => project(toPixels, p) };
 }
 
 function cameraOver(

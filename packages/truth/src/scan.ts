@@ -7,6 +7,7 @@
 import { apply, chain, type Point, shift, stretch, type Transform, transformedPath, turn } from '@nuvet/core/plane';
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { coverageOf } from './coverage.ts';
+import { keptPixels } from './kept-scans.ts';
 import { addGrain, blur, sensed } from './optics.ts';
 import { randomFrom } from './random.ts';
 import type { Scene } from './scene.ts';
@@ -43,25 +44,29 @@ export function scanScene(scene: Scene, settings: ScanSettings): Scan {
   const { dpi, tiltDegrees, noise, softnessMm, grain, paper, ink, print, seed } = { ...defaults, ...settings };
   const pxPerMm = dpi / 25.4;
   const { width, height, toPixels } = placementOnGlass(scene, dpi, tiltDegrees);
-  const random = randomFrom(seed);
-  const level = new Float32Array(width * height).fill(paper);
-  const lay = (paths: Parameters<typeof coverageOf>[0], tone: number): void => {
-    const coverage = coverageOf(
-      paths.map((p) => transformedPath(p, toPixels)),
-      width,
-      height,
+  const settled = { dpi, tiltDegrees, noise, softnessMm, grain, paper, ink, print, seed };
+  const pixels = keptPixels(['scan', scene.widthMm, scene.heightMm, scene.pieces, scene.print ?? [], settled], () => {
+    const random = randomFrom(seed);
+    const level = new Float32Array(width * height).fill(paper);
+    const lay = (paths: Parameters<typeof coverageOf>[0], tone: number): void => {
+      const coverage = coverageOf(
+        paths.map((p) => transformedPath(p, toPixels)),
+        width,
+        height,
+      );
+      blur(coverage, width, height, softnessMm * pxPerMm);
+      for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
+    };
+    if (scene.print?.length) lay(scene.print, print);
+    lay(
+      scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]),
+      ink,
     );
-    blur(coverage, width, height, softnessMm * pxPerMm);
-    for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
-  };
-  if (scene.print?.length) lay(scene.print, print);
-  lay(
-    scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]),
-    ink,
-  );
-  addGrain(level, width, height, grain, 0.7 * pxPerMm, random);
+    addGrain(level, width, height, grain, 0.7 * pxPerMm, random);
+    return sensed(level, noise, random, seed);
+  });
   return {
-    picture: greyPicture(sensed(level, noise, random, seed), width, height),
+    picture: greyPicture(pixels, width, height),
     toPixels,
     mmPerPx: 1 / pxPerMm,
     at: (p) => apply(toPixels, p),

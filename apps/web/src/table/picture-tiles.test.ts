@@ -4,6 +4,7 @@ import { newPicture, type Surface, surfaceOf } from '@nuvet/core/job';
 import { asProjection, inverseProjection } from '@nuvet/core/plane';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { groundOf } from './ground';
 import { PictureTiles } from './picture-tiles';
 import { levelSize } from './pyramid';
@@ -138,7 +139,7 @@ describe('tiles', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });

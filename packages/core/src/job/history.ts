@@ -78,7 +78,8 @@ function isSame(a: unknown, b: unknown): boolean {
 const listed = ['drawn', 'drawings'];
 
 /** Patches of versions 1 and 2 replace `trace`, parts of it, or whole lists. */
-const isOld = ({ path, value }: Patch): boolean => path[0] === 'trace' || (listed.includes(String(path[0])) && Array.isArray(value));
+const isOld = ({ path, value }: Patch): boolean =>
+  path[0] === 'trace' || (path.length === 1 && listed.includes(String(path[0])) && Array.isArray(value));
 
 /** The job as a document of version 2, patched, and brought up again. */
 function afterOld(job: Job, patches: readonly Patch[]): Job {

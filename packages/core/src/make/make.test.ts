@@ -3,6 +3,7 @@ import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
 import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { machineSchema, type Piece, type Purpose, plainSetup } from '../job/index.ts';
 import { circlePath, distance, type Path, type Point, pathArea, pathLength, polygonPath, reversedPath } from '../plane/index.ts';
 import { figurePath, windingAbout } from '../shape/index.ts';
@@ -99,7 +100,7 @@ describe('kerf compensation', () => {
           expect(Math.abs(pathLength(part?.outer as Path) - truth.getLength())).toBeLessThan(0.01 + 1e-3 * pathLength(path));
         },
       ),
-      { numRuns: 300, seed: 11 },
+      { numRuns: lawRuns(300), seed: 11 },
     );
     expect(runs).toBe(300);
   });
@@ -237,7 +238,7 @@ describe('the order of cutting', () => {
         });
         expect(travelMm).toBeCloseTo(travelOf(stops, order, p(0, 0), isReversed), 6);
       }),
-      { numRuns: 60, seed: 5 },
+      { numRuns: lawRuns(60), seed: 5 },
     );
   });
   it('of a circle of stops is the circle itself', () => {

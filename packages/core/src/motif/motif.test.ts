@@ -1,6 +1,7 @@
 /** The shipped motifs, and fitting them to measured places. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { boxAroundBoxes, pathArea, pathBox, stepsOf } from '../plane/index.ts';
 import { nested, selfCrossings } from '../shape/index.ts';
 import { fittedMotif, shippedMotifs } from './index.ts';
@@ -36,7 +37,7 @@ describe('shipped motifs', () => {
         const level = boxAroundBoxes(fittedMotif(paths, { kind: 'between', a, b: { x: a.x + length, y: a.y } }).map(pathBox));
         expect((level?.maxX ?? 0) - (level?.minX ?? 0)).toBeCloseTo(length, 6);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
   it('fitted into a box touch two of its sides and stay within', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { cubicAsArcs, directionOn, nearestOnPath, type Path, pointOn, stepsOf } from './index.ts';
 
 const at = fc.record({ x: fc.integer({ min: -50, max: 50 }), y: fc.integer({ min: -50, max: 50 }) });
@@ -16,7 +17,7 @@ it('arcs follow any cubic within the tolerance, both ways', () => {
         for (const t of [0.25, 0.5, 0.75]) expect(nearestOnPath(whole, pointOn(start, segment, t)).distance).toBeLessThan(0.0105);
       }
     }),
-    { numRuns: 60 },
+    { numRuns: lawRuns(60) },
   );
 });
 

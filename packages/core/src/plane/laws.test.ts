@@ -1,6 +1,7 @@
 /** Laws of paths, against brute force: what is nearest, inside, cut in two, turned round. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import {
   apply, arcAbout, boxAround, boxAroundBoxes, centreOf, chain, circleOf, circlePath, crossing, determinant, directionOn, distance, heightOf, identity,
   inverse, isInside, isSimilarity, nearestOnPath, type Path, type Point, pathArea, pathBox, pathLength, pointOn, polygonOf, polygonPath, reversedPath,
@@ -47,7 +48,7 @@ describe('any path', () => {
         for (const key of ['maxX', 'maxY'] as const) expect(box[key] - tried[key]).toBeGreaterThan(-1e-6);
         for (const key of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(Math.abs(box[key] - tried[key])).toBeLessThan(0.02);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
   it('is as long as its parts, and both parts meet where it was cut', () => {
@@ -67,7 +68,7 @@ describe('any path', () => {
         expect(distance(reversedPath(back).start, path.start)).toBe(0);
         for (const p of walk(back, 5)) expect(nearestOnPath(path, p).distance).toBeLessThan(1e-5);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
   it('keeps to its image under any similarity, lengths growing by its scale', () => {
@@ -133,7 +134,7 @@ describe('closed paths', () => {
         }
         expect(inside + onBorder / 2 - 1).toBeCloseTo(area, 9);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
   it('of chords are as large as the curve that they stand for, ever nearer', () => {

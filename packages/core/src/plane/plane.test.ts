@@ -1,6 +1,7 @@
 import { Bezier } from 'bezier-js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import {
   type ArcSegment,
   apply,
@@ -66,7 +67,7 @@ describe('cubic curves agree with bezier-js', () => {
         const expected = pieces(bezier(from, s), 6);
         expect(Math.abs(segmentLength(from, s) - expected)).toBeLessThanOrEqual(1e-6 * expected);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
   it('in the box round them', () => {
@@ -197,7 +198,7 @@ describe('laws', () => {
         expect(Math.max(...points.map((p) => p.x))).toBeGreaterThan(box.maxX - 1e-5 * radius);
         expect(Math.min(...points.map((p) => p.y))).toBeLessThan(box.minY + 1e-5 * radius);
       }),
-      { numRuns: 50 },
+      { numRuns: lawRuns(50) },
     );
   });
   it('splitting changes neither length nor course, reversing only the sign of the area', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { applyCommand, emptyJob, type Job, keptPieces, type Piece, type Purpose } from '../job/index.ts';
 import { heldPieces } from '../make/holds.ts';
 import {
@@ -303,7 +304,7 @@ describe('random polygons with faults put into them', () => {
           expect(found.filter((c) => !(code === 'stub' && c === 'needless-points'))).toEqual([code]);
         },
       ),
-      { numRuns: 200, seed: 4711 },
+      { numRuns: lawRuns(200), seed: 4711 },
     );
     expect(runs).toBeGreaterThanOrEqual(200);
     expect(pathLength(plainPolygon(6, Array(6).fill(10), p(0, 0)))).toBeCloseTo(60, 9);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import type { Point } from '../plane/index.ts';
 import { convexHull, greyFromRgb, greyFromRgba, greyPicture, onlyInside, simplerHull } from './index.ts';
 
@@ -25,7 +26,7 @@ describe('a crop', () => {
         const { data } = onlyInside(dark, outline);
         for (let y = 0; y < 40; y++) for (let x = 0; x < 60; x++) expect(data[y * 60 + x]).toBe(isIn(outline, x + 0.5, y + 0.5) ? 30 : 255);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
   it('leaves the picture itself as it was', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circlePath, pathArea, polygonPath, reversedPath } from '../plane/index.ts';
 import { contoursAt, filledGrey, greyPicture } from './index.ts';
 
@@ -37,7 +38,7 @@ describe('an area as grey pixels', () => {
           if (isInside) expect(Math.abs(sum - Math.abs(pathArea(triangle)))).toBeLessThan(2);
         },
       ),
-      { numRuns: 120, seed: 3 },
+      { numRuns: lawRuns(120), seed: 3 },
     );
   });
   it('gives its outline back to the tracer’s contours', () => {

@@ -1,6 +1,7 @@
 /** Comparing four pixels at once, held against comparing them one by one. */
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { evenUpTo, highBits, lightBitsAt, wordsOf } from './four-pixels.ts';
 
 const level = fc.integer({ min: 0, max: 254 }).map((below) => below + 0.5);
@@ -28,6 +29,6 @@ it('a run of dark or light pixels ends at the first word that holds another', ()
       const first = odd === 0 ? 40 : odd - 1;
       expect(evenUpTo(wordsOf(bytes) as Int32Array, at, 0, 40, isDark)).toBe(first);
     }),
-    { numRuns: 400 },
+    { numRuns: lawRuns(400) },
   );
 });

@@ -1,6 +1,7 @@
 /** From ink to lines: thinning, the network of chains, the middle of a stroke. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
 import { blankMask, inkCount, inkMask, inkOf, isInk, type Mask } from './ink-mask.ts';
 import { evenedOut } from './local-threshold.ts';
@@ -66,7 +67,7 @@ describe('ink as bits', () => {
           expect(inkCount(mask)).toBe(dark.length);
         },
       ),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
   });
 });
@@ -87,7 +88,7 @@ describe('thinned ink', () => {
         thin(mask);
         expect([parts(mask, true), parts(mask, false)]).toEqual(before);
       }),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
   });
   it('leaves no pixel that could go: none but ends is simple', () => {
@@ -167,7 +168,7 @@ describe('the middle of a stroke', () => {
         }
         expect(Math.abs(width - 10)).toBeLessThan(0.3);
       }),
-      { numRuns: 60, seed: 7 },
+      { numRuns: lawRuns(60), seed: 7 },
     );
   });
   it('tells how far ink reaches, and nothing where there is none or it does not end', () => {

@@ -1,6 +1,7 @@
 import { contours as d3Contours } from 'd3-contour';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { contoursAt, greyFromRgba, greyPicture, histogram, isBilevel, otsuThreshold } from './index.ts';
 
 /** A picture from a function of pixel centres. */
@@ -123,7 +124,7 @@ describe('contours', () => {
         }
         expect(Math.abs(area - Math.abs(theirArea))).toBeLessThanOrEqual(ambiguous * 0.75 + 1e-6);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });

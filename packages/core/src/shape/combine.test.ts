@@ -5,6 +5,7 @@ import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
 import OverlayOp from 'jsts/org/locationtech/jts/operation/overlay/OverlayOp.js';
 import SnapIfNeededOverlayOp from 'jsts/org/locationtech/jts/operation/overlay/snap/SnapIfNeededOverlayOp.js';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circlePath, ellipsePath, type Path, pathArea, polygonPath, shift, transformedPath } from '../plane/index.ts';
 import { combined, divided, nested, unitedOutlines } from './combine.ts';
 
@@ -41,7 +42,7 @@ describe('areas', () => {
         expect(areaOf(both) + areaOf(onlyB)).toBeCloseTo(pathArea(b), 5);
         expect(areaOf(combined([a], [b], 'unite'))).toBeCloseTo(areaOf(both) + areaOf(onlyA) + areaOf(onlyB), 5);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
   it('of 500 random polygons are those that jsts finds', () => {
@@ -52,7 +53,7 @@ describe('areas', () => {
         const truth = SnapIfNeededOverlayOp.overlayOp(asJsts(a), asJsts(b), code).getArea() as number;
         expect(areaOf(combined([a], [b], how))).toBeCloseTo(truth, 4);
       }),
-      { numRuns: 500 },
+      { numRuns: lawRuns(500) },
     );
   });
   it('of circles and ellipses keep their arcs: two circles make a lens of the closed form', () => {

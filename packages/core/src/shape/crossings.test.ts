@@ -2,6 +2,7 @@
 import { Bezier } from 'bezier-js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { arcAbout, circlePath, distance, ellipsePath, nearestOnPath, nearestOnSegment, type Path, type Point, pathArea, pathLength, pointOn, type Segment, type Step, splitPath, stepsOf } from '../plane/index.ts'; // biome-ignore format: one list
 import { segmentCrossings } from './crossings.ts';
 import { nearnessTo, windingAbout } from './inside.ts';
@@ -31,7 +32,7 @@ describe('crossings', () => {
           expect(distance(pointOn(b.from, b.segment, u), at)).toBeLessThan(2e-6);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: lawRuns(400) },
     );
   });
   it('are the same seen from either segment', () => {
@@ -40,7 +41,7 @@ describe('crossings', () => {
         const [there, back] = [segmentCrossings(a, b), segmentCrossings(b, a)];
         for (const { at } of there) expect(Math.min(...back.map((c) => distance(c.at, at)))).toBeLessThan(1e-5);
       }),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
   });
   it('of a short curve with one that is many times as long are found, at however small an angle', () => {
@@ -72,7 +73,7 @@ describe('crossings', () => {
             expect(Math.min(...found.map((c) => distance(c.at, middle)))).toBeLessThan(1e-6);
         },
       ),
-      { numRuns: 500 },
+      { numRuns: lawRuns(500) },
     );
   });
   it('of two cubics are those that bezier-js finds', () => {
@@ -90,7 +91,7 @@ describe('crossings', () => {
           if (other.distance < 1e-7) expect(Math.min(...ours.map((c) => distance(c.at, at)))).toBeLessThan(0.5);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: lawRuns(150) },
     );
   });
   it('of a line and a circle, and of two circles, are the closed forms', () => {
@@ -144,7 +145,7 @@ describe('paths cut and joined', () => {
           expect(whole.reduce((sum, run) => sum + pathLength(run), 0)).toBeCloseTo(pathLength(path), 4);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: lawRuns(120) },
     );
   });
   it('what was one line, arc, ellipse or curve is one again', () => {
@@ -191,7 +192,7 @@ describe('where a place lies', () => {
         fc.pre(Math.abs(exact - limit) > 1e-6);
         expect(isNearer(p, limit)).toBe(exact < limit);
       }),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
   });
 });

@@ -1,6 +1,7 @@
 /** While a point is dragged only what lies about it is worked out anew: the outcome must be what it is from nothing. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circlePath, distance, knownSteps, type Path, pathArea, pathBox, pathLength, reversedPath, type Segment, stepsOf, transformedPath } from '../plane/index.ts'; // biome-ignore format: one line
 import { followed, type LiveStep } from './live.ts';
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
@@ -51,7 +52,7 @@ describe('a chain of live steps', () => {
           }
         },
       ),
-      { numRuns: 6 },
+      { numRuns: lawRuns(6) },
     );
   });
   it('told as points and drawn again keeps every segment that was not touched', () => {
@@ -103,7 +104,7 @@ describe('crossings that are remembered', () => {
           }
         },
       ),
-      { numRuns: 6 },
+      { numRuns: lawRuns(6) },
     );
   });
   it('of a path that is told twice are told for both', () => {

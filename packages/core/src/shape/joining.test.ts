@@ -1,6 +1,7 @@
 /** Trim, extend, join, split, cut: what is not touched stays to the last digit, and what should meet meets. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import {
   circlePath,
   directionOn,
@@ -92,7 +93,7 @@ describe('joining ends', () => {
         const turn = Math.asin(near(1, 0).x * near(1, h).y - near(1, 0).y * near(1, h).x);
         expect(Math.abs(turn / length)).toBeCloseTo(0.1, 3);
       }),
-      { numRuns: 30 },
+      { numRuns: lawRuns(30) },
     );
   });
 });

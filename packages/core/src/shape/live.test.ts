@@ -1,6 +1,7 @@
 /** What follows from a master: mirror, turned copies, thickness, rounding, cut-outs; laying flat. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { apply, circlePath, distance, type Path, pathArea, pathLength, polygonPath, shift, transformedPath } from '../plane/index.ts';
 import { aligned, distributed } from './arrange.ts';
 import { gridImages, imagesAlong, joinedImages, mirrorAbout, stationAt, turnAbout, turnedImages } from './copies.ts';
@@ -46,7 +47,7 @@ describe('images', () => {
         expect(paths).toHaveLength(1);
         expect(paths[0]?.closed).toBe(true);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
   it('in a grid, and along a path at even steps', () => {

@@ -4,6 +4,7 @@ import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
 import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import {
   circlePath,
   distance,
@@ -76,7 +77,7 @@ describe('an outline set off', () => {
         expect(pathArea(back?.outer as Path)).toBeCloseTo(pathArea(path), 4);
         for (const { segment } of stepsOf(path)) expect(nearestOnPath(back?.outer as Path, segment.to).distance).toBeLessThan(1e-4);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
   it('of 500 random polygons has the area that a jsts buffer has', () => {
@@ -94,7 +95,7 @@ describe('an outline set off', () => {
         );
         expect(Math.abs(ours - truth)).toBeLessThan(0.02);
       }),
-      { numRuns: 500 },
+      { numRuns: lawRuns(500) },
     );
   });
   it('inward until nothing is left vanishes, and falls into parts where it is narrow', () => {

@@ -1,6 +1,7 @@
 /** Points moved, added and taken out; curves through points; figures by their measures. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import {
   circlePath,
   directionOn,
@@ -56,7 +57,7 @@ describe('points of a path', () => {
         for (const u of [0.2, 0.5, 0.8])
           expect(nearestOnPath(pen, pointOn(back.start, back.segments[0] as Path['segments'][0], u)).distance).toBeLessThan(0.01);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
     expect(withoutPoints(circlePath({ x: 0, y: 0 }, 5), [1])).toBeNull();
   });

@@ -1,6 +1,7 @@
 /** Chords along contours: within the tolerance, fewer as it widens. */
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { nearestOnPath } from '../plane/index.ts';
 import { chordsAlong } from './chords.ts';
 
@@ -30,6 +31,6 @@ it('no point of the contour lies farther from them than the tolerance, and a wid
         expect(chordsAlong(points, 2 * tolerance).segments.length).toBeLessThanOrEqual(chords.segments.length + 2);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: lawRuns(60) },
   );
 });

@@ -1,6 +1,7 @@
 /** Curves and joints found again on courses that were made from them: closed forms, nothing of a picture. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { directionOn, type Path, type Point, pointOn, polygonOf } from '../plane/index.ts';
 import type { CubicSegment } from '../plane/segment.ts';
 import { settleChain } from './arc-chain.ts';
@@ -53,7 +54,7 @@ describe('a cubic is found again', () => {
         expect(fits).toBe(true);
         expect(rms).toBeLessThan(grain.rms);
       }),
-      { numRuns: 150, seed: 11 },
+      { numRuns: lawRuns(150), seed: 11 },
     );
   });
   it('even one whose handles cross far beyond its ends, as half a heart', () => {

@@ -1,6 +1,7 @@
 /** The fit itself, on courses whose truth is a formula: figures, chains of arcs, open paths. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import {
   axesOf,
   circleOf,
@@ -41,7 +42,7 @@ describe('whole figures', () => {
         expect(Math.abs(axes.major - a)).toBeLessThan(0.1);
         expect(Math.abs(axes.minor - a * share)).toBeLessThan(0.1);
       }),
-      { numRuns: 60, seed: 7 },
+      { numRuns: lawRuns(60), seed: 7 },
     );
   });
   it('a circle is one, its radius within a twentieth of a pixel', () => {
@@ -51,7 +52,7 @@ describe('whole figures', () => {
         expect(kinds(found)).toEqual(['arc', 'arc']);
         expect(Math.abs(circleOf(found.start, found.segments[0] as ArcSegment).radius - r)).toBeLessThan(0.05);
       }),
-      { numRuns: 40, seed: 7 },
+      { numRuns: lawRuns(40), seed: 7 },
     );
   });
   it('what is a pixel off a circle in three places is none', () => {
@@ -93,7 +94,7 @@ describe('rounded rectangles', () => {
           if (segment.kind === 'arc') expect(Math.abs(circleOf(from, segment).radius - r)).toBeLessThan(0.3);
         });
       }),
-      { numRuns: 40, seed: 7 },
+      { numRuns: lawRuns(40), seed: 7 },
     );
   });
 });
@@ -146,7 +147,7 @@ describe('chains of arcs', () => {
           });
         },
       ),
-      { numRuns: 60, seed: 7 },
+      { numRuns: lawRuns(60), seed: 7 },
     );
   });
 });

@@ -2,6 +2,7 @@
 import { deviationOf, plateScene, scanScene, straightScene } from '@nuvet/truth';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circleOf } from '../plane/arc.ts';
 import { circlePath, inverse, type Path, type Point, polygonPath, stepsOf, transformedPath } from '../plane/index.ts';
 import type { ArcSegment } from '../plane/segment.ts';
@@ -100,6 +101,6 @@ it('what is found among sides of chance moves no corner beyond its reach', () =>
       expect(moved).toBeLessThanOrEqual(0.1);
       expect(paths[0]?.segments).toHaveLength(points.length);
     }),
-    { numRuns: 60 },
+    { numRuns: lawRuns(60) },
   );
 });

@@ -1,6 +1,7 @@
 /** What segments between places cost, on courses made from lines, circles and curves of known measures. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { type Path, type Point, polygonOf } from '../plane/index.ts';
 import { placeAt } from './cheapest-way.ts';
 import { Course } from './course.ts';
@@ -32,7 +33,7 @@ describe('an arc', () => {
         expect(found).toBeGreaterThanOrEqual(costOf.arc);
         expect(found).toBeLessThan(costOf.arc + 0.05);
       }),
-      { numRuns: 150 },
+      { numRuns: lawRuns(150) },
     );
   });
   it('is no line, and dearer as a curve', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { apply, distance, type Point, type Projection, project, projectionOfFour } from '../plane/index.ts';
 import { chanceOfF, fitTrueUp, sizeInWords, TrueUpError, type TrueUpMark, worstLeftOver } from './index.ts';
 
@@ -202,7 +203,7 @@ describe('against an independent truth', () => {
           expect(found.y - home.y).toBeCloseTo(p.y - 20, 5);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 
@@ -376,7 +377,7 @@ describe('against an independent truth', () => {
           expect(mmPerPx).toBeCloseTo(0.1, 2);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: lawRuns(400) },
     );
   });
 
