@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
@@ -12,7 +13,8 @@ export default defineConfig({
   resolve: { alias },
   test: {
     testTimeout: 60_000,
-    reporters: ['default'],
+    // The main thread only hands out work.
+    maxWorkers: availableParallelism(),
     projects: [
       {
         resolve: { alias },

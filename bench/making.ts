@@ -58,7 +58,7 @@ function wavy(segments: number, x: number, y: number, id: string): Piece {
 }
 
 function measureFindings(): void {
-  const limits = { kerfMm: 0.2, thinnestMm: 1 };
+  const limits = { kerfMm: 0.2, thinnestMm: 1, clearanceMm: 0 };
   const sheet = () => Array.from({ length: 100 }, (_, k) => wavy(100, 100 * (k % 10), 100 * Math.floor(k / 10), `p${k}`));
   // The first time the engine has not seen the code yet.
   const cold = performance.now();

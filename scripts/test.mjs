@@ -34,12 +34,12 @@ function failedTests(testResults) {
 }
 
 /** Runs Vitest with a configuration and adds what it counted. */
-async function vitest(name, config, environment = {}) {
+async function vitest(name, config, words, environment = {}) {
   say(name);
-  const report = join(keptFolder, `${config}.json`);
+  const report = join(keptFolder, `${name.replaceAll(' ', '-')}.json`);
   rmSync(report, { force: true });
-  const words = ['run', '--config', config, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
-  const ended = await run(program('vitest'), words, { cwd: projectFolder, env: { ...baseEnvironment, ...environment } }).then(
+  const all = ['run', '--config', config, ...words, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
+  const ended = await run(program('vitest'), all, { cwd: projectFolder, env: { ...baseEnvironment, ...environment } }).then(
     () => true,
     () => false,
   );
@@ -83,17 +83,24 @@ try {
   await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
   await installNodePackages();
   say(`installed (${since()})`);
-  // The build leaves a core half idle, which the checks take.
-  await Promise.all([buildWeb(), plainChecks()]);
-  say(`built and checked (${since()})`);
-  await withApplication('postgres-test', async ({ address, databaseUrl, emptyDatabaseUrl }) => {
-    say(`started (${since()})`);
-    await vitest('unit and server tests', 'vitest.config.ts', { ...laws, NUVET_EMPTY_DATABASE: emptyDatabaseUrl });
-    say(`unit and server tests done (${since()})`);
+  // What needs no server goes on while the application is built, its database filled and both are started.
+  const plain = plainChecks()
+    .then(() => vitest('unit tests', 'vitest.config.ts', ['--project', 'pure', '--project', 'command'], laws))
+    .then(() => say(`unit tests done (${since()})`));
+  const served = withApplication('postgres-test', async ({ address, databaseUrl, emptyDatabaseUrl }) => {
+    say(`the application is started (${since()})`);
+    await plain;
+    await vitest('server tests', 'vitest.config.ts', ['--project', 'server'], {
+      ...laws,
+      NUVET_EMPTY_DATABASE: emptyDatabaseUrl,
+      NUVET_LOG: 'silent',
+    });
+    say(`server tests done (${since()})`);
     if (!isDeep)
-      await vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', { NUVET_ADDRESS: address, DATABASE_URL: databaseUrl });
+      await vitest('end-to-end tests in Chromium', 'vitest.e2e.config.ts', [], { NUVET_ADDRESS: address, DATABASE_URL: databaseUrl });
     say(`all done (${since()})`);
   });
+  await Promise.all([plain, served]);
 } catch (error) {
   fail(error);
 }

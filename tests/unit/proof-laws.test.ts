@@ -21,7 +21,7 @@ const piece = ({ outer, holes }: Area): Piece => {
   const name = `Piece ${++count}`;
   return { id: name, name, purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [...holes] };
 };
-const limits = { kerfMm: 0, thinnestMm: 0 };
+const limits = { kerfMm: 0, thinnestMm: 0, clearanceMm: 0 };
 const told = (pieces: readonly Piece[], code: Fault['code'], of = limits): Fault[] => faultsOf(pieces, of).filter((f) => f.code === code);
 const madeBy = (fault: Fault | undefined): readonly MadeOutlines[] =>
   fault?.mends.flatMap((mend) => (mend.do === 'replace' ? mend.by : [])) ?? [];
@@ -110,9 +110,11 @@ describe('widths', () => {
         const gaps = narrowPlaces([a, at()], gap + 1).filter(({ isWeb }) => !isWeb);
         // Notches of either are gaps as well.
         expect(Math.min(...gaps.map(({ widthMm }) => widthMm))).toBeLessThan(apart + 0.001);
-        const [fault] = told([piece(whole(a)), piece(whole(at()))], 'too-near', { kerfMm: apart + 0.01, thinnestMm: 0 });
+        const [fault] = told([piece(whole(a)), piece(whole(at()))], 'too-near', { kerfMm: apart + 0.01, thinnestMm: 0, clearanceMm: 0 });
         expect(fault).toBeDefined();
-        expect(told([piece(whole(a)), piece(whole(at()))], 'too-near', { kerfMm: apart - 0.01, thinnestMm: 0 })).toEqual([]);
+        expect(told([piece(whole(a)), piece(whole(at()))], 'too-near', { kerfMm: apart - 0.01, thinnestMm: 0, clearanceMm: 0 })).toEqual(
+          [],
+        );
       }),
       { numRuns: lawRuns(100) },
     );
@@ -137,7 +139,7 @@ describe('widths', () => {
       }),
       { numRuns: lawRuns(300) },
     );
-    expect(broken).toBeGreaterThan(30);
+    expect(broken).toBeGreaterThan(lawRuns(300) / 10);
   });
 });
 
@@ -146,7 +148,7 @@ describe('what is too thin, thickened', () => {
     fc.assert(
       fc.property(nearHole, number(0.5, 3), (area, thinnestMm) => {
         fc.pre(complaint(area) === null);
-        const of = { kerfMm: 0, thinnestMm };
+        const of = { kerfMm: 0, thinnestMm, clearanceMm: 0 };
         const [fault] = told([piece(area)], 'thin-web', of);
         const made = madeBy(fault);
         fc.pre(made.length > 0);

@@ -143,7 +143,7 @@ export function models() {
         createdAt: DataTypes.DATE,
         updatedAt: DataTypes.DATE,
       },
-      { sequelize, tableName: 'jobs' },
+      { sequelize, modelName: 'JobRow', tableName: 'jobs' },
     );
     JobEditRow.init(
       {
@@ -153,7 +153,7 @@ export function models() {
         forward: needed(DataTypes.JSONB),
         back: needed(DataTypes.JSONB),
       },
-      { sequelize, tableName: 'job_edits', timestamps: false },
+      { sequelize, modelName: 'JobEditRow', tableName: 'job_edits', timestamps: false },
     );
     JobSaveRow.init(
       {
@@ -163,15 +163,15 @@ export function models() {
         patches: DataTypes.JSONB,
         createdAt: DataTypes.DATE,
       },
-      { sequelize, tableName: 'job_saves', updatedAt: false },
+      { sequelize, modelName: 'JobSaveRow', tableName: 'job_saves', updatedAt: false },
     );
     JobPictureRow.init(
       { jobId: key(DataTypes.UUID), pictureId: key(DataTypes.UUID) },
-      { sequelize, tableName: 'job_pictures', timestamps: false },
+      { sequelize, modelName: 'JobPictureRow', tableName: 'job_pictures', timestamps: false },
     );
     JobDrawingRow.init(
       { jobId: key(DataTypes.UUID), revision: needed(DataTypes.INTEGER), svg: needed(DataTypes.TEXT) },
-      { sequelize, tableName: 'job_drawings', timestamps: false },
+      { sequelize, modelName: 'JobDrawingRow', tableName: 'job_drawings', timestamps: false },
     );
     PictureRow.init(
       {
@@ -190,11 +190,11 @@ export function models() {
         byteLength: needed(DataTypes.INTEGER),
         createdAt: DataTypes.DATE,
       },
-      { sequelize, tableName: 'pictures', updatedAt: false },
+      { sequelize, modelName: 'PictureRow', tableName: 'pictures', updatedAt: false },
     );
     PictureChunkRow.init(
       { pictureId: key(DataTypes.UUID), seq: key(DataTypes.INTEGER), bytes: needed(DataTypes.BLOB) },
-      { sequelize, tableName: 'picture_chunks', timestamps: false },
+      { sequelize, modelName: 'PictureChunkRow', tableName: 'picture_chunks', timestamps: false },
     );
     MotifRow.init(
       {
@@ -205,7 +205,7 @@ export function models() {
         paths: needed(DataTypes.JSONB),
         createdAt: DataTypes.DATE,
       },
-      { sequelize, tableName: 'motifs', updatedAt: false },
+      { sequelize, modelName: 'MotifRow', tableName: 'motifs', updatedAt: false },
     );
     PresetRow.init(
       {
@@ -216,7 +216,7 @@ export function models() {
         value: needed(DataTypes.JSONB),
         createdAt: DataTypes.DATE,
       },
-      { sequelize, tableName: 'presets', updatedAt: false },
+      { sequelize, modelName: 'PresetRow', tableName: 'presets', updatedAt: false },
     );
     PictureTileRow.init(
       {
@@ -226,7 +226,7 @@ export function models() {
         tileRow: key(DataTypes.INTEGER),
         bytes: needed(DataTypes.BLOB),
       },
-      { sequelize, tableName: 'picture_tiles', timestamps: false },
+      { sequelize, modelName: 'PictureTileRow', tableName: 'picture_tiles', timestamps: false },
     );
   }
   return {

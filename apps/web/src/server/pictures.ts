@@ -18,7 +18,7 @@ import {
   readPictureFile,
 } from '@nuvet/pictures';
 import pLimit from 'p-limit';
-import { type CreationAttributes, literal, Op, type Transaction } from 'sequelize';
+import type { CreationAttributes, Transaction } from 'sequelize';
 import sharp from 'sharp';
 import { levelsOf } from '../table/pyramid.ts';
 import { owned, type Person } from './access.ts';
@@ -89,13 +89,11 @@ function asProblem(error: unknown): never {
 
 /** Pictures that no job uses, a day after they came, go. Working copies go with their originals. */
 export async function letUnusedGo(workshopId: string): Promise<void> {
-  const dayAgo = new Date(Date.now() - 24 * 3600 * 1000);
-  const unused = literal('not exists (select 1 from job_pictures where job_pictures.picture_id = "PictureRow".id)');
-  const found = await models().PictureRow.findAll({
-    where: { workshopId, originalId: null, createdAt: { [Op.lt]: dayAgo }, [Op.and]: unused },
-    attributes: ['id'],
-  });
-  if (found.length > 0) await models().PictureRow.destroy({ where: { id: found.map(({ id }) => id) } });
+  await models().sequelize.query(
+    `delete from pictures where workshop_id = :workshopId and original_id is null and created_at < now() - interval '1 day'
+      and not exists (select 1 from job_pictures where job_pictures.picture_id = pictures.id)`,
+    { replacements: { workshopId } },
+  );
 }
 
 async function keep(person: Person, coming: Coming, file: string, { kind, resolution }: PictureFile): Promise<Picture> {

@@ -6,21 +6,44 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { colours } from '@/ui/colours';
 
 interface Props {
   readonly tray?: ReactNode;
   readonly children: ReactNode;
-  readonly next?: { readonly word: string; readonly onClick: () => void; readonly disabled?: boolean };
+  readonly next?: NextStep;
+  /** All the rest at once, where nothing is in doubt. */
+  readonly rest?: NextStep;
 }
 
-export function Docket({ tray, children, next }: Props) {
+export interface NextStep {
+  readonly word: string;
+  readonly onClick: () => void;
+  readonly disabled?: boolean;
+}
+
+export function Docket({ tray, children, next, rest }: Props) {
+  const frame = useRef<HTMLElement>(null);
+  // A new stage’s controls are the next that Tab comes to.
+  useEffect(() => {
+    if (document.activeElement === document.body || document.activeElement?.closest('nav')) frame.current?.focus({ preventScroll: true });
+  }, []);
   return (
     <Box
       component="aside"
+      id="docket"
+      ref={frame}
+      tabIndex={-1}
       aria-label="Docket"
-      sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, bgcolor: 'background.paper', borderRight: `1px solid ${colours.line}` }}
+      sx={{
+        display: 'flex',
+        flexDirection: 'column',
+        minHeight: 0,
+        bgcolor: 'background.paper',
+        borderRight: `1px solid ${colours.line}`,
+        outline: 'none',
+      }}
     >
       {tray && (
         <Box sx={{ p: 1.5, borderBottom: `1px solid ${colours.line}`, display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
@@ -29,10 +52,15 @@ export function Docket({ tray, children, next }: Props) {
       )}
       <Box sx={{ flex: 1, overflowY: 'auto', p: 2, display: 'flex', flexDirection: 'column', gap: 2 }}>{children}</Box>
       {next && (
-        <Box sx={{ p: 1.5, borderTop: `1px solid ${colours.line}` }}>
+        <Box sx={{ p: 1.5, borderTop: `1px solid ${colours.line}`, display: 'grid', gap: 1 }}>
           <Button fullWidth variant="contained" size="large" onClick={next.onClick} disabled={next.disabled}>
             {next.word}
           </Button>
+          {rest && (
+            <Button fullWidth variant="outlined" onClick={rest.onClick} disabled={rest.disabled}>
+              {rest.word}
+            </Button>
+          )}
         </Box>
       )}
     </Box>

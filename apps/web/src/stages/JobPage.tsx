@@ -5,6 +5,7 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import { type Picture, piecesOf, withTraceOf, workBoxOf } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
@@ -24,6 +25,7 @@ import { useKeptList } from '@/ui/kept-list';
 import { Boundary } from '@/ui/Stumbled';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
+import { Finisher, stopFinishing, useFinishing } from './finishing';
 import { createJobStore, JobStoreContext, useJob } from './job-store';
 import { MakeReady } from './make-ready/MakeReady';
 import { Prove } from './prove/Prove';
@@ -169,7 +171,9 @@ function Bench({
             gridTemplateRows: 'auto auto minmax(0, 1fr) auto',
           }}
         >
+          <SkipLinks />
           <TopBar stage={stage} onStage={onStage} />
+          <Finisher picture={picture} stage={stage} onStage={onStage} />
           <Messages />
           <Boundary key={`${stage} docket`}>
             <StageDocket
@@ -214,19 +218,21 @@ function Work({
   const pieces = useKeptList(found);
   return (
     <>
-      {isFolding ? (
-        <FoldView pieces={pieces} />
-      ) : hasWork ? (
-        <LightTable active={picture} stage={stage} pieces={pieces} />
-      ) : (
-        <EmptyTable
-          incoming={incoming}
-          onDraw={() => {
-            onStage('trace');
-            takeTray('draw');
-          }}
-        />
-      )}
+      <Box component="main" id="table" tabIndex={-1} sx={{ minWidth: 0, minHeight: 0, display: 'grid', outline: 'none' }}>
+        {isFolding ? (
+          <FoldView pieces={pieces} />
+        ) : hasWork ? (
+          <LightTable active={picture} stage={stage} pieces={pieces} />
+        ) : (
+          <EmptyTable
+            incoming={incoming}
+            onDraw={() => {
+              onStage('trace');
+              takeTray('draw');
+            }}
+          />
+        )}
+      </Box>
       <RuleBar picture={picture} pieces={pieces} />
     </>
   );
@@ -256,6 +262,33 @@ function StageDocket({ stage, picture, incoming, scannerService, hasCutter, jobI
   );
 }
 
+/** What a keyboard comes to first: past the top bar, straight to the docket or the light table. */
+function SkipLinks() {
+  const name = useJob((s) => s.job.name);
+  return (
+    <>
+      <Box component="h1" sx={hiddenUntilFocus}>
+        {name}
+      </Box>
+      {[
+        ['#docket', 'Skip to the docket'],
+        ['#table', 'Skip to the light table'],
+      ].map(([href, word]) => (
+        <Box key={href} component="a" href={href} sx={hiddenUntilFocus}>
+          {word}
+        </Box>
+      ))}
+    </>
+  );
+}
+
+const hiddenUntilFocus = {
+  position: 'absolute',
+  left: -9999,
+  m: 0,
+  '&:focus': { left: 8, top: 8, zIndex: 2000, bgcolor: 'background.paper', p: 1, border: `2px solid ${colours.verdigris}` },
+} as const;
+
 function EmptyTable({ incoming, onDraw }: { incoming: IncomingState; onDraw: () => void }) {
   return (
     <Box sx={{ display: 'grid', placeItems: 'center', bgcolor: colours.ground }}>
@@ -273,6 +306,8 @@ function EmptyTable({ incoming, onDraw }: { incoming: IncomingState; onDraw: () 
   );
 }
 
+const finishingWords = { trace: 'Tracing the picture …', prove: 'Checking the outlines …', file: 'Making the file …' } as const;
+
 /** What needs a word across the whole page: a change in another window, a refused edit. */
 function Messages() {
   const { saving, message, dismiss, takeNewest, retry } = {
@@ -283,8 +318,28 @@ function Messages() {
     retry: useJob((s) => s.retry),
   };
   const isElsewhere = saving === 'changed-elsewhere';
+  const { phase, doubt } = useFinishing();
   return (
     <Box sx={{ gridColumn: '1 / -1' }}>
+      {phase !== 'idle' && (
+        <Alert
+          severity="info"
+          square
+          icon={<CircularProgress size={18} />}
+          action={
+            <Button color="inherit" onClick={() => stopFinishing()}>
+              Stop
+            </Button>
+          }
+        >
+          {finishingWords[phase]}
+        </Alert>
+      )}
+      {doubt && (
+        <Alert severity="warning" square onClose={() => stopFinishing()}>
+          Stopped before the file was made: {doubt}
+        </Alert>
+      )}
       {isElsewhere || saving === 'refused' ? (
         <Alert
           severity="error"

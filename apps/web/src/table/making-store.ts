@@ -3,7 +3,7 @@
  * What proving and making ready show and do not keep in the job: faults found, the cut that is planned, pages, what a cutter has
  * burnt, and what is taken or dragged on the table.
  */
-import type { CutPlan, Tiling } from '@nuvet/core/make';
+import type { CutPlan, FileKind, Tiling } from '@nuvet/core/make';
 import type { Point } from '@nuvet/core/plane';
 import type { Fault } from '@nuvet/core/proof';
 import { create } from 'zustand';
@@ -19,6 +19,8 @@ interface MakingState {
   readonly isProving: boolean;
   readonly tray: MakingTray;
   readonly plan: CutPlan | null;
+  /** The file that is downloaded as soon as it can be made. */
+  readonly wanted: FileKind | null;
   /** 0 to 1 while a cut is planned. */
   readonly planning: number | null;
   readonly tiling: Tiling | null;
@@ -45,6 +47,7 @@ export const useMaking = create<MakingState>(() => ({
   isProving: true,
   tray: 'cut',
   plan: null,
+  wanted: null,
   planning: null,
   tiling: null,
   places: [],

@@ -53,6 +53,12 @@ interface Asked {
   readonly heightPx: number;
 }
 
+/** A place off the picture is its nearest place on it. */
+const within = ({ width, height }: GreyPicture, { x, y }: Point): Point => ({
+  x: Math.min(width - 1, Math.max(0, x)),
+  y: Math.min(height - 1, Math.max(0, y)),
+});
+
 let held: { readonly id: string; readonly grey: GreyPicture; contours?: readonly Contour[] } | null = null;
 let reading: { readonly id: string; readonly done: Promise<void> } | null = null;
 
@@ -94,7 +100,7 @@ const finder = {
   /** Begins a way at the edge or line nearest to a place; null until the picture has been read. */
   async wireFrom(asked: Asked, at: Point, follow: Followed, reachPx: number): Promise<Point | null> {
     const { grey } = await greyOf(asked);
-    const from = drawnTo(grey, at, follow, reachPx);
+    const from = drawnTo(grey, within(grey, at), follow, reachPx);
     const begun = new LiveWire(grey, from, follow);
     wire = { id: asked.id, wire: begun };
     void prepareAhead(begun);
@@ -110,13 +116,14 @@ const finder = {
 
   /** The way from where it was begun to a place. */
   wireTo(at: Point): Point[] {
-    return wire ? wire.wire.to(at) : [];
+    return wire ? wire.wire.to(held ? within(held.grey, at) : at) : [];
   },
 
   /** The same pixel by pixel, to the edge or line nearest to a place. */
   wireHeld(asked: Asked, at: Point, follow: Followed, reachPx: number, exactly: boolean): Point[] {
     if (!wire || held?.id !== asked.id) return [];
-    return wire.wire.held(exactly ? at : drawnTo(held.grey, at, follow, reachPx));
+    const inside = within(held.grey, at);
+    return wire.wire.held(exactly ? inside : drawnTo(held.grey, inside, follow, reachPx));
   },
 
   /** One path along ways held one after another, on the sheet. */

@@ -17,7 +17,7 @@ import {
   tiled,
 } from '@nuvet/core/make';
 import type { Path, Point, Transform } from '@nuvet/core/plane';
-import { type Fault, type ProofLimits, Prover } from '@nuvet/core/proof';
+import { type Fault, isBody, narrowPlaces, type ProofLimits, Prover } from '@nuvet/core/proof';
 import { expose, transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { fetchBytes } from './pixels';
@@ -76,7 +76,35 @@ async function underlayOf(source: UnderlaySource, paleness: number): Promise<Und
 
 const underlayPaleness = 0.35;
 
+/** Where webs and passages are narrowest, as pairs of places that face each other; null where nothing faces within sight. */
+export interface NarrowestPlaces {
+  readonly web: readonly [Point, Point] | null;
+  readonly passage: readonly [Point, Point] | null;
+}
+
+/** Looked for within so much first, then wider, mm; past this many segments only the first. */
+const sightsMm = [1, 4, 16];
+const maxSegmentsFar = 8000;
+
+function narrowestOf(paths: readonly Path[]): NarrowestPlaces {
+  const segments = paths.reduce((sum, path) => sum + path.segments.length, 0);
+  let found: NarrowestPlaces = { web: null, passage: null };
+  for (const sight of segments > maxSegmentsFar ? sightsMm.slice(0, 1) : sightsMm) {
+    const places = narrowPlaces(paths, sight);
+    const pairOf = (isWeb: boolean): NarrowestPlaces['web'] => {
+      const first = places.find((n) => n.isWeb === isWeb);
+      return first ? [first.a, first.b] : null;
+    };
+    found = { web: found.web ?? pairOf(true), passage: found.passage ?? pairOf(false) };
+    if (found.web && found.passage) break;
+  }
+  return found;
+}
+
 const maker = {
+  narrowest: (pieces: readonly Piece[]): NarrowestPlaces =>
+    narrowestOf(pieces.filter(isBody).flatMap(({ outer, holes }) => [outer, ...holes])),
+
   /** @param changed the pieces that are new or other than when they were last sent; @param ids all pieces, in their order */
   async prove(changed: readonly Piece[], ids: readonly string[], limits: ProofLimits): Promise<Fault[] | null> {
     for (const piece of changed) known.set(piece.id, piece);

@@ -143,7 +143,7 @@ export function applyCommand(job: Job, command: Command): Job {
     case 'rename':
       return { ...job, name: command.name };
     case 'set-unit':
-      return { ...job, unit: command.unit };
+      return withMachine({ ...job, unit: command.unit }, job.setup.machine.unit === job.unit ? { unit: command.unit } : {});
     case 'set-making':
       return { ...job, making: command.making };
     case 'set-plan-scale':
@@ -160,12 +160,14 @@ export function applyCommand(job: Job, command: Command): Job {
       const rest = job.pictures.filter((p) => p !== moved);
       return { ...job, pictures: [...rest.slice(0, command.to), moved, ...rest.slice(command.to)] };
     }
-    case 'change-picture':
-      return withPicture(job, command.pictureId, (picture) => {
+    case 'change-picture': {
+      const changed = withPicture(job, command.pictureId, (picture) => {
         const isMoved = command.change.place !== undefined && !samePlain(command.change.place, picture.place);
         if (isMoved && picture.locked) throw new CommandError('locked', 'This picture is locked. Unlock it under Bring in to move it.');
         return { ...picture, ...(command.change as Partial<Picture>) };
       });
+      return command.change.datum === undefined ? changed : withDatumOfMachine(changed, command.change.datum !== null);
+    }
     case 'add-mark':
       return withPicture(job, command.pictureId, (picture) => {
         if (picture.locked) throw new CommandError('locked', 'This picture is locked. Unlock it under Bring in to mark it.');
@@ -249,6 +251,16 @@ export function applyCommand(job: Job, command: Command): Job {
     case 'set-up':
       return { ...job, setup: { ...job.setup, ...(command.change as Partial<Setup>) } };
   }
+}
+
+const withMachine = (job: Job, change: Partial<Job['setup']['machine']>): Job =>
+  Object.keys(change).length === 0 ? job : { ...job, setup: { ...job.setup, machine: { ...job.setup.machine, ...change } } };
+
+/** A datum that is set holds for files, too, unless another origin was chosen for them; taken off again, so is that. */
+function withDatumOfMachine(job: Job, isSet: boolean): Job {
+  const { origin } = job.setup.machine;
+  if (isSet) return origin === 'lower-left' ? withMachine(job, { origin: 'sheet' }) : job;
+  return origin === 'sheet' && job.pictures.every(({ datum }) => datum === null) ? withMachine(job, { origin: 'lower-left' }) : job;
 }
 
 /** @throws CommandError where more would follow than a job can hold */

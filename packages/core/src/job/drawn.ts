@@ -248,13 +248,23 @@ export function drawnPieces(job: Drawing): Piece[] {
 const looksAlike = (a: Drawn, b: Drawn): boolean =>
   a.id === b.id && a.name === b.name && a.purpose === b.purpose && a.leftOut === b.leftOut;
 
-function asPieces({ id: drawnId, name, purpose, leftOut }: Drawn, paths: readonly Path[]): Piece[] {
+const ringPart = 'ring-';
+
+/** Whether two pieces are rings of one drawn thing. */
+export function areRings(a: Pick<Piece, 'id'>, b: Pick<Piece, 'id'>): boolean {
+  const [[rootA, partA = ''], [rootB, partB = '']] = [a.id.split('/'), b.id.split('/')] as [[string, string?], [string, string?]];
+  return rootA === rootB && `${partA} ${partB}`.includes(ringPart);
+}
+
+function asPieces({ id: drawnId, name, purpose, leftOut, live }: Drawn, paths: readonly Path[]): Piece[] {
   const [closed, open] = [paths.filter((path) => path.closed), paths.filter((path) => !path.closed)];
   const whole = closed.length === 1 ? [{ outer: counterClockwise(closed[0] as Path), holes: [] }] : nested(closed);
   const all = [...whole, ...open.map((outer) => ({ outer, holes: [] as Path[] }))];
+  // Rings lie in one another on purpose: their ids say so.
+  const part = live.some((step) => step.kind === 'offset') ? ringPart : '';
   return all.map(
     ({ outer, holes }, k): Piece => ({
-      id: k === 0 ? drawnId : `${drawnId}/${k + 1}`,
+      id: k === 0 ? drawnId : `${drawnId}/${part}${k + 1}`,
       name: all.length === 1 ? name : `${name} ${k + 1}`,
       purpose,
       leftOut,

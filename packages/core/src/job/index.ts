@@ -4,7 +4,18 @@ export { cleanText } from './clean-text.ts';
 export { labelOf, traceLabel } from './command-words.ts';
 export { applyCommand, type Command, CommandError, commandSchema } from './commands.ts';
 export { checkChange, documentOf, type JobDocument, jobOfDocument } from './document.ts';
-export { canHold, type Drawn, type DrawnSource, drawnOf, drawnPieces, drawnSchema, type Master, masterOf, outlinesFrom } from './drawn.ts';
+export {
+  areRings,
+  canHold,
+  type Drawn,
+  type DrawnSource,
+  drawnOf,
+  drawnPieces,
+  drawnSchema,
+  type Master,
+  masterOf,
+  outlinesFrom,
+} from './drawn.ts';
 export { type Edit, edited, patched, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
 export { pathsOf } from './piece-paths.ts';

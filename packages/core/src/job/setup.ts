@@ -33,15 +33,18 @@ export const proofFields = z.strictObject({
   accepted: z.array(z.string().max(200)).max(2000),
   /** Webs thinner than this break, mm. */
   thinnestMm: finite.nonnegative().max(1000),
+  /** Passages must be at least so wide, for what has to go through them, mm; 0 asks for none. */
+  clearanceMm: finite.nonnegative().max(1000),
   holds: z.array(holdSchema).max(2000),
   /** Width, depth and height that a folded box must have, mm. */
   box: z.strictObject({ widthMm: size, depthMm: size, heightMm: size, toleranceMm: finite.nonnegative().max(100) }).nullable(),
 });
-const { pinned, accepted, thinnestMm, holds, box } = proofFields.shape;
+const { pinned, accepted, thinnestMm, clearanceMm, holds, box } = proofFields.shape;
 export const proofSchema = z.strictObject({
   pinned: pinned.default([]),
   accepted: accepted.default([]),
   thinnestMm: thinnestMm.default(1),
+  clearanceMm: clearanceMm.default(0),
   holds: holds.default([]),
   box: box.default(null),
 });

@@ -4,10 +4,12 @@
  */
 import { type Job, keptPieces, type Piece, type WithPieces } from '../job/index.ts';
 import { stretch, transformedPath } from '../plane/index.ts';
+import { withDrawnHoles } from './drawn-holes.ts';
 import { heldPieces } from './holds.ts';
 
 /** The pieces on the sheet. */
-export const piecesToProve = (job: WithPieces & Pick<Job, 'proof'>): readonly Piece[] => heldPieces(keptPieces(job), job.proof.holds);
+export const piecesToProve = (job: WithPieces & Pick<Job, 'proof'>): readonly Piece[] =>
+  heldPieces(withDrawnHoles(keptPieces(job), job.drawn), job.proof.holds);
 
 /** At the size that they are made in: a plan's pieces may be written at the real size. Guides are made of nothing. */
 export function piecesToMake(job: WithPieces & Pick<Job, 'proof' | 'planScale'>): Piece[] {

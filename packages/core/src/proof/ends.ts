@@ -2,7 +2,17 @@
  * In: pieces. Out: outlines that must close and do not, ends that nearly meet, lines without a purpose.
  */
 import type { Piece } from '../job/schema.ts';
-import { distance, type Path, type Point, pathLength } from '../plane/index.ts';
+import {
+  distance,
+  nearestOnSegment,
+  type Path,
+  type Point,
+  pathLength,
+  reversedPath,
+  segmentLength,
+  splitSegment,
+  stepsOf,
+} from '../plane/index.ts';
 import { closedExactly, counterClockwise, endOf, endPairs, withEndsJoined } from '../shape/index.ts';
 import { type Fault, mm, replaced } from './fault.ts';
 
@@ -61,8 +71,33 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
   ];
 }
 
-/** The same path, closed: small gaps by moving the last point, others by a straight line. */
+/** An end that lies on the path itself is a stub: the outline closes where it meets itself, and what sticks out goes. */
+const withoutStub = (path: Path): Path | null => stubOf(path) ?? stubOf(reversedPath(path));
+
+/** The loop that a path makes where its end comes to lie on its own first part; null where it does not. */
+function stubOf(path: Path): Path | null {
+  const end = endOf(path);
+  const steps = stepsOf(path);
+  const whole = pathLength(path);
+  let before = 0;
+  for (const [k, { from, segment }] of steps.entries()) {
+    // At least three quarters of it must be the outline itself.
+    if (before > whole / 4 || k > steps.length - 3) return null;
+    const near = nearestOnSegment(from, segment, end);
+    const rest = splitSegment(from, segment, near.t)[1];
+    if (near.distance <= meetMm && near.t < 1 - 1e-9 && before + segmentLength(from, segment) * near.t > 1e-3) {
+      const loop = [rest, ...path.segments.slice(k + 1)];
+      return closedExactly({ start: near.point, segments: loop, closed: true });
+    }
+    before += segmentLength(from, segment);
+  }
+  return null;
+}
+
+/** The same path, closed: small gaps by moving the last point, others by a straight line; without stubs that stick out. */
 function madeClosed(path: Path): Path {
+  const bare = path.closed ? null : withoutStub(path);
+  if (bare) return bare;
   if (gapOf(path) <= meetMm && path.segments.length > 1) return closedExactly({ ...path, closed: true });
   return { ...path, segments: [...path.segments, { kind: 'line', to: path.start }], closed: true };
 }

@@ -17,6 +17,7 @@ export const faultCodes = [
   'needless-points',
   'narrow-hole',
   'thin-web',
+  'narrow-passage',
   'too-near',
   'sharp-corner',
   'drops-out',
@@ -59,6 +60,8 @@ export interface ProofLimits {
   readonly kerfMm: number;
   /** Webs of material thinner than this break. */
   readonly thinnestMm: number;
+  /** Passages must be at least so wide, mm; 0 asks for none. */
+  readonly clearanceMm: number;
 }
 
 /** Whether a piece is cut through or cleared out, so that its outlines must close. */

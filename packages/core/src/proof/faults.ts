@@ -43,7 +43,7 @@ export class Prover {
 
   /** All faults, those of a piece together; yields the share done. */
   *prove(pieces: readonly Piece[], limits: ProofLimits): Generator<number, Fault[]> {
-    const key = `${limits.kerfMm} ${limits.thinnestMm}`;
+    const key = `${limits.kerfMm} ${limits.thinnestMm} ${limits.clearanceMm}`;
     if (key !== this.limits) {
       this.limits = key;
       this.own = keptBy();
@@ -56,7 +56,7 @@ export class Prover {
       if (k % 20 === 0) yield (0.5 * k) / made.length;
     }
     const boxes = made.map((p) => pathBox(p.outer));
-    const index = boxIndex(boxes, limits.kerfMm + 0.05);
+    const index = boxIndex(boxes, Math.max(limits.kerfMm, limits.clearanceMm) + 0.05);
     for (const [k, piece] of made.entries()) {
       const { minX, minY, maxX, maxY } = boxes[k] as (typeof boxes)[0];
       for (const l of index?.search(minX, minY, maxX, maxY) ?? []) {

@@ -49,7 +49,11 @@ export interface Finding {
 const disagreeShare = 0.005;
 
 /** What a job's outlines are held against. */
-export const limitsOf = ({ proof, setup }: Job): ProofLimits => ({ kerfMm: setup.cutting.kerfMm, thinnestMm: proof.thinnestMm });
+export const limitsOf = ({ proof, setup }: Job): ProofLimits => ({
+  kerfMm: setup.cutting.kerfMm,
+  thinnestMm: proof.thinnestMm,
+  clearanceMm: proof.clearanceMm,
+});
 
 /** All findings of a job but those that a person has said are meant so; what stops first. */
 export function findingsOf(job: Job, faults: readonly Fault[]): Finding[] {

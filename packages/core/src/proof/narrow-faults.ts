@@ -17,12 +17,13 @@ const exactMm = 1e-6;
 const meant = { do: 'accept', word: 'It is meant so' } as const;
 
 /** Webs, and holes and slots narrower than the kerf, of one piece. */
-export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits): Fault[] {
+export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: ProofLimits): Fault[] {
   if (!isBody(piece)) return [];
   const paths = pathsOf(piece);
-  const found = narrowPlaces(paths, Math.max(kerfMm, thinnestMm));
+  const found = narrowPlaces(paths, Math.max(kerfMm, thinnestMm, clearanceMm));
   const webs = found.filter((n) => n.isWeb && n.widthMm < thinnestMm - exactMm);
   const slots = found.filter((n) => !n.isWeb && n.widthMm < kerfMm - exactMm);
+  const passages = found.filter((n) => !n.isWeb && n.widthMm >= kerfMm - exactMm && n.widthMm < clearanceMm - exactMm);
   const closing = piece.holes.filter((hole) => closesUp(hole, kerfMm));
   const faults: Fault[] = [];
   if (webs.length > 0) {
@@ -38,6 +39,7 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits):
       mends: [...(thickened ? [replaced(piece, 'Thicken it', [thickened])] : []), meant],
     });
   }
+  if (passages.length > 0) faults.push(narrowPassage([piece], passages, clearanceMm));
   if (closing.length > 0 || slots.length > 0) {
     const narrowest = Math.min(
       ...slots.map((n) => n.widthMm),
@@ -59,6 +61,20 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm }: ProofLimits):
   return faults;
 }
 
+function narrowPassage(pieces: readonly Piece[], passages: readonly Narrow[], clearanceMm: number): Fault {
+  const [narrowest] = passages as [Narrow];
+  const whose = pieces.map(({ name }) => name).join(' and ');
+  const more = passages.length > 1 ? `, ${passages.length} such places` : '';
+  return {
+    code: 'narrow-passage',
+    weight: 'look',
+    message: `${whose}: a passage of ${mm(narrowest.widthMm)}; at least ${mm(clearanceMm)} must pass${more}.`,
+    pieceIds: pieces.map(({ id }) => id),
+    places: passages.map(middleOfPair),
+    mends: [meant],
+  };
+}
+
 /** Whether a hole is so small that the tool's way into it vanishes. */
 export function closesUp(hole: Path, kerfMm: number): boolean {
   const box = pathBox(hole);
@@ -66,12 +82,16 @@ export function closesUp(hole: Path, kerfMm: number): boolean {
 }
 
 /** Two pieces, neither within the other's material, that the tool's way would join. */
-export function tooNearFaults(a: Piece, b: Piece, { kerfMm }: ProofLimits): Fault[] {
+export function tooNearFaults(a: Piece, b: Piece, { kerfMm, clearanceMm }: ProofLimits): Fault[] {
   if (!isBody(a) || !isBody(b) || a.purpose !== 'cut' || b.purpose !== 'cut') return [];
   const [ours, theirs] = [pathsOf(a), pathsOf(b)];
-  const found = narrowPlaces([...ours, ...theirs], kerfMm).filter((n) => !n.isWeb && n.widthMm < kerfMm - exactMm && isBetween(ours, n));
+  const between = narrowPlaces([...ours, ...theirs], Math.max(kerfMm, clearanceMm)).filter((n) => !n.isWeb && isBetween(ours, n));
+  const found = between.filter((n) => n.widthMm < kerfMm - exactMm);
   const [nearest] = found;
-  if (!nearest) return [];
+  if (!nearest) {
+    const passages = between.filter((n) => n.widthMm < clearanceMm - exactMm);
+    return passages.length > 0 ? [narrowPassage([a, b], passages, clearanceMm)] : [];
+  }
   return [
     {
       code: 'too-near',

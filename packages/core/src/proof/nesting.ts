@@ -1,6 +1,7 @@
 /**
  * In: two closed pieces. Out: whether one would drop out of the other's hole, or lies in its material by mistake.
  */
+import { areRings } from '../job/drawn.ts';
 import type { Piece } from '../job/schema.ts';
 import { centreOf, distance, nearestOnPath, type Path, type Point, pathArea, pathBox, pathLength, reversedPath } from '../plane/index.ts';
 import { cornersOf, insidePoint, stationAt, windingAbout } from '../shape/index.ts';
@@ -16,7 +17,7 @@ export function nestingFaults(a: Piece, b: Piece): Fault[] {
   if (windingAbout([a.outer], place) === 0) return [];
   const hole = a.holes.find((path) => windingAbout([path], place) !== 0);
   if (!hole) {
-    if (isSame(a, b)) return [];
+    if (isSame(a, b) || areRings(a, b)) return [];
     return [
       {
         code: 'inside-another',
@@ -32,7 +33,7 @@ export function nestingFaults(a: Piece, b: Piece): Fault[] {
       },
     ];
   }
-  if (a.purpose !== 'cut') return [];
+  if (a.purpose !== 'cut' || areRings(a, b)) return [];
   return [
     {
       code: 'drops-out',

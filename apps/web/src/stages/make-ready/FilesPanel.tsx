@@ -11,18 +11,19 @@ import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type Job, overallBox, type Piece } from '@nuvet/core/job';
+import { documentOf, type Job, overallBox, type Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { type CutPlan, type FileKind, fileKinds, fileName, fileTypes, type MadeFile } from '@nuvet/core/make';
 import { heightOf, widthOf } from '@nuvet/core/plane';
-import dayjs from 'dayjs';
 import { strToU8 } from 'fflate';
 import { useEffect, useState } from 'react';
+import { setMaking, useMaking } from '@/table/making-store';
 import { handOver } from '@/ui/hand-over';
 import { NumberField } from '@/ui/NumberField';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
+import { lastKind, rememberKind } from './file-kinds';
 import { MachineSection } from './MachineSection';
 import { usePlanned } from './use-plan';
 
@@ -35,7 +36,8 @@ const kinds: Record<FileKind, { word: string; about: string }> = {
   png: { word: 'PNG', about: 'The pieces black on white, with their resolution.' },
 };
 
-export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; isStopped: boolean }) {
+/** What is made of the pieces, by kind, and how each is handed over. */
+export function useFiles(pieces: readonly Piece[], isStopped: boolean) {
   const job = useJob((s) => s.job);
   const revision = useJob((s) => s.revision);
   const { plan } = usePlanned();
@@ -46,6 +48,9 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
   // biome-ignore lint/correctness/useExhaustiveDependencies: a change of any of these is what matters
   useEffect(() => setSeen({}), [pieces, job.setup, plan]);
   const isReady = !isStopped && box !== null && plan !== null;
+  const machine = job.setup.machine.name;
+  const [last, setLast] = useState<FileKind>(() => lastKind(machine));
+  useEffect(() => setLast(lastKind(machine)), [machine]);
   const nameOf = (kind: FileKind) =>
     nameFor(job, kind === 'gcode' || kind === 'hpgl' ? 'cut' : 'outlines', revision(), fileTypes[kind].ending);
   const make = async (kind: FileKind, by: CutPlan): Promise<MadeFile | null> => {
@@ -61,7 +66,10 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
   };
   const download = async (kind: FileKind) => {
     const made = plan && (await make(kind, plan));
-    if (made) handOver(made.bytes, nameOf(kind), fileTypes[kind].type);
+    if (!made) return;
+    handOver(made.bytes, nameOf(kind), fileTypes[kind].type);
+    rememberKind(machine, kind);
+    setLast(kind);
   };
   const all = async () => {
     if (!plan) return;
@@ -74,6 +82,25 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
     const bytes = await maker().zipped(files);
     handOver(bytes, nameFor(job, 'files', revision(), 'zip'), 'application/zip');
   };
+  // What was asked for from elsewhere is downloaded as soon as it can be made.
+  const wanted = useMaking((s) => s.wanted);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each wish
+  useEffect(() => {
+    if (!wanted || !isReady) return;
+    setMaking({ wanted: null });
+    void download(wanted);
+  }, [wanted, isReady]);
+  return { seen, isReady, dpi, setDpi, download, all, last, box };
+}
+
+export type Files = ReturnType<typeof useFiles>;
+
+export const kindWord = (kind: FileKind): string => kinds[kind].word;
+
+export function FilesPanel({ pieces, files }: { pieces: readonly Piece[]; files: Files }) {
+  const job = useJob((s) => s.job);
+  const revision = useJob((s) => s.revision);
+  const { seen, isReady, dpi, setDpi, download, all, box } = files;
   return (
     <>
       {box && (
@@ -90,7 +117,6 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
           )}
         </Section>
       )}
-      <MachineSection />
       <Section title="Files">
         {fileKinds.map((kind) => (
           <FileRow key={kind} kind={kind} seen={seen[kind]} isReady={isReady} onDownload={() => void download(kind)} />
@@ -105,6 +131,7 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
           />
         </Box>
       </Section>
+      <MachineSection />
       <Section title="The job itself">
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
           All that was marked, drawn and set up, as an open document; the nuvet command proves and makes from it.
@@ -113,7 +140,9 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
           fullWidth
           variant="outlined"
           startIcon={<DownloadOutlined />}
-          onClick={() => handOver(strToU8(JSON.stringify(job, null, 1)), nameFor(job, 'job', revision(), 'json'), 'application/json')}
+          onClick={() =>
+            handOver(strToU8(JSON.stringify(documentOf(job), null, 1)), nameFor(job, 'job', revision(), 'json'), 'application/json')
+          }
         >
           Download the job’s document
         </Button>
@@ -135,9 +164,12 @@ export function FilesPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
   );
 }
 
+/** The day as people sort by it, in their own time. */
+export const today = (): string => new Intl.DateTimeFormat('sv-SE').format(new Date());
+
 /** A file's name by the job's pattern. */
 export const nameFor = (job: Job, what: string, revision: number, ending: string): string =>
-  fileName(job.setup.fileNames, { job: job.name, what, date: dayjs().format('YYYY-MM-DD'), revision }, ending);
+  fileName(job.setup.fileNames, { job: job.name, what, date: today(), revision }, ending);
 
 interface FileRowProps {
   readonly kind: FileKind;

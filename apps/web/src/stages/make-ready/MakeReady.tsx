@@ -16,7 +16,7 @@ import { useFindings } from '../prove/use-proof';
 import type { StageName } from '../stage';
 import { CutPanel } from './CutPanel';
 import { CutterPanel } from './CutterPanel';
-import { FilesPanel } from './FilesPanel';
+import { FilesPanel, kindWord, useFiles } from './FilesPanel';
 import { FoldPanel } from './FoldPanel';
 import { PrintPanel } from './PrintPanel';
 import { usePiecesToMake, usePlan } from './use-plan';
@@ -34,8 +34,22 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
   const pieces = usePiecesToMake();
   usePlan(pieces);
   const stop = useFindings().find((f) => f.weight === 'stops');
+  const files = useFiles(pieces, stop !== undefined);
+  const word = kindWord(files.last);
+  const next = stop
+    ? { word: 'Back to Prove', onClick: () => onStage('prove') }
+    : {
+        word: `Download ${word}`,
+        disabled: !files.isReady || files.seen[files.last] === 'working',
+        // Its row says how the file was read back.
+        onClick: () => {
+          setMaking({ tray: 'files' });
+          void files.download(files.last);
+        },
+      };
   return (
     <Docket
+      next={next}
       tray={trays.map(({ name, word, icon, explanation }) => (
         <ToolCard
           key={name}
@@ -53,7 +67,7 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
         </Alert>
       )}
       {tray === 'cut' && <CutPanel pieces={pieces} />}
-      {tray === 'files' && <FilesPanel pieces={pieces} isStopped={stop !== undefined} />}
+      {tray === 'files' && <FilesPanel pieces={pieces} files={files} />}
       {tray === 'print' && <PrintPanel pieces={pieces} isStopped={stop !== undefined} />}
       {tray === 'fold' && <FoldPanel pieces={pieces} />}
       {tray === 'cutter' && <CutterPanel pieces={pieces} jobId={jobId} hasCutter={hasCutter} isStopped={stop !== undefined} />}

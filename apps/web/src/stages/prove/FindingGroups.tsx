@@ -40,6 +40,7 @@ const groupWords: Partial<Record<Finding['code'], string>> = {
   'needless-points': 'Needless points',
   'narrow-hole': 'Narrower than the tool',
   'thin-web': 'Thin webs',
+  'narrow-passage': 'Narrow passages',
   'too-near': 'Too near together',
   'sharp-corner': 'Too sharp for the tool',
   'drops-out': 'Dropping out',

@@ -24,6 +24,7 @@ import { Measure } from '../trace/hand/Rows';
 import { BoxSize } from './BoxSize';
 import { FindingGroups } from './FindingGroups';
 import { Holds } from './Holds';
+import { Narrowest } from './Narrowest';
 import { PinnedSizes } from './PinnedSizes';
 import { useProofSheet } from './proof-sheet';
 import { useFindings } from './use-proof';
@@ -145,10 +146,19 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
             onMm={(thinnestMm) => run({ do: 'prove-by', change: { thinnestMm } })}
           />
         </Box>
+        <Box sx={{ mt: 1.25 }}>
+          <Measure
+            label="Clearance: passages at least"
+            mm={job.proof.clearanceMm}
+            unit={job.unit}
+            onMm={(clearanceMm) => run({ do: 'prove-by', change: { clearanceMm: Math.max(0, clearanceMm) } })}
+          />
+        </Box>
+        <Narrowest pieces={pieces} />
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
           {job.setup.cutting.kerfMm > 0
-            ? `Holes and gaps are held against a kerf of ${job.setup.cutting.kerfMm} mm, as set under Make ready.`
-            : 'Set the kerf under Make ready: then holes and gaps are held against it.'}
+            ? `Holes and gaps are checked against a kerf of ${printBoth(job.setup.cutting.kerfMm, job.unit)}, as set under Make ready.`
+            : 'Set the kerf under Make ready, and holes and gaps are checked against it.'}
         </Typography>
       </Section>
       <BoxSize />

@@ -6,10 +6,10 @@ import { proofRows } from '@nuvet/core/formats';
 import { measuresOf } from '@nuvet/core/job';
 import { fileName, piecesToProve } from '@nuvet/core/make';
 import { type Finding, provedSizes } from '@nuvet/core/proof';
-import dayjs from 'dayjs';
 import { handOver } from '@/ui/hand-over';
 import { maker } from '@/workers/making';
 import { useJob } from '../job-store';
+import { today } from '../make-ready/FilesPanel';
 import { underlayFor } from '../make-ready/underlay';
 import { waysOfMaking } from '../ways';
 
@@ -19,7 +19,7 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
   return async () => {
     const pieces = piecesToProve(job);
     const { stock, thicknessMm, way } = job.making;
-    const date = dayjs().format('YYYY-MM-DD');
+    const date = today();
     try {
       const rows = proofRows(pieces.map((p) => ({ ...measuresOf(p), name: p.name, purpose: p.purpose })));
       const facts = {

@@ -19,10 +19,10 @@ export function useProving(): void {
   const sent = useRef(new Map<string, Piece>());
   const { traces, drawings, drawn, making, proof } = job;
   const pieces = useMemo(() => piecesToProve({ traces, drawings, drawn, making, proof }), [traces, drawings, drawn, making, proof]);
-  const { kerfMm, thinnestMm } = limitsOf(job);
+  const { kerfMm, thinnestMm, clearanceMm } = limitsOf(job);
   // Until the outlines as they are now have been checked, nothing is proved: also not for one frame.
   // biome-ignore lint/correctness/useExhaustiveDependencies: whatever is proved anew
-  useLayoutEffect(() => setMaking({ isProving: true }), [pieces, kerfMm, thinnestMm]);
+  useLayoutEffect(() => setMaking({ isProving: true }), [pieces, kerfMm, thinnestMm, clearanceMm]);
   useEffect(() => {
     let isWanted = true;
     const timer = setTimeout(async () => {
@@ -31,7 +31,7 @@ export function useProving(): void {
       const faults = await maker().prove(
         changed,
         pieces.map((p) => p.id),
-        { kerfMm, thinnestMm },
+        { kerfMm, thinnestMm, clearanceMm },
       );
       if (faults && isWanted) setMaking({ faults, isProving: false });
     }, pauseMs);
@@ -39,7 +39,7 @@ export function useProving(): void {
       isWanted = false;
       clearTimeout(timer);
     };
-  }, [pieces, kerfMm, thinnestMm]);
+  }, [pieces, kerfMm, thinnestMm, clearanceMm]);
   // Another job's faults are not this one's.
   useEffect(() => () => setMaking({ faults: null, isProving: true, plan: null, tiling: null, burnt: null }), []);
 }

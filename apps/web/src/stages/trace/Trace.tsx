@@ -11,6 +11,7 @@ import {
   fitOf,
   fromOriginal,
   type JobTraceSettings,
+  keptPieces,
   type Picture,
   type Piece,
   type Surface,
@@ -25,6 +26,7 @@ import { useSurface } from '@/table/working-copies';
 import { useKeptList } from '@/ui/kept-list';
 import { tracer } from '@/workers/tracing';
 import { Docket, ToolCard } from '../Docket';
+import { finish, finishWord } from '../finishing';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { AlongEdge } from './AlongEdge';
@@ -34,6 +36,7 @@ import { TraySwitch } from './hand/TraySwitch';
 import { InkSettings, isDrawnLine } from './InkSettings';
 import { Limit } from './Limit';
 import { isSame } from './MeantColours';
+import { OtherPictures } from './OtherPictures';
 import { PieceList, SelectedPiece } from './PieceList';
 import { Relations } from './Relations';
 import { AlongEdgeIcon, DrawnLineIcon, FilledShapeIcon, LimitIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
@@ -83,6 +86,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   );
   useHandedOver(picture, surface, settings, move);
   useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
+  const canProve = useCanProve(kept.length);
   const isEmpty = shown !== null && pieces.length === 0 && !progress;
   const isSized = fitOf(picture).model !== 'unsized';
   return (
@@ -93,7 +97,8 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
           <FindTools take={settings.take} hasLeftOut={kept.length < pieces.length} onTake={onTake} onAgain={again} onTakeIn={onTakeIn} />
         </>
       }
-      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: kept.length === 0 }}
+      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: !canProve }}
+      rest={{ word: finishWord(job.setup.machine.name, 'trace'), onClick: finish, disabled: !canProve }}
     >
       {!isSized && (
         <Alert severity="warning" variant="outlined">
@@ -104,25 +109,49 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <InkSettings picture={picture} surface={surface} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
-      {message || isEmpty ? (
-        <Alert severity="warning">{message ?? 'No shape was found. Move the threshold, or lower the smallest size.'}</Alert>
-      ) : progress ? (
-        <Box role="status">
-          <Typography variant="body2">{progress.word === 'reading' ? 'Reading the picture' : 'Finding outlines'} …</Typography>
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-            <LinearProgress variant="determinate" value={progress.share * 100} sx={{ flex: 1 }} />
-            <Button size="small" onClick={stop}>
-              Stop
-            </Button>
-          </Box>
-        </Box>
-      ) : null}
+      <Standing
+        message={message ?? (isEmpty ? 'No shape was found. Move the threshold, or lower the smallest size.' : null)}
+        progress={progress}
+        onStop={stop}
+      />
       {trace && (
         <Closeness picture={picture} trace={trace} surface={surface} settings={followed} unit={job.unit} onTolerance={onTolerance} />
       )}
+      {job.pictures.length > 1 && <OtherPictures picture={picture} settings={settings} />}
       {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={followed.toleranceMm} unit={job.unit} />}
       <PieceList unit={job.unit} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
     </Docket>
+  );
+}
+
+/** What was drawn, brought in, or traced from another picture can be proved, too. */
+function useCanProve(traced: number): boolean {
+  const job = useJob((s) => s.job);
+  return useMemo(() => traced > 0 || keptPieces(job).length > 0, [traced, job]);
+}
+
+/** A notice, or how far the trace is. */
+function Standing({
+  message,
+  progress,
+  onStop,
+}: {
+  message: string | null;
+  progress: { word: string; share: number } | null;
+  onStop: () => void;
+}) {
+  if (message) return <Alert severity="warning">{message}</Alert>;
+  if (!progress) return null;
+  return (
+    <Box role="status">
+      <Typography variant="body2">{progress.word === 'reading' ? 'Reading the picture' : 'Finding outlines'} …</Typography>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+        <LinearProgress aria-label="Share traced" variant="determinate" value={progress.share * 100} sx={{ flex: 1 }} />
+        <Button size="small" onClick={onStop}>
+          Stop
+        </Button>
+      </Box>
+    </Box>
   );
 }
 

@@ -88,7 +88,7 @@ export function Small({ children, onClick, isOn = false, isOff = false, icon }: 
 }
 
 /** A plan's own scale: "1:76", "1 in to the foot". */
-export function PlanScale({ sheetWidthMm }: { sheetWidthMm: number }) {
+export function PlanScale({ picture, sheetWidthMm }: { picture: Picture; sheetWidthMm: number }) {
   const { run, planScale, unit } = {
     run: useJob((s) => s.run),
     planScale: useJob((s) => s.job.planScale),
@@ -133,6 +133,7 @@ export function PlanScale({ sheetWidthMm }: { sheetWidthMm: number }) {
         }}
         sx={{ mt: 1 }}
       />
+      {planScale && <WhoseLength picture={picture} factor={planScale.factor} />}
       {planScale && (
         <FormControlLabel
           label="Write files at the real size"
@@ -146,5 +147,44 @@ export function PlanScale({ sheetWidthMm }: { sheetWidthMm: number }) {
         />
       )}
     </Section>
+  );
+}
+
+/** Where a drawing is to scale, a length that was typed may be of the paper or of the thing itself: taken for the wrong one, both double. */
+function WhoseLength({ picture, factor }: { picture: Picture; factor: number }) {
+  const run = useJob((s) => s.run);
+  const unit = useJob((s) => s.job.unit);
+  const ofThing = ` / ${Number(factor.toPrecision(9))}`;
+  const typed = picture.marks.filter((m) => m.kind === 'known-length' && (m.stated[0]?.value ?? 0) > 0);
+  const [first] = typed;
+  if (!first || factor === 1) return null;
+  const isOfThing = typed.every((m) => m.stated[0]?.text.endsWith(ofThing));
+  const say = (wanted: boolean) => {
+    for (const mark of typed) {
+      const { text, value } = mark.stated[0] as { text: string; value: number };
+      const was = text.endsWith(ofThing);
+      if (was === wanted) continue;
+      const next = wanted
+        ? { text: `${text}${ofThing}`, value: value / factor }
+        : { text: text.slice(0, -ofThing.length), value: value * factor };
+      run({ do: 'state', pictureId: picture.id, markId: mark.id, index: 0, ...next });
+    }
+  };
+  const real = (first.stated[0]?.value ?? 0) * factor;
+  return (
+    <Box sx={{ mt: 1 }} role="group" aria-label="What the known length is of">
+      <Typography variant="body2">
+        Is “{first.stated[0]?.text.replace(ofThing, '')}” measured on the paper, or on the thing itself? As it stands, the thing measures{' '}
+        {printBoth(real, unit)} there.
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 0.75, mt: 0.5 }}>
+        <Small onClick={() => say(false)} isOn={!isOfThing}>
+          On the paper
+        </Small>
+        <Small onClick={() => say(true)} isOn={isOfThing}>
+          On the thing itself
+        </Small>
+      </Box>
+    </Box>
   );
 }

@@ -4,6 +4,7 @@
  */
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
@@ -24,25 +25,82 @@ export function Suggestions({ picture }: { picture: Picture }) {
     );
   }
   if (suggestions.length === 0) return null;
+  return <FoundParts suggestions={suggestions} picture={picture} />;
+}
+
+/** All that was found, taken with one click; each part can be left out of it, or be taken by itself. */
+function FoundParts({ suggestions, picture }: { suggestions: readonly Suggestion[]; picture: Picture }) {
+  const run = useJob((s) => s.run);
+  const [refused, setRefused] = useState<ReadonlySet<string>>(new Set());
+  const [choices, setChoices] = useState<Readonly<Record<string, string>>>({});
+  const choiceOf = ({ id, choices: all }: Suggestion): string => choices[id] ?? all[0] ?? '';
+  const take = (suggestion: Suggestion) => {
+    for (const mark of suggestion.marks(choiceOf(suggestion))) run({ do: 'add-mark', pictureId: picture.id, mark });
+    if (suggestion.datum) run({ do: 'change-picture', pictureId: picture.id, change: { datum: suggestion.datum } });
+  };
+  const wanted = suggestions.filter(({ id }) => !refused.has(id));
   return (
     <Section title="Found in the picture">
+      {suggestions.length > 1 && (
+        <Button
+          fullWidth
+          variant="contained"
+          disabled={wanted.length === 0}
+          onClick={() => wanted.forEach(take)}
+          sx={{ lineHeight: 1.25, my: 0.5 }}
+        >
+          {togetherInWords(wanted.map(({ accept }) => accept))}
+        </Button>
+      )}
       {suggestions.map((suggestion) => (
-        <Row key={suggestion.id} suggestion={suggestion} picture={picture} />
+        <Row
+          key={suggestion.id}
+          suggestion={suggestion}
+          choice={choiceOf(suggestion)}
+          onChoice={(choice) => setChoices({ ...choices, [suggestion.id]: choice })}
+          isWanted={!refused.has(suggestion.id)}
+          onWanted={
+            suggestions.length > 1
+              ? (on) => setRefused(new Set(on ? [...refused].filter((id) => id !== suggestion.id) : [...refused, suggestion.id]))
+              : null
+          }
+          onTake={() => take(suggestion)}
+        />
       ))}
     </Section>
   );
 }
 
-function Row({ suggestion, picture }: { suggestion: Suggestion; picture: Picture }) {
-  const run = useJob((s) => s.run);
-  const [choice, setChoice] = useState(suggestion.choices[0] ?? '');
-  const take = () => {
-    for (const mark of suggestion.marks(choice)) run({ do: 'add-mark', pictureId: picture.id, mark });
-    if (suggestion.datum) run({ do: 'change-picture', pictureId: picture.id, change: { datum: suggestion.datum } });
-  };
+/** "Turn by +2.31° and use the ruler". */
+function togetherInWords(parts: readonly string[]): string {
+  const [first = 'Nothing chosen', ...rest] = parts.map((part, k) => (k === 0 ? part : `${part[0]?.toLowerCase()}${part.slice(1)}`));
+  const last = rest.pop();
+  return last ? `${[first, ...rest].join(', ')} and ${last}` : first;
+}
+
+interface RowProps {
+  readonly suggestion: Suggestion;
+  readonly choice: string;
+  readonly onChoice: (choice: string) => void;
+  readonly isWanted: boolean;
+  /** Null where it is the only one. */
+  readonly onWanted: ((on: boolean) => void) | null;
+  readonly onTake: () => void;
+}
+
+function Row({ suggestion, choice, onChoice, isWanted, onWanted, onTake: take }: RowProps) {
   return (
     <Box data-suggestion={suggestion.id} sx={{ py: 1, '& + &': { borderTop: `1px solid ${colours.line}` } }}>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+        {onWanted && (
+          <Checkbox
+            size="small"
+            checked={isWanted}
+            onChange={(_, on) => onWanted(on)}
+            slotProps={{ input: { 'aria-label': `Include: ${suggestion.accept}` } }}
+            sx={{ p: 0.25 }}
+          />
+        )}
         <Typography variant="body2" sx={{ flex: 1 }}>
           {suggestion.words}
         </Typography>
@@ -50,7 +108,7 @@ function Row({ suggestion, picture }: { suggestion: Suggestion; picture: Picture
           <TextField
             select
             value={choice}
-            onChange={(event) => setChoice(event.target.value)}
+            onChange={(event) => onChoice(event.target.value)}
             slotProps={{ htmlInput: { 'aria-label': suggestion.words } }}
             sx={{ minWidth: 104 }}
           >

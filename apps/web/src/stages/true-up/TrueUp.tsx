@@ -12,7 +12,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { applyCommand, CommandError, fitOf, isWaiting, type Job, type Picture } from '@nuvet/core/job';
 import type { TrueUpFit } from '@nuvet/core/trueup';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
 import { groundOf } from '@/table/ground';
@@ -21,11 +21,13 @@ import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
 import { colours } from '@/ui/colours';
 import { Docket, Section, ToolCard } from '../Docket';
+import { finish, finishWord } from '../finishing';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { DatumSection, PlanScale, Small } from './DatumSection';
 import { FitSection } from './FitSection';
 import { MarkRow } from './MarkRow';
+import { SameScale } from './SameScale';
 import { Suggestions } from './Suggestions';
 
 const tools: { tool: Tool; word: string; hotkey: string; explanation: string; icon: React.ReactNode }[] = [
@@ -88,10 +90,20 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
   const job = useJob((s) => s.job);
   const surface = useSurface(picture);
   const [message, setMessage] = useState<string | null>(null);
+  /** Whether the tool in hand was put there, and not taken: then a click on its card takes it. */
+  const isGiven = useRef(false);
+  // Where no size is known, what asks for it is in hand: two clicks and a typed length are enough.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when the stage is opened
+  useEffect(() => {
+    if (fitOf(picture).model !== 'unsized' || picture.marks.length > 0 || picture.locked || useTable.getState().tool) return;
+    isGiven.current = true;
+    takeTool('known-length');
+  }, []);
   const take = (wanted: Tool) => {
     setMessage(null);
     if (picture.locked) return setMessage('This picture is locked. Unlock it under Bring in to mark it.');
-    if (wanted !== 'box') return takeTool(tool === wanted ? null : wanted);
+    if (wanted !== 'box') return takeTool(tool === wanted && !isGiven.current ? null : wanted);
+    isGiven.current = false;
     takeTool(null);
     const ground = groundOf(picture, surface, { scale: 1, x: 0, y: 0 });
     void addBox(run, picture, ground).then(setMessage);
@@ -116,6 +128,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
     <Docket
       tray={tools.map((t) => <ToolCard key={t.tool} {...t} isInHand={tool === t.tool} onClick={() => take(t.tool)} />)}
       next={nextStep(picture, fit, tool, onStage)}
+      rest={fit.model === 'unsized' ? undefined : { word: finishWord(job.setup.machine.name, 'true-up'), onClick: finish }}
     >
       {message && (
         <Typography role="alert" sx={{ borderLeft: `3px solid ${colours.madder}`, pl: 1.5 }}>
@@ -127,6 +140,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
         canEnd={tool !== null && isOpenEnded(tool) && taken.length >= placesOf(tool).least}
       />
       <Suggestions picture={picture} />
+      <SameScale picture={picture} fit={fit} />
       {pulling.length > 0 && (
         <Section title="Marks">
           {pulling.map((mark) => (
@@ -148,7 +162,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
         ))}
       </Section>
       <DatumSection picture={picture} />
-      <PlanScale sheetWidthMm={fit.sheetWidthMm} />
+      <PlanScale picture={picture} sheetWidthMm={fit.sheetWidthMm} />
     </Docket>
   );
 }
@@ -168,7 +182,8 @@ function asDragged(job: Job, picture: Picture, dragged: NonNullable<ReturnType<t
 function nextStep(picture: Picture, fit: TrueUpFit, tool: Tool | null, onStage: (stage: StageName) => void) {
   if (fit.model !== 'unsized' || picture.marks.some(isWaiting))
     return { word: 'Next: trace', onClick: () => onStage('trace'), disabled: fit.model === 'unsized' };
-  return { word: 'Mark a known length', onClick: () => takeTool('known-length'), disabled: tool === 'known-length' };
+  if (tool === 'known-length') return { word: 'Click both ends of a known length', onClick: () => {}, disabled: true };
+  return { word: 'Mark a known length', onClick: () => takeTool('known-length') };
 }
 
 const clicks: Partial<Record<Tool, readonly string[]>> = {

@@ -53,7 +53,11 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
           ))}
         </>
       }
-      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: job.drawn.length === 0 && job.traces.length === 0 }}
+      next={{
+        word: 'Next: prove',
+        onClick: () => onStage('prove'),
+        disabled: job.drawn.length === 0 && job.traces.length === 0 && job.drawings.length === 0,
+      }}
     >
       {tool && (
         <Typography variant="body2" role="note">

@@ -1,0 +1,64 @@
+'use client';
+/**
+ * The narrowest web and the narrowest passage of all pieces, whatever the limits are; a click shows the place.
+ */
+import Button from '@mui/material/Button';
+import type { Piece } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { distance, type Point } from '@nuvet/core/plane';
+import { useEffect, useState } from 'react';
+import { setMaking } from '@/table/making-store';
+import { setTable, useTable } from '@/table/table-store';
+import { boxInView } from '@/table/view';
+import type { NarrowestPlaces } from '@/workers/maker';
+import { maker } from '@/workers/making';
+import { Reading } from '../Docket';
+import { useJob } from '../job-store';
+
+const pauseMs = 400;
+
+export function Narrowest({ pieces }: { pieces: readonly Piece[] }) {
+  const unit = useJob((s) => s.job.unit);
+  const [found, setFound] = useState<NarrowestPlaces | null>(null);
+  useEffect(() => {
+    let isWanted = true;
+    setFound(null);
+    const timer = setTimeout(() => {
+      maker()
+        .narrowest(pieces)
+        .then(
+          (places) => isWanted && setFound(places),
+          () => {},
+        );
+    }, pauseMs);
+    return () => {
+      isWanted = false;
+      clearTimeout(timer);
+    };
+  }, [pieces]);
+  if (!found) return null;
+  return (
+    <>
+      <Place name="Narrowest web" pair={found.web} unit={unit} />
+      <Place name="Narrowest passage" pair={found.passage} unit={unit} />
+    </>
+  );
+}
+
+function Place({ name, pair, unit }: { name: string; pair: readonly [Point, Point] | null; unit: 'mm' | 'in' }) {
+  if (!pair) return null;
+  const [a, b] = pair;
+  const show = () => {
+    const at = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+    const rim = 3 * distance(a, b) + 4;
+    setMaking({ places: [at] });
+    setTable({ view: boxInView({ minX: at.x - rim, minY: at.y - rim, maxX: at.x + rim, maxY: at.y + rim }, useTable.getState().screen) });
+  };
+  return (
+    <Reading name={name}>
+      <Button size="small" onClick={show}>
+        {printBoth(distance(a, b), unit)}
+      </Button>
+    </Reading>
+  );
+}

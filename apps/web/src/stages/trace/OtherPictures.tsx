@@ -1,0 +1,79 @@
+'use client';
+/**
+ * The job's other pictures: each keeps a trace of its own; all of them can be traced with the settings of this one.
+ */
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { fitOf, type JobTraceSettings, type Picture, traceOf } from '@nuvet/core/job';
+import { useState } from 'react';
+import { setTable } from '@/table/table-store';
+import { surfaceNow } from '@/table/working-copies';
+import { heard, tracer } from '@/workers/tracing';
+import { Reading, Section } from '../Docket';
+import { useJob } from '../job-store';
+
+export function OtherPictures({ picture, settings }: { picture: Picture; settings: JobTraceSettings }) {
+  const job = useJob((s) => s.job);
+  const run = useJob((s) => s.run);
+  const [share, setShare] = useState<number | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const others = job.pictures.filter((p) => p.id !== picture.id && !p.hidden);
+  if (others.length === 0) return null;
+  const traceAll = async () => {
+    const left: string[] = [];
+    setMessage(null);
+    for (const [k, other] of others.entries()) {
+      setShare(k / others.length);
+      const surface = surfaceNow(other, false);
+      // Under perspective the picture is rectified first, which opening it does.
+      if (fitOf(other).model === 'perspective' && !surface.toOriginal) {
+        left.push(other.name);
+        continue;
+      }
+      const found = await tracer()
+        .trace(
+          other,
+          surface,
+          { ...settings, within: null },
+          heard(() => {}),
+        )
+        .catch(() => null);
+      if (found) run({ do: 'set-trace', trace: found });
+      else left.push(other.name);
+    }
+    setShare(null);
+    if (left.length > 0) setMessage(`Not traced: ${left.join(', ')}. Open each of them here once.`);
+  };
+  return (
+    <Section title="Other pictures">
+      {others.map((other) => (
+        <Reading key={other.id} name={other.name}>
+          <Button size="small" onClick={() => setTable({ activeId: other.id })}>
+            {piecesOf(traceOf(job, other.id)?.pieces.length)}
+          </Button>
+        </Reading>
+      ))}
+      {share === null ? (
+        <Button size="small" variant="outlined" fullWidth onClick={() => void traceAll()}>
+          Trace all pictures with these settings
+        </Button>
+      ) : (
+        <>
+          <Typography variant="body2" role="status">
+            Tracing the other pictures …
+          </Typography>
+          <LinearProgress aria-label="Share of pictures traced" variant="determinate" value={100 * share} />
+        </>
+      )}
+      {message && (
+        <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
+          {message}
+        </Alert>
+      )}
+    </Section>
+  );
+}
+
+const piecesOf = (count: number | undefined): string => (count === undefined ? 'Trace it' : `${count} ${count === 1 ? 'piece' : 'pieces'}`);
