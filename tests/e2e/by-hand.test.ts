@@ -40,9 +40,9 @@ it('colours become pieces of several purposes; one is let go, one given another 
   await expect.poll(async () => (await piecesOf(id)).length, { timeout: 20_000 }).toBe(6);
   expect(new Set((await piecesOf(id)).map(({ colour }) => colour)).size).toBe(4);
   await settled(page);
-  const meant = page.getByRole('group', { name: 'Colours that are meant' });
+  const meant = page.getByRole('group', { name: 'Colours to trace' });
   const amber = (await jobOf(id)).traces[0]?.settings.colours.find(({ hex }) => hex.startsWith('#e'))?.hex as string;
-  await meant.getByRole('checkbox', { name: `${amber} is meant` }).click();
+  await meant.getByRole('checkbox', { name: `${amber} ` }).click();
   await expect.poll(async () => (await piecesOf(id)).some(({ colour }) => colour === amber)).toBe(false);
   const [first] = (await jobOf(id)).traces[0]?.settings.colours ?? [];
   await meant.getByRole('combobox', { name: `Purpose of ${first?.hex}` }).click();
@@ -72,7 +72,7 @@ it('a way along the edge of a plate, closed at its start, is a piece like any ot
     await page.mouse.click(x, y);
     const said =
       k === 0
-        ? 'Move on along the edge and click to hold the way.'
+        ? 'Move along the edge and click to set an anchor.'
         : k < 4
           ? `${k} ${k === 1 ? 'part' : 'parts'} held.`
           : 'Click where the outline begins.';
@@ -95,7 +95,7 @@ it('a way along the edge of a plate, closed at its start, is a piece like any ot
   await page.keyboard.press('Escape');
   await expect.poll(async () => (await piecesOf(id)).length).toBe(3);
   expect((await piecesOf(id)).at(-1)?.outer.closed).toBe(false);
-  await page.getByRole('button', { name: 'Find again' }).click();
+  await page.getByRole('button', { name: 'Retrace' }).click();
   await settled(page);
   expect((await piecesOf(id)).filter(({ byHand }) => byHand)).toHaveLength(2);
   expect(errors).toEqual([]);
@@ -148,7 +148,7 @@ it('a box limits the trace; relations are found, one kind refused, the rest made
   for (const { x, y } of sides) if (x > y) expect(y).toBeLessThan(1e-8);
   expect((await piecesOf(id))[0]?.edited).toBe(true);
 
-  await page.getByRole('button', { name: 'Only here' }).click();
+  await page.getByRole('button', { name: 'Limit the area' }).click();
   const at = await windowPlaces(await jobOf(id));
   for (const corner of [
     { x: 10, y: 10 },

@@ -79,7 +79,7 @@ it('corners are rounded live, the largest radius is said, and frozen they are pl
   await expect.poll(async () => pathArea((await pieces())[0]?.outer as Piece['outer'])).toBeCloseTo(2400 - (4 - Math.PI) * 64, 6);
   await type('Size, mm', '5 mm');
   await expect.poll(async () => pathArea((await pieces())[0]?.outer as Piece['outer'])).toBeCloseTo(2400 - (4 - Math.PI) * 25, 6);
-  await button('Freeze into plain outlines').click();
+  await button('Convert to plain outlines').click();
   await expect.poll(async () => (await job()).drawn[0]?.live).toEqual([]);
   expect((await pieces())[0]?.outer.segments).toHaveLength(8);
   expect(errors).toEqual([]);
@@ -124,9 +124,9 @@ it('sides that nearly meet are listed, joined into one closed outline, and a lin
   await button('Correct').click();
   await button('Join ends').click();
   await page.getByRole('heading', { name: '3 open lines' }).waitFor();
-  await type(/^Ends may be apart by/, '0.2 mm');
+  await type(/^Maximum gap/, '0.2 mm');
   await button('No ends so near').waitFor();
-  await type(/^Ends may be apart by/, '2 mm');
+  await type(/^Maximum gap/, '2 mm');
   await button('Join 3 pairs of ends').click();
   await expect.poll(async () => (await pieces()).map(({ outer }) => outer.closed)).toEqual([true]);
   await button('Draw').click();
@@ -135,7 +135,7 @@ it('sides that nearly meet are listed, joined into one closed outline, and a lin
   await button('Correct').click();
   await button('Offset').click();
   await type('Width in all, mm', '6 mm');
-  await button('Lay a band about it, live').click();
+  await button('Thicken the line (stays live)').click();
   const areas = async () => (await pieces()).map(({ outer }) => pathArea(outer));
   await expect.poll(async () => Math.min(...(await areas()))).toBeLessThan(60.5 * 6 + Math.PI * 9);
   expect(Math.min(...(await areas()))).toBeGreaterThan(59.5 * 6 + Math.PI * 9);
@@ -165,7 +165,7 @@ it('an end is led on to the next thing, a hole is cut out live, and both ways of
   expect(await pieces()).toHaveLength(2);
   await page.getByRole('combobox', { name: 'On the table' }).click();
   await page.getByRole('option', { name: 'outlines only' }).click();
-  await page.getByRole('checkbox', { name: 'How the chosen line bends, as a comb' }).check();
+  await page.getByRole('checkbox', { name: 'Curvature comb on the selected line' }).check();
   await settled(page);
   expect(errors).toEqual([]);
 });
@@ -210,7 +210,7 @@ it('a length and an angle are kept while a corner is dragged; a gap follows the 
 it('a bridge is seen before it is made, and a guide runs midway between two lines', async () => {
   await button('Line').click();
   await click([30, 40], [90, 40], [30, 80], [90, 80]);
-  await page.getByRole('combobox', { name: 'It runs' }).click();
+  await page.getByRole('combobox', { name: 'Curve passes' }).click();
   await page.getByRole('option', { name: 'midway between two straight lines' }).click();
   await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
   await click([50, 40], [50, 80]);
@@ -221,8 +221,8 @@ it('a bridge is seen before it is made, and a guide runs midway between two line
   await button('Undo').click();
   await button('Correct').click();
   await button('Join ends').click();
-  await type('Ends may be apart by, mm', '41 mm');
-  await page.getByRole('combobox', { name: 'They are joined' }).click();
+  await type('Maximum gap, mm', '41 mm');
+  await page.getByRole('combobox', { name: 'Join with' }).click();
   await page.getByRole('option', { name: 'by a smooth curve' }).click();
   await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
   const before = await table().screenshot();

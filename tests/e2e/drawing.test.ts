@@ -200,7 +200,7 @@ it('a cuff is laid flat with its two holes where they belong', async () => {
   await button('Live').click();
   await page.getByRole('list', { name: 'Drawn' }).getByRole('button', { name: /Arc 1/ }).click();
   await typeInto('Strip’s width, mm', '25');
-  await button('Lay it flat, with what is drawn on it').click();
+  await button('Unroll to a flat strip, with everything on it').click();
   await expect.poll(async () => (await jobOf(id)).drawn.some(({ name }) => name === 'Strip 1')).toBe(true);
   const strip = drawnPieces(await jobOf(id)).find(({ name }) => name === 'Strip 1');
   expect(strip?.holes).toHaveLength(2);
@@ -321,7 +321,7 @@ it('a motif is fitted to a measured length, exchanged twice at the same place, a
   const name = `Boat of ours ${id.slice(0, 6)}`;
   await page.getByLabel('Keep it as').fill(name);
   await page.getByLabel('Tags').fill('river, ours');
-  await button('Put it on the shelf').click();
+  await button('Save to the motif shelf').click();
   await shelf.getByRole('button', { name }).waitFor();
   const { body } = await json('GET', '/api/motifs');
   const own = (body as { id: string; name: string; tags: string[]; paths: unknown[] }[]).find((m) => m.name === name);

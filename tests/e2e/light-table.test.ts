@@ -97,7 +97,7 @@ describe('the trace', () => {
     const rows = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
     await expect.poll(() => rows.count()).toBe(2);
     await settled(page);
-    await page.getByRole('button', { name: 'Leave out Piece 2' }).click();
+    await page.getByRole('button', { name: 'Exclude Piece 2' }).click();
     await settled(page);
     const points = async () => Number(await rows.first().locator('td').nth(4).textContent());
     const before = await points();
@@ -148,20 +148,20 @@ describe('the trace', () => {
     await settled(page);
     const box = await table().boundingBox();
     if (!box) throw new Error('there is no light table');
-    // How close: the worst place is named, and a tolerance chosen from the chart is taken.
+    // Accuracy: the worst place is named, and a tolerance chosen from the chart is taken.
     await page.getByText(/^At most 0\.\d+ mm from the picture’s edge, soft corners apart, with \d+ points\.$/).waitFor();
     await page.getByRole('switch', { name: 'Colour by distance' }).click();
     await page.getByRole('button', { name: 'Compare tolerances' }).click();
     // Lines, arcs, circles and an ellipse are the same at any tolerance: there is one thing to choose.
     await page.getByRole('button', { name: /^Tolerance / }).waitFor();
     expect(await page.getByRole('button', { name: /^Tolerance / }).count()).toBe(1);
-    await page.getByRole('button', { name: 'This one' }).click();
+    await page.getByRole('button', { name: 'Pick pieces' }).click();
     // The oval lies in the sheet's middle.
     await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
     await expect.poll(async () => (await plateNow()).traces[0]?.pieces[0]?.holes.length).toBe(4);
-    await page.getByRole('button', { name: 'This one' }).click();
+    await page.getByRole('button', { name: 'Pick pieces' }).click();
     await rows.first().click();
-    await page.getByRole('button', { name: 'Make it so' }).first().click();
+    await page.getByRole('button', { name: 'Make exact' }).first().click();
     await page.getByText('exactly').first().waitFor();
     const [piece] = (await plateNow()).traces[0]?.pieces ?? [];
     const [mirror] = symmetriesOf(piece as Piece, 0.05);

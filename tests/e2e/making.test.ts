@@ -88,7 +88,7 @@ it('kerf and settings are remembered with the stock, the machine by its name, an
   await button('Files').click();
   await page.getByRole('combobox', { name: 'Machine' }).fill('Barn laser');
   await page.getByRole('combobox', { name: 'Machine' }).press('Enter');
-  await page.getByRole('combobox', { name: '0, 0 is' }).click();
+  await page.getByRole('combobox', { name: 'Origin at' }).click();
   await page.getByRole('option', { name: 'Upper left' }).click();
   await settled(page);
   await button('Remember this machine').click();
@@ -140,7 +140,7 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
   await page.getByText('Laid by hand.').waitFor();
   await expect.poll(count).toBeGreaterThanOrEqual(fewest);
   expect((await jobOf(id)).setup.printing.place).not.toBeNull();
-  await button('Lay them for the fewest').click();
+  await button('Use the fewest pages').click();
   await expect.poll(count).toBe(fewest);
   await typed('Margin', '140');
   await page.getByText('Margins and overlap leave no room on this paper.').waitFor();
@@ -156,7 +156,7 @@ it('the seed-packet carton folds up: thirteen panels of the right size, and noth
   await all.press('Home');
   for (let k = 0; k < 27; k++) await all.press('PageUp');
   await page.getByText('90°').first().waitFor();
-  await page.getByText('No panel runs into another.').waitFor();
+  await page.getByText('No panel collides with another.').waitFor();
   // The picture shows it: board and print stand out from the ground.
   await page.waitForTimeout(2500);
   const { data, info } = await sharp(await view.screenshot())
@@ -189,10 +189,8 @@ describe('the stand-in cutter', () => {
     await button('Cut it').click();
     await between();
     await page.getByRole('status', { name: 'The cutter' }).getByText('Done').waitFor({ timeout: 90_000 });
-    await page.getByText('Off its outline by, at most').waitFor({ timeout: 60_000 });
-    return Number.parseFloat(
-      (await page.getByText('Off its outline by, at most').locator('xpath=following-sibling::*').textContent()) ?? '',
-    );
+    await page.getByText('Largest deviation').waitFor({ timeout: 60_000 });
+    return Number.parseFloat((await page.getByText('Largest deviation').locator('xpath=following-sibling::*').textContent()) ?? '');
   };
 
   it.each([...demoJobs.map((d) => d.name), 'Festival badge', 'Ferry bell bracket', 'Seed-packet carton'])(
@@ -218,7 +216,7 @@ describe('the stand-in cutter', () => {
     await page.reload();
     await button('Cutter').click();
     await status.getByText('Paused').waitFor();
-    await button('Go on').click();
+    await button('Resume').click();
     await status.getByText('Cutting').waitFor();
     await page.waitForTimeout(500);
     await button('Stop').click();

@@ -38,7 +38,7 @@ it('each finding says what and where, a click goes there, a button mends it, and
   ]);
   await page.goto(`${address}/jobs/${id}?stage=prove`);
   await page.getByRole('button', { name: /^Prove: 1 to mend, 2 to look at/ }).waitFor();
-  await page.getByText('Fold is an open line, and nobody said what it is for.').waitFor();
+  await page.getByText('Fold is an open line with no purpose set.').waitFor();
   await button('A crease').click();
   await page.getByText('Hub lies loose in a hole of Gate and would drop out.').waitFor();
   await button(/^Go to: Gate and Twin share 30.00 mm/).click();
@@ -46,7 +46,7 @@ it('each finding says what and where, a click goes there, a button mends it, and
   await page.getByRole('button', { name: /^Prove: 1 to look at/ }).waitFor();
   await button('Bridge it').click();
   await page.getByText('nothing would spoil the cut').waitFor();
-  await page.getByRole('button', { name: /^Prove: nothing to mend/ }).waitFor();
+  await page.getByRole('button', { name: /^Prove: no problems/ }).waitFor();
   await settled(page);
   const { proof, drawn } = await jobOf(id);
   expect(proof.holds.length).toBe(2);
@@ -54,9 +54,9 @@ it('each finding says what and where, a click goes there, a button mends it, and
   // Undo takes each back again.
   await button('Undo').click();
   await page.getByText('Hub lies loose in a hole of Gate and would drop out.').waitFor();
-  await button('It may drop').click();
+  await button('Let it drop out').click();
   await page.getByText('nothing would spoil the cut').waitFor();
-  await page.getByText('1: tell them again').click();
+  await page.getByText('1: show again').click();
   await button('Bridge it').waitFor();
 });
 
@@ -97,7 +97,7 @@ it('a size that must come out is pinned by two clicks, typed, told when it is of
   const id = await jobOfOutlines('Shelf', [{ name: 'Board', paths: [boxPath(0, 0, 138.4, 63.5)] }]);
   await page.goto(`${address}/jobs/${id}?stage=prove`);
   await page.getByText('nothing would spoil the cut').waitFor();
-  await button('Pin a size').click();
+  await button('Required size').click();
   const sheet = { minX: 0, minY: 0, maxX: 138.4, maxY: 63.5 };
   for (const at of [p(0, 0), p(138.4, 0)]) {
     const q = await inWindow(sheet, at);
@@ -108,15 +108,15 @@ it('a size that must come out is pinned by two clicks, typed, told when it is of
   await size.getByText('138.40 mm').waitFor();
   await size.getByLabel('Must be').fill('138.1');
   await size.getByLabel('Must be').press('Enter');
-  await size.getByLabel('Give or take').fill('0.2');
-  await size.getByLabel('Give or take').press('Enter');
+  await size.getByLabel('Tolerance ±').fill('0.2');
+  await size.getByLabel('Tolerance ±').press('Enter');
   await page.getByText('“Size 1” is 138.40 mm and must be 138.10 ± 0.20 mm: 0.30 mm too large.').waitFor();
   await page.getByRole('button', { name: /^Prove: 1 to mend/ }).waitFor();
   expect(await button('Next: make ready').isEnabled()).toBe(false);
-  await size.getByLabel('Give or take').fill('0.3');
-  await size.getByLabel('Give or take').press('Enter');
+  await size.getByLabel('Tolerance ±').fill('0.3');
+  await size.getByLabel('Tolerance ±').press('Enter');
   await page.getByText('nothing would spoil the cut').waitFor();
-  await button('Pin overall').click();
+  await button('Required overall').click();
   await page.getByRole('group', { name: 'Overall height' }).getByText('63.50 mm').waitFor();
 });
 
@@ -126,10 +126,10 @@ it('stock that is too small is told; the proof sheet is one page that names the 
     { name: 'Sliver', paths: [boxPath(0, 210, 60, 0.1)] },
   ]);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
-  await page.getByLabel('Sheet wide').fill('400');
-  await page.getByLabel('Sheet wide').press('Enter');
-  await page.getByLabel('Sheet high').fill('300');
-  await page.getByLabel('Sheet high').press('Enter');
+  await page.getByLabel('Sheet width').fill('400');
+  await page.getByLabel('Sheet width').press('Enter');
+  await page.getByLabel('Sheet height').fill('300');
+  await page.getByLabel('Sheet height').press('Enter');
   await button('Prove').click();
   await page.getByText('Sign is larger than the stock of 400 x 300 mm.').waitFor();
   await button('Leave it out').click();

@@ -70,7 +70,7 @@ describe('the rarer controls', () => {
   });
   it('way of making, stock and thickness are kept', async () => {
     await page.getByRole('button', { name: 'Cut', exact: true }).click();
-    await page.getByLabel('Way of making').click();
+    await page.getByLabel('Process').click();
     await page.getByRole('option', { name: 'Foam' }).click();
     await page.getByLabel('Stock').fill('Insulation board');
     await page.getByLabel('Measured thickness').fill('2"');
@@ -109,7 +109,7 @@ describe('the rarer controls', () => {
     expect((await job()).pictures[0]?.hidden).toBe(false);
   });
   it('turn, flip, tone and crop are edits of the picture, and its pixels stay', async () => {
-    await page.getByRole('button', { name: 'Quarter left' }).click();
+    await page.getByRole('button', { name: 'Rotate 90° left' }).click();
     await page.getByRole('button', { name: 'Flip' }).click();
     await page.getByLabel('Invert').check();
     await settled(page);

@@ -74,7 +74,7 @@ await take('die-line');
 
 await open('Festival badge');
 await stage('Trace');
-await page.getByRole('group', { name: 'Colours that are meant' }).waitFor({ timeout: 60_000 });
+await page.getByRole('group', { name: 'Colours to trace' }).waitFor({ timeout: 60_000 });
 await settled(page);
 await take('colours');
 
@@ -174,7 +174,7 @@ await page.request.post(`${address}/api/jobs/${baseId}/edits`, {
 });
 await page.goto(`${address}/jobs/${baseId}?stage=prove`);
 await button('Bridge it').click();
-await button('Pin overall').click();
+await button('Required overall').click();
 await page.getByText('nobody said what it is for').waitFor();
 await page.getByRole('button', { name: /^Go to: Base is only/ }).hover();
 await page.mouse.move(700, 785);
@@ -199,7 +199,7 @@ for (const kind of ['SVG', 'DXF', 'G-code']) {
   await Promise.all([page.waitForEvent('download'), button(`Download ${kind}`).click()]);
   await page.getByRole('group', { name: kind }).getByText('Read back').waitFor();
 }
-await page.getByText('The machine expects').scrollIntoViewIfNeeded();
+await page.getByText('Machine settings').scrollIntoViewIfNeeded();
 await page.getByRole('group', { name: 'G-code' }).scrollIntoViewIfNeeded();
 await page.mouse.move(700, 785);
 await settled(page);

@@ -1,4 +1,4 @@
-/** Are traced outlines areas, and what is made of them? Told by jsts, which knows nothing of how they were made. */
+/** Are traced outlines areas, and what is made of them? Defined by jsts, which knows nothing of how they were made. */
 import { pathArea } from '@nuvet/core/plane';
 import { offsetPiece, plainOffset } from '@nuvet/core/shape';
 import { plainTraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';

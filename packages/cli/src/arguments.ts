@@ -76,8 +76,8 @@ Tracing:
   --take shape|line-outer|line-inner|line-middle|network|both-edges
                                 the borders of inked areas (default; of a drawn line that is both its edges); of closed
                                 drawn lines the outer edge, the inner edge or the middle; all lines' middles
-  --invert                      the light parts are meant
-  --colours "#rrggbb=cut,..."   what has these colours is meant, each with what is done along it (cut, score, perforate,
+  --invert                      trace the light parts
+  --colours "#rrggbb=cut,..."   trace these colours, each with what is done along it (cut, score, perforate,
                                 engrave, pocket, stitch, guide; default cut); areas of several colours share their borders
   --wall LENGTH                 with --take network: walls of this thickness along the lines, as closed outlines
   --relations on|off            what is nearly level, plumb, parallel, square, alike, concentric or in line is made exactly

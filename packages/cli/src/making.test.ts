@@ -33,7 +33,7 @@ const file = (name: string, text: string): string => {
 };
 
 describe('nuvet prove', () => {
-  it('says that there is nothing to mend, and exits with 0', async () => {
+  it('says that there is no problems, and exits with 0', async () => {
     const { code, out } = await nuvet('prove', file('plate.svg', writeSvg([plate], 'Plate')));
     expect(out).toBe('plate.svg: no problems, 1 piece\n');
     expect(code).toBe(0);

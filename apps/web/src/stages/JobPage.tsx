@@ -207,7 +207,7 @@ function Work({
   const preview = useTable((s) => s.preview);
   const isFolding = useMaking((s) => s.tray === 'fold') && stage === 'make-ready';
   const { drawings, making, proof } = job;
-  // What follows from a long outline may take longer than a frame: what is dragged itself is drawn at once.
+  // Live steps from a long outline may take longer than a frame: what is dragged itself is drawn at once.
   const shaped = useDeferredValue(useHand((s) => s.shaped));
   const { traces, drawn } = useMemo(() => jobWithShaped(job, shaped), [job, shaped]);
   const found = useMemo(() => {

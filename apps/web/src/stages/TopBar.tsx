@@ -221,7 +221,7 @@ function Unit() {
   const run = useJob((s) => s.run);
   const other = unit === 'mm' ? 'in' : 'mm';
   return (
-    <Tooltip title={`A bare number is in ${unit}. Change to ${other}`}>
+    <Tooltip title={`Numbers without a unit are in ${unit}. Change to ${other}`}>
       <ButtonBase
         aria-label={`Unit: ${unit}. Change to ${other}`}
         onClick={() => run({ do: 'set-unit', unit: other })}
@@ -243,19 +243,19 @@ function Unit() {
 }
 
 const keys: [string, string][] = [
-  ['Wheel, + and −', 'nearer and farther'],
+  ['Wheel, + and −', 'zoom in and out'],
   ['Drag, arrows', 'move the sheet'],
   ['0', 'the whole sheet'],
   ['K, F, C, B, G', 'known length, frame, circle, box, clearance'],
   ['L, P, R, M', 'level, plumb, right angle, measure'],
-  ['Alt with a click', 'take the place itself, not what is near it'],
+  ['Alt with a click', 'ignore snapping'],
   ['Arrows on a mark', 'move its point by a pixel; with Shift by a tenth'],
   ['Enter under Trace', 'accept the outlines and go on to prove'],
-  ['Enter, Backspace along an edge', 'end the way; take its last part back'],
+  ['Enter, Backspace along an edge', 'finish; undo the last segment'],
   ['Drawing: click, drag, hold', 'a corner, a curve, an arc through that place'],
   ['Drawing: Enter, Shift+Enter', 'leave the outline open; close it'],
   ['Drawing: Backspace', 'take the last point back'],
-  ['Correcting: Shift, twice, Delete', 'choose more; one point more; take away'],
+  ['Correcting: Shift, twice, Delete', 'select more; add a point; remove'],
   ['Correcting: arrows', 'a tenth of a millimetre; with Shift a whole one'],
   ['Arrows, Enter with a tool', 'place a mark without the mouse'],
   ['Delete', 'take the chosen mark away'],

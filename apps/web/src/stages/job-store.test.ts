@@ -262,5 +262,5 @@ describe('what the stages say of themselves', () => {
     expect(texts(marked(known('a', 900, 90), known('b', 900, 92)))[1]).toBe('0.1011 mm per px, marks disagree');
   });
   it('that files wait for the proof, and the proof for a trace', () =>
-    expect(texts(marked(known('a', 900, 90))).slice(2)).toEqual(['not traced yet', 'not ready', 'waits for the proof']));
+    expect(texts(marked(known('a', 900, 90))).slice(2)).toEqual(['not traced yet', 'not ready', 'waiting for checks']));
 });

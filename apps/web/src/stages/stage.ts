@@ -40,7 +40,7 @@ export function stageStates(
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
     prove: kept.length === 0 && stops ? open('not ready') : proveState(findings, isProving),
-    'make-ready': stops || isProving ? open('waits for the proof') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
+    'make-ready': stops || isProving ? open('waiting for checks') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
   };
 }
 
@@ -50,7 +50,7 @@ function proveState(findings: readonly { weight: 'stops' | 'look' }[], isLooking
   const looks = findings.length - stops;
   const said = [stops > 0 ? `${stops} to mend` : '', looks > 0 ? `${looks} to look at` : ''].filter(Boolean).join(', ');
   if (isLooking) return { text: 'checking', mood: 'open' };
-  return said ? { text: said, mood: 'look' } : { text: 'nothing to mend', mood: 'good' };
+  return said ? { text: said, mood: 'look' } : { text: 'no problems', mood: 'good' };
 }
 
 function broughtIn({ pictures, drawings }: Job): string {

@@ -120,13 +120,13 @@ export function deleteChosen(run: (command: Command) => void, target: Target): s
   }
   const path = target.paths[points.path] as Path;
   const left = withoutPoints(path, points.indices);
-  if (!left) return 'Two points at least must stay. Choose the whole piece to take it away.';
+  if (!left) return 'An outline needs at least two points. Select the whole piece to remove it.';
   // Of an outline still told by its points only these go, and it can go on from either end.
   const source = target.drawn?.source;
   if (target.drawn && source?.kind === 'points') {
     const gone = new Set(points.indices);
     const kept = source.points.filter((_, k) => !gone.has(k));
-    if (kept.length < 2) return 'Two points at least must stay. Choose the whole piece to take it away.';
+    if (kept.length < 2) return 'An outline needs at least two points. Select the whole piece to remove it.';
     run({ do: 'redraw', drawnId: target.drawn.id, source: { ...source, points: kept } });
   } else
     run(

@@ -207,7 +207,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (figure) placeFigure(run, job, tool, figure);
     else {
       setHand({ places: places.slice(0, -1) });
-      onMessage('That makes no figure: the places lie on one another or in one line.');
+      onMessage('These points coincide or are in line. Pick different ones.');
     }
   };
 

@@ -71,7 +71,7 @@ export async function endWay(
   closed: boolean,
 ): Promise<string | null> {
   const { way } = useTable.getState();
-  if (way.held.length === 0) return 'Click along the edge first: each click holds the way up to there.';
+  if (way.held.length === 0) return 'Click along the edge first; each click adds an anchor.';
   const trace = traceOf(job, picture.id);
   if (!trace) return 'Trace the picture first, then follow its edges.';
   const outer = await finder().wirePath(surface, way.held, way.follow, closed, trace.settings.toleranceMm);

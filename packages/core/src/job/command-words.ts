@@ -41,7 +41,7 @@ const changeWords: Partial<Record<keyof Picture, string>> = {
 
 const proofWords: Partial<Record<keyof ProofWishes, string>> = {
   pinned: 'a size to prove',
-  accepted: 'what is meant so',
+  accepted: 'an ignored finding',
   thinnestMm: 'the thinnest web',
   holds: 'bridges',
   box: 'the box’s size',
@@ -51,7 +51,7 @@ const setupWords: Partial<Record<keyof Setup, string>> = {
   stockWidthMm: 'the stock’s size',
   stockHeightMm: 'the stock’s size',
   cutting: 'how it is cut',
-  machine: 'what the machine expects',
+  machine: 'the machine',
   printing: 'how it is printed',
   folding: 'how it is folded',
   fileNames: 'how files are named',
@@ -62,23 +62,23 @@ export function labelOf(command: Command): string {
   switch (command.do) {
     case 'rename': return 'the name';
     case 'set-unit': return 'the unit';
-    case 'set-making': return 'the way of making';
+    case 'set-making': return 'the process';
     case 'set-plan-scale': return 'the drawing scale';
     case 'bring-in': return 'the picture';
-    case 'take-out': return 'taking a picture out';
+    case 'take-out': return 'removing a picture';
     case 'order-picture': return 'the pictures’ order';
     case 'change-picture': return changeWords[Object.keys(command.change)[0] as keyof Picture] ?? 'the picture';
     case 'add-mark': return markWords[command.mark.kind];
     case 'move-mark': return 'moving a mark';
     case 'state': return 'a typed length';
     case 'set-way': return 'how the box is filled';
-    case 'remove-mark': return 'taking a mark away';
+    case 'remove-mark': return 'removing a mark';
     case 'bring-in-drawing': return 'the outlines';
-    case 'take-out-drawing': return 'taking outlines out';
+    case 'take-out-drawing': return 'removing outlines';
     case 'hide-drawing': return 'showing outlines';
     case 'set-drawing-unit': return 'the unit of the outlines';
     case 'set-trace': return traceLabel;
-    case 'leave-out': return command.leftOut ? 'leaving out pieces' : 'taking pieces back in';
+    case 'leave-out': return command.leftOut ? 'excluding pieces' : 'including pieces';
     case 'keep-only': return 'keeping one piece';
     case 'fill-hole': return 'filling a hole';
     case 'reshape': return 'making a piece symmetric';
@@ -86,7 +86,7 @@ export function labelOf(command: Command): string {
     case 'add-piece': return 'a piece along an edge';
     case 'draw': return `drawing ${command.drawn.name}`;
     case 'redraw': return 'a change of what is drawn';
-    case 'change-drawn': return command.change.live ? 'what follows from it' : command.change.held ? 'a measure that is kept' : 'a name or purpose';
+    case 'change-drawn': return command.change.live ? 'a live step' : command.change.held ? 'a locked dimension' : 'a name or purpose';
     case 'replace-drawn': return command.word;
     case 'set-purpose': return 'a purpose';
     case 'prove-by': return proofWords[Object.keys(command.change)[0] as keyof ProofWishes] ?? 'the proof';

@@ -175,12 +175,12 @@ export function applyCommand(job: Job, command: Command): Job {
       });
     case 'move-mark':
       return withMark(job, command, (mark) => {
-        if (mark.points.length !== command.points.length) throw new CommandError('no-mark', 'This mark has another number of points.');
+        if (mark.points.length !== command.points.length) throw new CommandError('no-mark', 'Wrong number of points for this mark.');
         return { ...mark, points: command.points };
       });
     case 'state':
       return withMark(job, command, (mark) => {
-        if (command.index >= mark.stated.length) throw new CommandError('no-mark', 'This mark states no such length.');
+        if (command.index >= mark.stated.length) throw new CommandError('no-mark', 'This mark has no such dimension.');
         return { ...mark, stated: mark.stated.map((s, k) => (k === command.index ? { text: command.text, value: command.value } : s)) };
       });
     case 'set-way':
@@ -377,7 +377,7 @@ function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece):
 
 function withDrawn(job: Job, id: string, change: (drawn: Drawn) => Drawn): Job {
   const before = job.drawn.find((d) => d.id === id);
-  if (!before) throw new CommandError('no-piece', 'What was drawn there is gone.');
+  if (!before) throw new CommandError('no-piece', 'That drawing no longer exists.');
   return { ...job, drawn: job.drawn.map((d) => (d === before ? change(d) : d)) };
 }
 

@@ -105,9 +105,9 @@ export function mutualCrossingFaults(a: Piece, b: Piece): Fault[] {
                 holes,
               })),
             },
-            { do: 'accept', word: 'Leave it so' },
+            { do: 'accept', word: 'Ignore' },
           ]
-        : [{ do: 'accept', word: 'Leave it so' }],
+        : [{ do: 'accept', word: 'Ignore' }],
     },
   ];
 }

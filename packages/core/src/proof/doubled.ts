@@ -134,7 +134,7 @@ export function mutualDoubledFaults(a: Piece, b: Piece): Fault[] {
         : `${a.name} and ${b.name} share ${mm(total(found))} of outline, which would be cut twice.`,
       pieceIds: [a.id, b.id],
       places: [...found].sort((p, q) => q.lengthMm - p.lengthMm).map(({ at }) => at),
-      mends: [isAll ? { do: 'leave-out', word: 'Leave one out', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'Leave it so' }],
+      mends: [isAll ? { do: 'leave-out', word: 'Leave one out', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'Ignore' }],
     },
   ];
 }

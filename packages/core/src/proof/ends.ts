@@ -57,7 +57,7 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
     {
       code: 'purpose-unset',
       weight: 'stops',
-      message: `${piece.name} is an open line, and nobody said what it is for.`,
+      message: `${piece.name} is an open line with no purpose set.`,
       pieceIds: [piece.id],
       places,
       mends: [
@@ -121,7 +121,7 @@ export function nearMisses(pieces: readonly Piece[]): Fault[] {
         {
           code: 'near-miss',
           weight: 'look',
-          message: `${p.name} and ${q.name} miss one another by ${mm(gapMm)}.`,
+          message: `${p.name} and ${q.name} have a ${mm(gapMm)} gap between their ends.`,
           pieceIds: [p.id, q.id],
           places: [a.at, b.at],
           mends: [
@@ -131,7 +131,7 @@ export function nearMisses(pieces: readonly Piece[]): Fault[] {
               ids: [p.id, q.id],
               by: joined.map((outer) => ({ name: p.name, purpose, outer: outer.closed ? counterClockwise(outer) : outer, holes: [] })),
             },
-            { do: 'accept', word: 'Leave it so' },
+            { do: 'accept', word: 'Ignore' },
           ],
         },
       ];

@@ -100,7 +100,7 @@ const examples: { code: FaultCode; fails: () => Piece[]; passes: () => Piece[]; 
     code: 'needless-points',
     fails: () => [piece(poly(0, 0, 10, 0, 25, 0.001, 40, 0, 40, 30, 0, 30))],
     passes: () => [piece(poly(0, 0, 25, 0.2, 40, 0, 40, 30, 0, 30))],
-    button: 'Take them away',
+    button: 'Remove them',
   },
   {
     code: 'narrow-hole',

@@ -153,7 +153,7 @@ function stockFindings(job: Job): Finding[] {
   if (tooLarge.length > 0)
     return [
       found('too-large', 'stops', `${named(tooLarge)} larger than the stock of ${size}.`, tooLarge, [
-        { do: 'accept', word: 'Make it all the same' },
+        { do: 'accept', word: 'Make it anyway' },
       ]),
     ];
   const box = overallBox(made);
@@ -168,7 +168,7 @@ function stockFindings(job: Job): Finding[] {
         ? `As it lies the work is ${what}: turn it, or the stock of ${size}, by a quarter.`
         : `All pieces together take ${what}, more than the stock of ${size}. Move them closer, or cut them in turns.`,
       [],
-      [{ do: 'accept', word: 'I see to it' }],
+      [{ do: 'accept', word: 'I’ll handle it' }],
     ),
   ];
 }

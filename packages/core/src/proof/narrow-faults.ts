@@ -14,7 +14,7 @@ import { madeThicker } from './thicken.ts';
 /** What is as wide as it must be passes, whatever its last digit, mm. */
 const exactMm = 1e-6;
 
-const meant = { do: 'accept', word: 'It is meant so' } as const;
+const meant = { do: 'accept', word: 'Ignore' } as const;
 
 /** Webs, and holes and slots narrower than the kerf, of one piece. */
 export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: ProofLimits): Fault[] {
@@ -28,12 +28,12 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
   const faults: Fault[] = [];
   if (webs.length > 0) {
     const [thinnest] = webs as [Narrow];
-    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more` : '';
+    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more places` : '';
     const thickened = madeThicker(piece, thinnestMm);
     faults.push({
       code: 'thin-web',
       weight: 'look',
-      message: `${piece.name} is only ${mm(thinnest.widthMm)} thick at one place${more}; ${mm(thinnestMm)} is the least.`,
+      message: `${piece.name} is ${mm(thinnest.widthMm)} at its thinnest${more}; the minimum is ${mm(thinnestMm)}.`,
       pieceIds: [piece.id],
       places: webs.map(middleOfPair),
       mends: [...(thickened ? [replaced(piece, 'Thicken it', [thickened])] : []), meant],
@@ -49,7 +49,7 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
     faults.push({
       code: 'narrow-hole',
       weight: 'look',
-      message: `${piece.name} has ${what} of ${mm(narrowest)}, narrower than the ${mm(kerfMm)} that the tool takes.`,
+      message: `${piece.name} has ${what} of ${mm(narrowest)}, narrower than the ${mm(kerfMm)} kerf.`,
       pieceIds: [piece.id],
       places: [...closing.map((hole) => centreOf(pathBox(hole))), ...slots.map(middleOfPair)],
       mends:
@@ -96,7 +96,7 @@ export function tooNearFaults(a: Piece, b: Piece, { kerfMm, clearanceMm }: Proof
     {
       code: 'too-near',
       weight: 'look',
-      message: `${a.name} and ${b.name} lie ${mm(nearest.widthMm)} apart; the tool takes ${mm(kerfMm)}.`,
+      message: `${a.name} and ${b.name} are ${mm(nearest.widthMm)} apart, less than the ${mm(kerfMm)} kerf.`,
       pieceIds: [a.id, b.id],
       places: found.map(middleOfPair),
       mends: [meant],

@@ -22,13 +22,13 @@ export function nestingFaults(a: Piece, b: Piece): Fault[] {
       {
         code: 'inside-another',
         weight: 'look',
-        message: `${b.name} lies within the material of ${a.name}.`,
+        message: `${b.name} sits inside the material of ${a.name}.`,
         pieceIds: [b.id, a.id],
         places: [centreOf(pathBox(b.outer))],
         mends: [
           { do: 'replace', word: 'Make it a hole', ids: [a.id, b.id], by: withHole(a, b) },
           { do: 'leave-out', word: 'Leave it out', ids: [b.id] },
-          { do: 'accept', word: 'It is meant so' },
+          { do: 'accept', word: 'Ignore' },
         ],
       },
     ];
@@ -43,7 +43,7 @@ export function nestingFaults(a: Piece, b: Piece): Fault[] {
       places: [centreOf(pathBox(b.outer))],
       mends: [
         { do: 'hold', word: 'Bridge it', ways: waysAcross(b.outer, hole) },
-        { do: 'accept', word: 'It may drop' },
+        { do: 'accept', word: 'Let it drop out' },
       ],
     },
   ];

@@ -19,7 +19,7 @@ const needlessMm = 0.002;
 
 export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Fault[] {
   const thin = (path: Path): boolean => path.closed && (2 * Math.abs(pathArea(path))) / lengthOf(path) < sliverMm;
-  const meant = { do: 'accept', word: 'It is meant so' } as const;
+  const meant = { do: 'accept', word: 'Ignore' } as const;
   const leaveOut = { do: 'leave-out', word: 'Leave it out', ids: [piece.id] } as const;
   if (!piece.outer.closed) {
     const length = lengthOf(piece.outer);
@@ -122,10 +122,10 @@ export function needlessPointFaults(piece: Piece): Fault[] {
     {
       code: 'needless-points',
       weight: 'look',
-      message: `${piece.name} has ${places.length === 1 ? 'a point that changes' : `${places.length} points that change`} nothing.`,
+      message: `${piece.name} has ${places.length === 1 ? 'one redundant point' : `${places.length} redundant points`}.`,
       pieceIds: [piece.id],
       places,
-      mends: [replaced(piece, 'Take them away', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'Leave them' }],
+      mends: [replaced(piece, 'Remove them', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'Ignore' }],
     },
   ];
 }

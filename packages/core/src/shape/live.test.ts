@@ -1,4 +1,4 @@
-/** What follows from a master: mirror, turned copies, thickness, rounding, cut-outs; laying flat. */
+/** Live steps from a master: mirror, turned copies, thickness, rounding, cut-outs; laying flat. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';

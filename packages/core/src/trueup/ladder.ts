@@ -114,7 +114,7 @@ export function chosen(rungs: readonly Rung[], pinned: ShapeModel | null, noiseP
     const chance = chanceOfF(f, extra, noisePx ? 1e6 : priorWeight + rich.solution.freedom);
     if (chance >= significance) continue;
     const off = (r: Rung) => Math.sqrt(r.solution.squares / Math.max(1, r.solution.residuals.flat().length));
-    reason = `${modelWords[rich.model]} explains the marks far better: ${off(plain).toFixed(1)} pixels were left over with the plainer model, ${off(rich).toFixed(1)} with this one (F ${f > 999 ? 'over 1000' : `= ${f.toFixed(1)}`}, by chance in ${chance < 0.001 ? 'less than 1 of 1000' : `${(1000 * chance).toFixed(0)} of 1000`} cases).`;
+    reason = `${modelWords[rich.model]} explains the marks far better: ${off(plain).toFixed(1)} pixels of error remained with the plainer model, ${off(rich).toFixed(1)} with this one (F ${f > 999 ? 'over 1000' : `= ${f.toFixed(1)}`}, by chance in ${chance < 0.001 ? 'less than 1 of 1000' : `${(1000 * chance).toFixed(0)} of 1000`} cases).`;
     at = k;
   }
   const recommended = (rungs[at] as Rung).model;

@@ -55,7 +55,7 @@ function DrawingCard({ drawing }: { drawing: Drawing }) {
           </IconButton>
           <IconButton
             size="small"
-            aria-label={`Take out: ${drawing.name}`}
+            aria-label={`Remove: ${drawing.name}`}
             onClick={() => run({ do: 'take-out-drawing', drawingId: drawing.id })}
           >
             <DeleteOutlined fontSize="small" />

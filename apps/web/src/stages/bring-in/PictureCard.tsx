@@ -42,7 +42,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
   return (
     <>
       <About picture={picture} onChange={change} unit={unit} />
-      <Section title="How it lies">
+      <Section title="Position and rotation">
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, my: 1 }}>
           <Button
             size="small"
@@ -50,7 +50,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
             startIcon={<RotateLeftOutlined />}
             onClick={() => change({ quarterTurns: (picture.quarterTurns + 1) % 4 })}
           >
-            Quarter left
+            Rotate 90° left
           </Button>
           <Button
             size="small"
@@ -58,7 +58,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
             startIcon={<RotateRightOutlined />}
             onClick={() => change({ quarterTurns: (picture.quarterTurns + 3) % 4 })}
           >
-            Quarter right
+            Rotate 90° right
           </Button>
           <Button
             size="small"
@@ -78,7 +78,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
           {(['x', 'y'] as const).map((axis) => (
             <LengthField
               key={axis}
-              label={axis === 'x' ? 'Datum to the right' : 'Datum up'}
+              label={axis === 'x' ? 'Origin X' : 'Origin Y'}
               text={`${Number(picture.place[axis].toFixed(3))} mm`}
               unit={unit}
               range="any"
@@ -94,7 +94,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
           The original
         </Button>
         <Button size="small" color="error" startIcon={<DeleteOutlined />} onClick={() => run({ do: 'take-out', pictureId: picture.id })}>
-          Take it out
+          Remove from the job
         </Button>
       </Box>
     </>
@@ -133,7 +133,7 @@ function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
         </Reading>
       </Section>
       {fromFile && resolution ? (
-        <Section title="First true size">
+        <Section title="Size from the file">
           <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
             By the resolution from {sources[resolution.source]}, the whole picture is
           </Typography>
@@ -147,7 +147,7 @@ function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
           action={
             resolution ? (
               <Button size="small" onClick={() => onChange({ resolution: { ...resolution, trusted: true } })}>
-                Trust it
+                Use it
               </Button>
             ) : undefined
           }
@@ -224,11 +224,11 @@ function Showing({ picture, onChange }: PartProps) {
           disabled={JSON.stringify(picture.tone) === JSON.stringify(plainTone)}
           onClick={() => onChange({ tone: plainTone })}
         >
-          As it is
+          Reset
         </Button>
       </Box>
       <Typography variant="caption" color="textSecondary">
-        Only for the eye: the pixels and what is traced from them stay as they are.
+        Display only: tracing uses the original pixels.
       </Typography>
     </Section>
   );

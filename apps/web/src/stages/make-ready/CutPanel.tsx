@@ -59,12 +59,12 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
           <KerfGauge />
         </Box>
       </Section>
-      <Section title="Starting and holding">
+      <Section title="Leads and tabs">
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Pick
             label="Lead"
             value={cutting.lead.kind}
-            words={{ none: 'Straight onto the outline', line: 'By a straight', arc: 'By an arc' }}
+            words={{ none: 'No lead', line: 'Straight lead', arc: 'Arc lead' }}
             onPick={(kind) => set({ lead: { ...cutting.lead, kind } })}
           />
           {cutting.lead.kind !== 'none' && (
@@ -97,7 +97,7 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
           </Row>
           <Row>
             <Measure
-              label="Or one every"
+              label="Or one tab every"
               mm={cutting.tabs.spacingMm || null}
               unit={job.unit}
               onMm={(spacingMm) => set({ tabs: { ...cutting.tabs, spacingMm } })}
@@ -105,7 +105,7 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
               placeholder="no"
             />
             <Measure
-              label="Bridge wide"
+              label="Tab width"
               mm={cutting.tabs.widthMm}
               unit={job.unit}
               onMm={(widthMm) => set({ tabs: { ...cutting.tabs, widthMm } })}
@@ -125,7 +125,7 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
                 onMm={(cutMm) => set({ perforation: { ...cutting.perforation, cutMm } })}
               />
               <Measure
-                label="Left between"
+                label="Gap between cuts"
                 mm={cutting.perforation.leftMm}
                 unit={job.unit}
                 onMm={(leftMm) => set({ perforation: { ...cutting.perforation, leftMm } })}
@@ -135,7 +135,7 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
         </Section>
       )}
       {purposes.includes('pocket') && (
-        <Section title="Lines that fill areas">
+        <Section title="Fill (hatch)">
           <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
             <Row>
               <NumberField
@@ -146,14 +146,14 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
                 onNumber={(d) => set({ hatch: { ...cutting.hatch, angle: (d * Math.PI) / 180 } })}
               />
               <Measure
-                label="Apart"
+                label="Line spacing"
                 mm={cutting.hatch.spacingMm}
                 unit={job.unit}
                 onMm={(spacingMm) => set({ hatch: { ...cutting.hatch, spacingMm } })}
               />
             </Row>
             <Measure
-              label="Run up with the tool off"
+              label="Overscan"
               mm={cutting.hatch.airMm}
               unit={job.unit}
               range="any"
@@ -204,7 +204,7 @@ function PlanSection() {
           </Reading>
           <Reading name="In all, about">{inTime(seconds)}</Reading>
           <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
-            {plan.runs.length} {plan.runs.length === 1 ? 'way' : 'ways'}, the inner ones first. As drawn it would be{' '}
+            {plan.runs.length} {plan.runs.length === 1 ? 'toolpath' : 'toolpaths'}, inside first. In drawing order it would be{' '}
             {(plan.travelBeforeMm / 1000).toFixed(2)} m between them.
             {kerfMm > 0 ? ` Outer outlines lie ${kerfMm / 2} mm out, holes as much in.` : ' No kerf is taken off.'}
           </Typography>

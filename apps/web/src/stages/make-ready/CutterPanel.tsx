@@ -111,7 +111,7 @@ export function CutterPanel({
             <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
               {mood === 'paused' || mood === 'pausing' ? (
                 <Button variant="contained" startIcon={<PlayArrowOutlined />} onClick={() => void resume()}>
-                  Go on
+                  Resume
                 </Button>
               ) : (
                 <Button variant="outlined" startIcon={<PauseOutlined />} onClick={() => void pause()}>
@@ -147,7 +147,7 @@ export function CutterPanel({
       )}
       {measured && (
         <Section title="The cut piece, measured">
-          <Reading name="Off its outline by, at most">{measured.largestMm.toFixed(3)} mm</Reading>
+          <Reading name="Largest deviation">{measured.largestMm.toFixed(3)} mm</Reading>
           <Typography variant="caption" color="textSecondary">
             From the cutter’s own path, half a kerf taken off, along {(100 * measured.share).toFixed(0)} % of the outlines; bridges and
             hollows that the tool is too round for are left out.

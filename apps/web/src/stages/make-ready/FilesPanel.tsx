@@ -28,11 +28,11 @@ import { MachineSection } from './MachineSection';
 import { usePlanned } from './use-plan';
 
 const kinds: Record<FileKind, { word: string; about: string }> = {
-  svg: { word: 'SVG', about: 'One path a piece with its holes; lines, arcs and curves as they are.' },
-  dxf: { word: 'DXF', about: 'A layer a purpose, each outline closed.' },
+  svg: { word: 'SVG', about: 'One path per piece, holes included; arcs and curves stay exact.' },
+  dxf: { word: 'DXF', about: 'One layer per purpose; every outline closed.' },
   pdf: { word: 'PDF', about: 'One page as large as the work, at true size.' },
   gcode: { word: 'G-code', about: 'The planned cut: order, leads, bridges, power, speed; true arcs.' },
-  hpgl: { word: 'HPGL', about: 'The planned cut for a knife; a pen a purpose, steps of 0.025 mm.' },
+  hpgl: { word: 'HPGL', about: 'The planned cut for a knife; one pen per purpose, 0.025 mm steps.' },
   png: { word: 'PNG', about: 'The pieces black on white, with their resolution.' },
 };
 

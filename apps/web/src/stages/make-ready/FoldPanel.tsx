@@ -68,13 +68,13 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
           <Alert severity="warning" variant="outlined">
             {found
               .slice(0, 3)
-              .map(([a, b]) => `${panels.panels[a]?.name} runs into ${panels.panels[b]?.name}.`)
+              .map(([a, b]) => `${panels.panels[a]?.name} collides with ${panels.panels[b]?.name}.`)
               .join(' ')}
             {found.length > 3 ? ` And ${found.length - 3} more.` : ''}
           </Alert>
         ) : (
           <Typography variant="caption" color="textSecondary">
-            No panel runs into another.
+            No panel collides with another.
           </Typography>
         )}
       </Section>
@@ -92,7 +92,7 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
         <Box sx={{ display: 'grid', gap: 1, mt: 1 }}>
           <Row>
             <NumberField
-              label="Per crease"
+              label="Allowance per crease (× thickness)"
               value={folding.allowance}
               digits={2}
               unit="thicknesses"

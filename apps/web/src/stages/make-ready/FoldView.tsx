@@ -97,7 +97,7 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
     >
       {isBlind && (
         <Typography color="textSecondary" sx={{ p: 4 }}>
-          This browser cannot draw in space: WebGL is switched off. What runs into what stands in the docket all the same.
+          The 3D view needs WebGL, which is off in this browser. Collisions are still listed at the left.
         </Typography>
       )}
     </Frame>

@@ -28,7 +28,7 @@ export function MachineSection() {
     else set({ name: wanted });
   };
   return (
-    <Section title="The machine expects">
+    <Section title="Machine settings">
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
         <PresetName
           label="Machine"
@@ -39,17 +39,17 @@ export function MachineSection() {
         />
         <Row>
           <Pick label="Unit" value={machine.unit} words={{ mm: 'Millimetres', in: 'Inches' }} onPick={(u) => set({ unit: u })} />
-          <Pick label="y grows" value={machine.y} words={{ up: 'Upwards', down: 'Downwards' }} onPick={(y) => set({ y })} />
+          <Pick label="Y axis points" value={machine.y} words={{ up: 'Up', down: 'Down' }} onPick={(y) => set({ y })} />
         </Row>
         <Row>
           <Pick
-            label="0, 0 is"
+            label="Origin at"
             value={machine.origin}
             words={{ 'lower-left': 'Lower left', 'upper-left': 'Upper left', centre: 'The middle', sheet: 'As on the sheet' }}
             onPick={(origin) => set({ origin })}
           />
           <Measure
-            label="Curves within"
+            label="Curve tolerance"
             mm={machine.toleranceMm}
             unit={unit}
             onMm={(mm) => set({ toleranceMm: Math.min(1, Math.max(0.0005, mm)) })}
@@ -72,20 +72,20 @@ export function MachineSection() {
           <Pick
             label="Power"
             value={machine.followsSpeed ? 'follows' : 'stays'}
-            words={{ follows: 'Follows speed (M4)', stays: 'Stays (M3)' }}
+            words={{ follows: 'Scaled with speed (M4)', stays: 'Constant (M3)' }}
             onPick={(v) => set({ followsSpeed: v === 'follows' })}
           />
         </Row>
         <Row>
           <NumberField
-            label="Travels at"
+            label="Rapid speed"
             value={machine.travelMmPerMin}
             digits={0}
             unit="mm/min"
             onNumber={(n) => n > 0 && set({ travelMmPerMin: Math.min(500_000, n) })}
           />
           <NumberField
-            label="Speeds up by"
+            label="Acceleration"
             value={machine.accelerationMmPerS2}
             digits={0}
             unit="mm/s²"

@@ -104,7 +104,7 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
           </Row>
           <FormControlLabel
             control={<Switch checked={printing.landscape} onChange={(_, landscape) => set({ landscape, place: null })} />}
-            label="Paper lies on its long side"
+            label="Landscape"
           />
           <FormControlLabel
             disabled={!source}
@@ -131,7 +131,7 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
             </Typography>
             {printing.place && (
               <Button size="small" onClick={() => set({ place: null })}>
-                Lay them for the fewest
+                Use the fewest pages
               </Button>
             )}
           </>

@@ -31,10 +31,10 @@ export function StockSection() {
     run({ do: 'set-up', change: { stockWidthMm: widthMm, stockHeightMm: heightMm, cutting: { ...setup.cutting, kerfMm, strengths } } });
   };
   return (
-    <Section title="Made from">
+    <Section title="Stock">
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
         <Pick
-          label="Way of making"
+          label="Process"
           value={making.way}
           words={Object.fromEntries(ways.map((w) => [w, waysOfMaking[w]])) as Record<Job['making']['way'], string>}
           onPick={(way) => run({ do: 'set-making', making: { ...making, way } })}
@@ -57,14 +57,14 @@ export function StockSection() {
         </Row>
         <Row>
           <Measure
-            label="Sheet wide"
+            label="Sheet width"
             mm={setup.stockWidthMm}
             unit={job.unit}
             onMm={(stockWidthMm) => run({ do: 'set-up', change: { stockWidthMm } })}
             onEmpty={() => run({ do: 'set-up', change: { stockWidthMm: null } })}
           />
           <Measure
-            label="Sheet high"
+            label="Sheet height"
             mm={setup.stockHeightMm}
             unit={job.unit}
             onMm={(stockHeightMm) => run({ do: 'set-up', change: { stockHeightMm } })}

@@ -56,7 +56,7 @@ export function BoxSize() {
         </>
       ) : (
         <Button size="small" onClick={() => set({})}>
-          Say what the box must measure
+          Enter the inside size of the box
         </Button>
       )}
     </Section>

@@ -43,7 +43,7 @@ const groupWords: Partial<Record<Finding['code'], string>> = {
   'narrow-passage': 'Narrow passages',
   'too-near': 'Too near together',
   'sharp-corner': 'Too sharp for the tool',
-  'drops-out': 'Dropping out',
+  'drops-out': 'Loose pieces',
   'inside-another': 'Inside one another',
   'too-large': 'Larger than the stock',
   'size-is-off': 'Sizes that are off',

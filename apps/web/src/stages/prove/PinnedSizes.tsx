@@ -1,6 +1,6 @@
 'use client';
 /**
- * Sizes that must come out: what each must be, by how much it may be off, and what it is.
+ * Required sizes: what each must be, by how much it may be off, and what it is.
  */
 import CheckOutlined from '@mui/icons-material/CheckOutlined';
 import CloseOutlined from '@mui/icons-material/CloseOutlined';
@@ -29,7 +29,7 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
   const change = (id: string, by: Partial<PinnedSize> | null) =>
     run({ do: 'prove-by', change: { pinned: job.proof.pinned.flatMap((p) => (p.id === id ? (by ? [{ ...p, ...by }] : []) : [p])) } });
   return (
-    <Section title="Sizes that must come out">
+    <Section title="Required sizes">
       {sizes.map(({ pinned, isMm, holds, ends }) => (
         <Box key={pinned.id} role="group" aria-label={pinned.name} sx={{ py: 1, borderBottom: `1px solid ${colours.line}` }}>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
@@ -71,7 +71,7 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
             <Row>
               <Measure label="Must be" mm={pinned.mm} unit={job.unit} onMm={(mm) => change(pinned.id, { mm })} />
               <Measure
-                label="Give or take"
+                label="Tolerance ±"
                 mm={pinned.toleranceMm}
                 unit={job.unit}
                 range="any"

@@ -66,7 +66,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
     <>
       <ToolCard
         icon={<StraightenOutlined />}
-        word="Pin a size"
+        word="Required size"
         explanation="Two clicks on outlines: this distance must come out"
         isInHand={asking === 'size'}
         disabled={!box}
@@ -74,7 +74,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       />
       <ToolCard
         icon={<ZoomOutMapOutlined />}
-        word="Pin overall"
+        word="Required overall"
         explanation="The width and height of all pieces must come out"
         disabled={!box}
         onClick={pinOverall}
@@ -123,7 +123,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       <PinnedSizes pieces={pieces} />
       <Holds />
       {box && (
-        <Section title="The work as a whole">
+        <Section title="Totals">
           <Reading name="Pieces">{pieces.length}</Reading>
           <Reading name="Holes">{sum((m) => m.holes)}</Reading>
           <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
@@ -137,7 +137,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
           <Reading name="Material left">{(sum((m) => m.areaMm2) / 100).toFixed(2)} cm²</Reading>
         </Section>
       )}
-      <Section title="Held against">
+      <Section title="Limits">
         <Box sx={{ mt: 1 }}>
           <Measure
             label="Thinnest web"
@@ -163,7 +163,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       </Section>
       <BoxSize />
       {job.proof.accepted.length > 0 && (
-        <Section title="Said to be meant so">
+        <Section title="Ignored findings">
           <Reading name="Findings">
             <Typography
               component="button"
@@ -171,7 +171,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
               onClick={() => run({ do: 'prove-by', change: { accepted: [] } })}
               sx={{ border: 0, bgcolor: 'transparent', color: 'primary.main', cursor: 'pointer', fontWeight: 600, p: 0 }}
             >
-              {job.proof.accepted.length}: tell them again
+              {job.proof.accepted.length}: show again
             </Typography>
           </Reading>
         </Section>

@@ -35,7 +35,7 @@ export function AlongEdge({ picture, surface }: { picture: Picture; surface: Sur
   return (
     <Section title="Along the edge">
       <Choice
-        label="What is followed"
+        label="Follow"
         value={way.follow}
         of={[
           ['edge', 'The edge of an area'],
@@ -47,7 +47,7 @@ export function AlongEdge({ picture, surface }: { picture: Picture; surface: Sur
         {!way.start
           ? 'Click where the outline begins.'
           : count === 0
-            ? 'Move on along the edge and click to hold the way.'
+            ? 'Move along the edge and click to set an anchor.'
             : `${count} ${count === 1 ? 'part' : 'parts'} held. Click the start to close, Enter to end it open, Backspace to take a part back.`}
       </Typography>
       <Box sx={{ display: 'flex', gap: 1 }}>
@@ -57,10 +57,10 @@ export function AlongEdge({ picture, surface }: { picture: Picture; surface: Sur
           disabled={count === 0}
           onClick={() => void endWay(run, job, picture, surface, false).then(setMessage)}
         >
-          End open
+          Finish open
         </Button>
         <Button size="small" disabled={!way.start} onClick={() => void takeWayBack(surface)}>
-          Take back
+          Undo last segment
         </Button>
       </Box>
       {message && (

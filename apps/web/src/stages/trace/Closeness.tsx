@@ -1,6 +1,6 @@
 'use client';
 /**
- * How close the outlines lie to the picture's edge, and with how many points: a chart over tolerances to choose from,
+ * Accuracy the outlines lie to the picture's edge, and with how many points: a chart over tolerances to choose from,
  * and the outlines coloured by their distance.
  */
 import Box from '@mui/material/Box';
@@ -67,7 +67,7 @@ export const Closeness = memo(function Closeness({ picture, trace, surface, sett
   };
   const said = (mm: number) => (unit === 'mm' ? printMm(mm, 3) : printDecimalInches(mm, 4));
   return (
-    <Section title="How close">
+    <Section title="Accuracy">
       <Typography variant="body2">
         At most {said(found.worst.mm)} from the picture’s edge, soft corners apart, with {trace.pieces.reduce((n, p) => n + pointsOf(p), 0)}{' '}
         points.
@@ -85,7 +85,7 @@ export const Closeness = memo(function Closeness({ picture, trace, surface, sett
             lookAt(found.worst.at);
           }}
         >
-          Go to the worst
+          Show the largest error
         </Button>
       </Box>
       {offers ? (

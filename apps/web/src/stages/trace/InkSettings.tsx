@@ -35,7 +35,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
   const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
   const lengths = [
     { key: 'toleranceMm', label: 'Tolerance', hint: 'closer … smoother', min: 0.01, max: 2 },
-    { key: 'smallestMm', label: 'Smallest', hint: 'specks under this are left out', min: 0.1, max: 20 },
+    { key: 'smallestMm', label: 'Ignore areas smaller than', hint: 'specks and pinholes below this are not traced', min: 0.1, max: 20 },
   ] as const;
   return (
     <>
@@ -56,7 +56,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
       {settings.take === 'network' && (
         <Section title="Walls">
           <FormControlLabel
-            label="Walls of one thickness along the lines"
+            label="Make walls of even thickness"
             sx={{ ml: 0 }}
             control={
               <Switch
@@ -79,7 +79,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
       )}
       <Section title="What counts as ink">
         <Choice
-          label="How ink is told"
+          label="How ink is detected"
           value={byColour ? 'colours' : typeof settings.threshold === 'number' ? 'hand' : settings.threshold}
           of={[
             ['auto', 'Automatic'],
@@ -94,7 +94,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
         />
         {!byColour && colours.found && colours.found.length < 2 && (
           <Typography variant="body2" color="warning.main" role="alert" sx={{ mt: 1 }}>
-            Only one colour was found in the picture. Tell ink by its darkness instead.
+            Only one colour was found in the picture. Detect ink by darkness instead.
           </Typography>
         )}
         {byColour && <MeantColours found={colours.found} settings={settings} onMove={onMove} />}
@@ -115,7 +115,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
         )}
         {!byColour && (
           <FormControlLabel
-            label="Light parts are meant"
+            label="Trace light areas"
             sx={{ ml: 0 }}
             control={<Switch size="small" checked={settings.inverted} onChange={(_, inverted) => onMove({ ...settings, inverted })} />}
           />
@@ -146,7 +146,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
         ))}
         <FormControlLabel
           label="Smooth for the blade"
-          title="Curves join with one curvature, too, where half the tolerance allows it"
+          title="Match curvature where curves meet; uses up to half the tolerance"
           sx={{ ml: 0, mt: 1 }}
           control={<Switch size="small" checked={settings.forBlade} onChange={(_, forBlade) => onMove({ ...settings, forBlade })} />}
         />

@@ -31,7 +31,7 @@ export function Limit({ within, onAll }: { within: JobTraceSettings['within']; o
             onChoice={takeTool}
           />
           <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
-            {tool === 'limit-box' ? 'Click two corners.' : 'Click round what is meant; Enter ends.'}
+            {tool === 'limit-box' ? 'Click two corners.' : 'Click around the part to trace; Enter finishes.'}
           </Typography>
         </>
       ) : (

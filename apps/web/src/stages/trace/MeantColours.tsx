@@ -80,7 +80,7 @@ export function MeantColours({ found, settings, onMove }: Props) {
   const rest = (found ?? []).filter(({ hex }) => !meant.some((m) => isSame(m.hex, hex)));
   const shareOf = (hex: string) => found?.find((f) => isSame(f.hex, hex))?.share;
   return (
-    <Box role="group" aria-label="Colours that are meant" sx={{ mt: 1 }}>
+    <Box role="group" aria-label="Colours to trace" sx={{ mt: 1 }}>
       {!found && <Typography variant="body2">Reading the colours …</Typography>}
       {meant.map(({ hex, purpose }) => (
         <Row
@@ -141,7 +141,7 @@ function Row({ hex, share, isMeant, isLast, onToggle, children }: RowProps) {
         checked={isMeant}
         disabled={isLast}
         onChange={onToggle}
-        slotProps={{ input: { 'aria-label': `${hex} is meant` } }}
+        slotProps={{ input: { 'aria-label': `Trace ${hex}` } }}
         sx={{ p: 0.5 }}
       />
       <Box aria-hidden sx={{ width: 26, height: 22, borderRadius: 0.5, bgcolor: hex, border: `1px solid ${colours.line}` }} />

@@ -51,7 +51,7 @@ export const PieceList = memo(function PieceList({
             <th>High</th>
             <th>Perimeter</th>
             <th>Points</th>
-            <th aria-label="Left out or not" />
+            <th aria-label="Included" />
           </tr>
         </thead>
         <tbody>
@@ -101,7 +101,7 @@ const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: Piec
         <button
           type="button"
           title={piece.leftOut ? 'Take this piece back in' : 'Leave this piece out'}
-          aria-label={`${piece.leftOut ? 'Take in' : 'Leave out'} ${piece.name}`}
+          aria-label={`${piece.leftOut ? 'Include' : 'Exclude'} ${piece.name}`}
           onFocus={() => setTable({ hoveredPiece: piece.id })}
           onBlur={() => setTable({ hoveredPiece: null })}
           onClick={(event) => {
@@ -158,7 +158,7 @@ export function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit']
       <Typography variant="h3">{piece.name}</Typography>
       <Reading name="Wide">{printBoth(m.widthMm, unit)}</Reading>
       <Reading name="High">{printBoth(m.heightMm, unit)}</Reading>
-      <Reading name="All round">{printBoth(m.perimeterMm, unit)}</Reading>
+      <Reading name="Perimeter">{printBoth(m.perimeterMm, unit)}</Reading>
       <Reading name="Area">{(m.areaMm2 / 100).toFixed(2)} cm²</Reading>
       <Reading name="Holes">{m.holes}</Reading>
       <SymmetryOffers piece={piece} unit={unit} />

@@ -52,7 +52,10 @@ export const Relations = memo(function Relations({
     const all = await tracer().relations(pieces, toleranceMm);
     const seen = all.filter(({ off }) => off > exactMm);
     if (seen.length > 0) setTable({ relations: { seen, refused: [] } });
-    else setMessage(all.length > 0 ? 'What segments nearly are to one another holds exactly.' : 'No two segments are nearly alike.');
+    else
+      setMessage(
+        all.length > 0 ? 'All near-alignments are exact already.' : 'No near-parallel, near-equal or near-tangent segments found.',
+      );
   };
   const make = async () => {
     if (!relations) return;
@@ -105,7 +108,7 @@ export const Relations = memo(function Relations({
             );
           })}
           <Typography variant="caption" color="textSecondary">
-            Click a tick on the table to refuse it.
+            Click a tick on the table to skip that one.
           </Typography>
           <Box sx={{ display: 'flex', gap: 1, mt: 0.5 }}>
             <Button size="small" variant="contained" disabled={isBusy} onClick={() => void make()}>

@@ -66,7 +66,7 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
                 onFocus={() => setTable({ symmetry })}
                 onClick={() => void make(symmetry)}
               >
-                Make it so
+                Make exact
               </Button>
             )}
           </Box>
@@ -82,6 +82,6 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
 }
 
 function inWords(symmetry: Symmetry): string {
-  if (symmetry.kind === 'turned') return `Alike ${symmetry.order} times about a centre`;
+  if (symmetry.kind === 'turned') return `Rotational symmetry, ${symmetry.order}-fold`;
   return `Mirrored about an axis at ${((symmetry.angle * 180) / Math.PI).toFixed(2)}°`;
 }

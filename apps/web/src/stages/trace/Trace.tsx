@@ -102,7 +102,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
     >
       {!isSized && (
         <Alert severity="warning" variant="outlined">
-          The true size is not known yet, so that tolerance and sizes are only a guess.
+          This picture has no true size yet, so tolerance and sizes are approximate.
         </Alert>
       )}
       {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
@@ -172,7 +172,7 @@ const FindTools = memo(function FindTools({ take, hasLeftOut, onTake, onAgain, o
       <ToolCard
         icon={<FilledShapeIcon isInHand={take === 'shape'} />}
         word="Filled shape"
-        explanation="The borders of inked areas; of a drawn line both its edges"
+        explanation="Outlines of the inked areas; both edges of a drawn line"
         isInHand={take === 'shape'}
         onClick={() => onTake('shape')}
       />
@@ -192,7 +192,7 @@ const FindTools = memo(function FindTools({ take, hasLeftOut, onTake, onAgain, o
       />
       <ToolCard
         icon={<ThisOneIcon isInHand={tool === 'this-one'} />}
-        word="This one"
+        word="Pick pieces"
         explanation="Click what you want: the first click keeps that piece alone, further ones add; a click in a hole fills it"
         isInHand={tool === 'this-one'}
         onClick={() => takeTool(tool === 'this-one' ? null : 'this-one')}
@@ -206,16 +206,16 @@ const FindTools = memo(function FindTools({ take, hasLeftOut, onTake, onAgain, o
       />
       <ToolCard
         icon={<LimitIcon isInHand={isLimiting} />}
-        word="Only here"
+        word="Limit the area"
         explanation="Draw a box or an outline: nothing outside it is traced"
         isInHand={isLimiting}
         onClick={() => takeTool(isLimiting ? null : 'limit-box')}
       />
-      <ToolCard icon={<RefreshOutlined />} word="Find again" explanation="Trace the picture anew with these settings" onClick={onAgain} />
+      <ToolCard icon={<RefreshOutlined />} word="Retrace" explanation="Trace the picture anew with these settings" onClick={onAgain} />
       <ToolCard
         icon={<VisibilityOutlined />}
-        word="Take all in"
-        explanation="Take back in what was left out"
+        word="Include all"
+        explanation="Include the pieces that were excluded"
         disabled={!hasLeftOut}
         onClick={onTakeIn}
       />

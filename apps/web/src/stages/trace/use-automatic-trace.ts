@@ -125,7 +125,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       (error: Error) => {
         if (isWanted) {
           letGo();
-          setMessage(`${error.message} Try “Find again”.`);
+          setMessage(`${error.message} Try “Retrace”.`);
         }
       },
     );
@@ -161,12 +161,12 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     void tracer().stop();
     endLooks();
     setProgress(null);
-    setMessage('Stopped. “Find again” goes on.');
+    setMessage('Stopped. “Retrace” goes on.');
   }, [endLooks]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
     progress: progress ?? (isReady ? null : waitingForCopy),
-    message: isHeldBack && !isCurrent ? 'The outlines are not up to date. “Find again” traces the picture with these settings.' : message,
+    message: isHeldBack && !isCurrent ? 'The outlines are not up to date. “Retrace” traces the picture with these settings.' : message,
     look,
     stop,
     again,

@@ -40,7 +40,7 @@ export function DatumSection({ picture }: { picture: Picture }) {
     change(project(inverseProjection(fit.projection), middle));
   };
   return (
-    <Section title="Datum and which way is up">
+    <Section title="Origin and orientation">
       <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 0.75 }}>
         {picture.datum ? 'The sheet’s origin lies on a place of this picture.' : 'The sheet’s origin is the picture’s lower left corner.'}
       </Typography>
@@ -56,10 +56,10 @@ export function DatumSection({ picture }: { picture: Picture }) {
           Lower left corner
         </Small>
         <Small onClick={() => turn(1)} icon={<RotateLeftOutlined />}>
-          Quarter left
+          Rotate 90° left
         </Small>
         <Small onClick={() => turn(-1)} icon={<RotateRightOutlined />}>
-          Quarter right
+          Rotate 90° right
         </Small>
       </Box>
       {message && (
@@ -121,7 +121,7 @@ export function PlanScale({ picture, sheetWidthMm }: { picture: Picture; sheetWi
             ? parsed.message
             : planScale
               ? `The whole picture is really ${printBoth(sheetWidthMm * planScale.factor, unit)} wide.`
-              : 'Leave it empty where the drawing is as large as the thing.'
+              : 'Leave empty if the drawing is full size.'
         }
         slotProps={{ formHelperText: { role: isWrong ? 'alert' : undefined } }}
         onChange={(event) => setTyped(event.target.value)}

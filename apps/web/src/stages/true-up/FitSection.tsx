@@ -20,7 +20,7 @@ import { useJob } from '../job-store';
 import { signed } from './MarkRow';
 
 const modelWords: Record<ShapeModel, string> = {
-  uniform: 'one scale and a turn',
+  uniform: 'uniform scale and rotation',
   stretch: 'two scales (stretch)',
   affine: 'two scales and a slant (affine)',
   perspective: 'perspective',
@@ -40,7 +40,7 @@ function Model({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
   const run = useJob((s) => s.run);
   if (fit.carried.length === 1) return null;
   return (
-    <Section title="What the marks say of the picture">
+    <Section title="Fit">
       <TextField
         select
         fullWidth
@@ -120,9 +120,9 @@ function Size({ fit }: { fit: TrueUpFit }) {
         </Reading>
       )}
       <Reading name="Resolution">{isKnown ? `${(25.4 / fit.mmPerPx).toFixed(2)} dpi` : 'not known yet'}</Reading>
-      <Reading name="Turned by">{signed((fit.turn * 180) / Math.PI)}°</Reading>
+      <Reading name="Rotation">{signed((fit.turn * 180) / Math.PI)}°</Reading>
       {fit.expect && (
-        <Reading name="Expect">
+        <Reading name="Expected accuracy">
           ±{precise(fit.expect.plusMinusMm)} mm over {fit.expect.overMm} mm
         </Reading>
       )}

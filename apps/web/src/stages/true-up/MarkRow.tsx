@@ -56,7 +56,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
           {isCheck ? checkText(mark, fit, unit) : leftOver ? <Direction leftOver={leftOver} /> : null}
         </Typography>
         <Tooltip title="Take this mark away (Delete)">
-          <IconButton size="small" aria-label={`Take away: ${markWords[mark.kind]}`} onClick={() => run({ do: 'remove-mark', ...ids })}>
+          <IconButton size="small" aria-label={`Remove: ${markWords[mark.kind]}`} onClick={() => run({ do: 'remove-mark', ...ids })}>
             <DeleteOutlined fontSize="small" />
           </IconButton>
         </Tooltip>
@@ -97,7 +97,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
         <TextField
           select
           fullWidth
-          label="How it is filled"
+          label="How the size fits the box"
           value={mark.way ?? 'contained'}
           onChange={(event) => run({ do: 'set-way', ...ids, way: event.target.value as BoxWay })}
           sx={{ mt: 1.25 }}
@@ -109,7 +109,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
           ))}
         </TextField>
       )}
-      {/* Marks that are met exactly whatever they say have nothing left over. */}
+      {/* Marks that are met exactly whatever they say have no error. */}
       {leftOver && fit.noisePx !== null && <LeftOverReadings leftOver={leftOver} isSuspect={isSuspect} />}
       {slip && <SlipAlert slip={slip} mark={mark} ids={ids} />}
       {fit.crossedFrames.includes(mark.id) && (
@@ -162,13 +162,13 @@ function LeftOverReadings({ leftOver, isSuspect }: { leftOver: LeftOver; isSuspe
       {leftOver.parts.map((part) => (
         <Reading
           key={part.name}
-          name={leftOver.parts.length > 1 ? `Left over, ${part.name}` : 'Left over'}
+          name={leftOver.parts.length > 1 ? `Error, ${part.name}` : 'Error'}
           tone={isOff(part) ? 'error' : undefined}
         >
           {signed(part.offMm)} mm · {signed(part.offPercent)} %
         </Reading>
       ))}
-      <Reading name="Pulls">{Math.round(100 * leftOver.pull)} %</Reading>
+      <Reading name="Weight">{Math.round(100 * leftOver.pull)} %</Reading>
     </Box>
   );
 }

@@ -149,7 +149,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
         </Section>
       )}
       <FitSection picture={picture} fit={fit} />
-      <Section title="Measure, to check">
+      <Section title="Check a measurement">
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mb: checking.length > 0 ? 1 : 0 }}>
           {checks.map((c) => (
             <Small key={c.tool} onClick={() => take(c.tool)} isOn={tool === c.tool}>
@@ -201,13 +201,13 @@ const clicks: Partial<Record<Tool, readonly string[]>> = {
     'Click on the rim of a circle that you know.',
     'Click on the rim again, well apart.',
     'Click on the rim once more.',
-    'More places make it surer; click the last one again when it is enough.',
+    'More points improve accuracy; click the last point again to finish.',
   ],
   clearance: ['Click on one side of the passage.', 'Click on the other side.'],
   check: ['Click one end of what you want to measure.', 'Click the other end.'],
   'check-angle': ['Click on one leg of the angle.', 'Click on its corner.', 'Click on the other leg.'],
   'check-radius': ['Click on the arc.', 'Click on the arc again, well apart.', 'Click on the arc once more.'],
-  'check-along': ['Click where the length begins.', 'Click along it; click the last place again when it is enough.'],
+  'check-along': ['Click where the length begins.', 'Click along it; click the last point again to finish.'],
   datum: ['Click where the sheet’s origin shall lie.'],
 };
 
@@ -231,7 +231,7 @@ function Prompt({ text, canEnd }: { text: string | null; canEnd: boolean }) {
       <Typography role="status">{text}</Typography>
       {canEnd && (
         <Button size="small" variant="contained" sx={{ mt: 0.75 }} onClick={() => endPlaces?.()}>
-          That is enough
+          Done
         </Button>
       )}
     </Box>

@@ -28,11 +28,11 @@ export const statedWords: Partial<Record<Mark['kind'], readonly string[]>> = {
   frame: ['Its true width', 'Its true height'],
   circle: ['Its true diameter'],
   box: ['Width it must have', 'Height it must have'],
-  clearance: ['Ball or tool that must pass', 'Play beside it'],
+  clearance: ['Ball or tool that must pass', 'Clearance around it'],
   'scale-card': ['Its check line measures'],
-  check: ['Stated length, if any'],
+  check: ['Expected length (optional)'],
   'check-radius': ['Stated radius, if any'],
-  'check-along': ['Stated length, if any'],
+  'check-along': ['Expected length (optional)'],
 };
 
 /** The word beside a mark on the table. */

@@ -169,7 +169,7 @@ function fromRuler(ruler: NonNullable<Found['ruler']>, dpi: number | undefined):
   const mmOf = (choice: string) => rulerSteps.find(([word]) => word === choice)?.[1] ?? 1;
   return {
     id: 'ruler',
-    words: `A graduation of ${ruler.count} steps was found. One step is`,
+    words: `Found a ruler with ${ruler.count} divisions. One division is`,
     choices: byLikelihood(rulerSteps, ruler.stepPx, dpi),
     accept: 'Use it as a length',
     marks: (choice) => [newMark('known-length', [ruler.from, ruler.to], { stated: [lengthOf(ruler.count, choice, mmOf(choice))] })],

@@ -75,8 +75,8 @@ export function ArrangePanel() {
         </Button>
       </Row>
       <Row>
-        <NumberField label="Wide" value={scale.x} digits={4} unit="times" onNumber={(x) => setScale({ ...scale, x })} />
-        <NumberField label="High" value={scale.y} digits={4} unit="times" onNumber={(y) => setScale({ ...scale, y })} />
+        <NumberField label="Scale X" value={scale.x} digits={4} unit="times" onNumber={(x) => setScale({ ...scale, x })} />
+        <NumberField label="Scale Y" value={scale.y} digits={4} unit="times" onNumber={(y) => setScale({ ...scale, y })} />
         <Button
           variant="outlined"
           sx={{ height: 40 }}
@@ -106,7 +106,7 @@ export function ArrangePanel() {
       {targets.length > 1 && (
         <Row>
           <Pick
-            label="In line at"
+            label="Align at"
             value={alignment}
             words={{
               left: 'the left',
@@ -185,7 +185,7 @@ function Copies({ unit, width, height, pivot, centre, lastPath, onCopy }: Copies
     <Section title="Copies">
       <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
         <Pick
-          label="Laid out"
+          label="Pattern"
           value={how}
           words={{ grid: 'in a row or grid', circle: 'on a circle about the datum', path: 'along the line chosen last' }}
           onPick={setHow}
@@ -198,7 +198,7 @@ function Copies({ unit, width, height, pivot, centre, lastPath, onCopy }: Copies
               <Measure label="Gap" mm={gap} unit={unit} range="any" onMm={setGap} />
             </>
           ) : (
-            <NumberField label="In all" value={count} digits={0} unit="" onNumber={(n) => setCount(whole(n))} />
+            <NumberField label="Total copies" value={count} digits={0} unit="" onNumber={(n) => setCount(whole(n))} />
           )}
           <Button
             variant="outlined"

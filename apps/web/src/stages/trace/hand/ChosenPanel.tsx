@@ -216,11 +216,11 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
               label="Width"
               mm={figure.width}
               unit={unit}
-              placeholder="as the stock"
+              placeholder="stock thickness"
               onEmpty={() => change({ ...figure, width: null })}
               onMm={(width) => change({ ...figure, width })}
             />
-            <Measure label="Play" mm={figure.play} unit={unit} range="any" onMm={(play) => change({ ...figure, play })} />
+            <Measure label="Clearance" mm={figure.play} unit={unit} range="any" onMm={(play) => change({ ...figure, play })} />
           </Row>
           {figure.width === null && <Stock thickness={thickness} unit={unit} />}
           <Pick label="Ends" value={figure.ends} words={{ flat: 'flat', round: 'round' }} onPick={(ends) => change({ ...figure, ends })} />

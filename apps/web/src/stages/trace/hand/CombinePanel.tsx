@@ -62,12 +62,12 @@ export function CombinePanel() {
           Unite
         </Button>
         <Button variant="outlined" disabled={isFew} onClick={() => combine('take-away', 'taking away')}>
-          Take away
+          Subtract
         </Button>
       </Row>
       <Row>
         <Button variant="outlined" disabled={isFew} onClick={() => combine('keep-common', 'keeping what is common')}>
-          Keep common
+          Intersect
         </Button>
         <Button
           variant="outlined"
@@ -92,7 +92,7 @@ export function CombinePanel() {
         {asking === 'cut' ? 'Click two places of the line' : 'Cut along a line'}
       </Button>
       <Typography variant="caption" color="textSecondary">
-        Of two, the later chosen is taken from the first.
+        The piece selected last is subtracted from the first.
       </Typography>
       {message && (
         <Typography variant="body2" color="error" role="alert">

@@ -33,19 +33,19 @@ export function CornersPanel() {
   return (
     <>
       <Pick
-        label="Corners become"
+        label="Corner style"
         value={how}
         words={{
           round: 'round',
           bevel: 'bevelled',
-          'dog-bone': 'room for a tool, on the bisector',
+          'dog-bone': 'dog-bone relief, on the bisector',
           tee: 'room for a tool, along one side',
         }}
         onPick={setHow}
       />
       <Pick label="Which" value={which} words={{ all: 'all', outer: 'outer ones', inner: 'inner ones' }} onPick={setWhich} />
       <Measure
-        label={how === 'bevel' ? 'Off either side' : how === 'round' ? 'Radius' : 'Tool’s radius'}
+        label={how === 'bevel' ? 'Setback' : how === 'round' ? 'Radius' : 'Tool’s radius'}
         mm={size}
         unit={job.unit}
         onMm={setSize}

@@ -21,7 +21,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
     <>
       {tool === 'outline' && (
         <Pick
-          label="A click makes"
+          label="Each click adds"
           value={hand.pointKind}
           words={{ corner: 'a corner', curve: 'a point that a curve runs through' }}
           onPick={(pointKind) => setHand({ pointKind })}
@@ -39,7 +39,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
       )}
       {tool === 'line' && (
         <Pick
-          label="It runs"
+          label="Curve passes"
           value={hand.lineBy}
           words={{
             ends: 'from one place to another',
@@ -51,7 +51,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
       )}
       {tool === 'circle' && (
         <Pick
-          label="Told by"
+          label="Defined by"
           value={hand.circleBy}
           words={{
             centre: 'centre and rim',
@@ -67,7 +67,7 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
       )}
       {tool === 'arc' && (
         <Pick
-          label="Told by"
+          label="Defined by"
           value={hand.arcBy}
           words={{ three: 'start, a place on it, end', leaving: 'start, leaving an outline smoothly, end' }}
           onPick={(arcBy) => setHand({ arcBy, places: [] })}
@@ -98,11 +98,17 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
               label="Width"
               mm={hand.slot.width}
               unit={unit}
-              placeholder="as the stock"
+              placeholder="stock thickness"
               onEmpty={() => setHand({ slot: { ...hand.slot, width: null } })}
               onMm={(width) => setHand({ slot: { ...hand.slot, width, play: 0 } })}
             />
-            <Measure label="Play" mm={hand.slot.play} unit={unit} range="any" onMm={(play) => setHand({ slot: { ...hand.slot, play } })} />
+            <Measure
+              label="Clearance"
+              mm={hand.slot.play}
+              unit={unit}
+              range="any"
+              onMm={(play) => setHand({ slot: { ...hand.slot, play } })}
+            />
           </Row>
           <Pick
             label="Ends"
@@ -130,11 +136,11 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           Drawn as a guide: it is never cut.
         </Typography>
       ) : (
-        <Pick label="Drawn for" value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
+        <Pick label="Purpose" value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
       )}
       <Row>
         <Pick
-          label="Directions"
+          label="Angle snap"
           value={hand.lockDegrees === null ? 'free' : String(hand.lockDegrees)}
           words={{ free: 'free', '90': 'square', '45': 'every 45°', '30': 'every 30°', '15': 'every 15°' }}
           onPick={(word) => setHand({ lockDegrees: word === 'free' ? null : Number(word) })}

@@ -79,7 +79,7 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
         <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
           <Typography variant="body2">At most {worst.mm.toFixed(3)} mm.</Typography>
           <Button size="small" onClick={lookThere}>
-            Go to the worst
+            Show the largest error
           </Button>
         </Box>
       )}

@@ -1,6 +1,6 @@
 'use client';
 /**
- * What follows live from what is drawn: a mirror image, turned copies, cut-outs, and a bent line laid flat.
+ * Live steps live from what is drawn: a mirror image, turned copies, cut-outs, and a bent line laid flat.
  */
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';

@@ -51,7 +51,7 @@ export function KeepButton({ measure, word }: { measure: HeldMeasure; word: stri
   if (!isPossible) return null;
   const kept = of(measure);
   return (
-    <Tooltip title={kept ? `The ${word} is kept. Click to let it go.` : `Keep this ${word} from now on`}>
+    <Tooltip title={kept ? `This ${word} is locked. Click to unlock it.` : `Lock this ${word}`}>
       <ToggleButton
         value="kept"
         size="small"
@@ -93,7 +93,7 @@ export function HeldMeasures() {
   if (!drawn || held.length === 0) return null;
   const { off } = masterOf(drawn, job.making.thicknessMm);
   return (
-    <Section title={`${held.length} ${held.length === 1 ? 'measure is' : 'measures are'} kept`}>
+    <Section title={`${held.length} ${held.length === 1 ? 'locked dimension' : 'locked dimensions'}`}>
       <Box component="ul" aria-label="Kept measures" sx={{ listStyle: 'none', m: 0, mt: 1.25, p: 0, display: 'grid', gap: 1.25 }}>
         {held.map((measure, k) => (
           <Box component="li" key={nameOf(measure)}>
@@ -134,12 +134,12 @@ function HeldField({ measure, unit, onKeep }: { measure: HeldMeasure; unit: 'mm'
         label={name}
         mm={measure.mm}
         unit={unit}
-        placeholder="as the stock"
+        placeholder="stock thickness"
         onEmpty={() => onKeep({ ...measure, mm: null, play: commonPlayMm })}
         onMm={(mm) => onKeep({ ...measure, mm, play: 0 })}
       />
       {measure.mm === null && (
-        <Measure label="Play" mm={measure.play} unit={unit} range="any" onMm={(play) => onKeep({ ...measure, play })} />
+        <Measure label="Clearance" mm={measure.play} unit={unit} range="any" onMm={(play) => onKeep({ ...measure, play })} />
       )}
     </Row>
   );
@@ -149,7 +149,7 @@ function HeldField({ measure, unit, onKeep }: { measure: HeldMeasure; unit: 'mm'
 const commonPlayMm = 0.5;
 
 function Standing({ off, isTurn, follows, thickness }: { off: number; isTurn: boolean; follows: boolean; thickness: number | null }) {
-  if (Number.isNaN(off)) return <Typography variant="caption" color="error">Its place is gone.</Typography>; // biome-ignore format: one line
+  if (Number.isNaN(off)) return <Typography variant="caption" color="error">The part that it measured no longer exists.</Typography>; // biome-ignore format: one line
   if (follows && thickness === null)
     return (
       <Typography variant="caption" color="warning.main">

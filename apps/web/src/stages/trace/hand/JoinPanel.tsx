@@ -65,9 +65,9 @@ export function JoinPanel() {
   };
   return (
     <>
-      <Measure label="Ends may be apart by" mm={gapMm} unit={job.unit} onMm={setGap} />
+      <Measure label="Maximum gap" mm={gapMm} unit={job.unit} onMm={setGap} />
       <Pick
-        label="They are joined"
+        label="Join with"
         value={how}
         words={{
           meet: 'where their sides cross, or half way',
@@ -80,13 +80,13 @@ export function JoinPanel() {
       {(how === 'smooth' || how === 'fair') && (
         <Box sx={{ px: 1 }}>
           <Typography variant="caption" color="textSecondary">
-            Fullness at either end
+            Handle length at either end
           </Typography>
           {([0, 1] as const).map((end) => (
             <Slider
               key={end}
               size="small"
-              aria-label={`Fullness at the ${end === 0 ? 'first' : 'second'} end`}
+              aria-label={`Handle length at the ${end === 0 ? 'first' : 'second'} end`}
               min={0.05}
               max={1.2}
               step={0.01}

@@ -45,7 +45,7 @@ export function LayFlat() {
     <Section title="Lay flat">
       <Wishes wish={wish} onWish={setWish} curve={curve} />
       <Button fullWidth variant="outlined" sx={{ mt: 1.25 }} onClick={lay}>
-        Lay it flat, with what is drawn on it
+        Unroll to a flat strip, with everything on it
       </Button>
     </Section>
   );

@@ -1,6 +1,6 @@
 'use client';
 /**
- * What follows from the chosen drawn thing, step by step: changed by figures, taken away, or frozen into plain outlines.
+ * Live steps from the chosen drawn thing, step by step: changed by figures, taken away, or frozen into plain outlines.
  */
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -34,7 +34,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
       run({ do: 'replace-drawn', word: 'freezing what follows', ids: [drawn.id], by: [{ ...drawn, source: sourceOf(paths), live: [] }] });
   };
   return (
-    <Box role="group" aria-label="What follows" sx={{ display: 'grid', gap: 1.25, mt: 0.5 }}>
+    <Box role="group" aria-label="Live steps" sx={{ display: 'grid', gap: 1.25, mt: 0.5 }}>
       {drawn.live.map((step, index) =>
         kinds && !kinds.includes(step.kind) ? null : (
           // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
@@ -44,7 +44,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
                 {index + 1}. {words[step.kind]}
               </Typography>
               <Button size="small" color="error" onClick={() => withoutStep(drawn, index)}>
-                Take away
+                Remove
               </Button>
             </Box>
             <StepFields step={step} unit={job.unit} onChange={(next) => change(index, next)} />
@@ -52,7 +52,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
         ),
       )}
       <Button size="small" variant="outlined" color="inherit" onClick={freeze}>
-        Freeze into plain outlines
+        Convert to plain outlines
       </Button>
     </Box>
   );
@@ -65,9 +65,9 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
     case 'offset':
       return (
         <Row>
-          <Measure label="Out by (in: less than 0)" mm={step.by} unit={unit} range="any" onMm={(by) => onChange({ ...step, by })} />
+          <Measure label="Offset (negative: inward)" mm={step.by} unit={unit} range="any" onMm={(by) => onChange({ ...step, by })} />
           <NumberField
-            label="Times"
+            label="Rings"
             value={step.count}
             digits={0}
             unit="1 up"
@@ -100,7 +100,7 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
               onNumber={(n) => onChange({ ...step, count: Math.max(2, Math.min(60, Math.round(n))) })}
             />
             <Pick
-              label="Each"
+              label="Angle between copies"
               value={step.mirrored ? 'mirrored' : 'plain'}
               words={{ plain: 'as drawn', mirrored: 'with its mirror image' }}
               onPick={(how) => onChange({ ...step, mirrored: how === 'mirrored' })}

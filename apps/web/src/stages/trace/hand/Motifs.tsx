@@ -197,7 +197,7 @@ function Keep({ initial, onKeep }: { initial: string; onKeep: (name: string, tag
         disabled={name.trim() === ''}
         onClick={() => onKeep(name.trim(), tags.split(',').map((tag) => tag.trim()).filter(Boolean))} // biome-ignore format: one line
       >
-        Put it on the shelf
+        Save to the motif shelf
       </Button>
     </>
   );

@@ -24,10 +24,10 @@ export function OffsetPanel() {
   return (
     <>
       <Row>
-        <Measure label={isOpen && !isClosed ? 'Width in all' : 'Distance'} mm={by} unit={job.unit} onMm={setBy} />
+        <Measure label={isOpen && !isClosed ? 'Total width' : 'Distance'} mm={by} unit={job.unit} onMm={setBy} />
         {!(isOpen && !isClosed) && (
           <NumberField
-            label="Times"
+            label="Rings"
             value={count}
             digits={0}
             unit="1 up"
@@ -43,10 +43,10 @@ export function OffsetPanel() {
       ) : (
         <>
           <Row>
-            <Pick label="To the" value={side} words={{ out: 'outside', in: 'inside' }} onPick={setSide} />
+            <Pick label="Side" value={side} words={{ out: 'outside', in: 'inside' }} onPick={setSide} />
             <Pick label="Corners" value={corners} words={cornerWords} onPick={setCorners} />
           </Row>
-          <Pick label="The outline itself" value={keeps} words={{ with: 'stays as well', instead: 'gives way' }} onPick={setKeeps} />
+          <Pick label="Original outline" value={keeps} words={{ with: 'keep', instead: 'replace' }} onPick={setKeeps} />
         </>
       )}
       {isOpen && !isClosed ? (
@@ -55,7 +55,7 @@ export function OffsetPanel() {
           disabled={targets.length === 0}
           onClick={() => withStep('a band', { kind: 'band', width: by, ends, corners })}
         >
-          Lay a band about it, live
+          Thicken the line (stays live)
         </Button>
       ) : (
         <Button

@@ -115,7 +115,7 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
         )}
         {indices.length > 1 && <Closer target={target} path={path} which={which} run={span} />}
         <Button size="small" variant="outlined" color="error" onClick={() => deleteChosen(run, target)}>
-          Take away
+          Remove
         </Button>
       </Row>
     </>
@@ -149,7 +149,7 @@ function Apart({ path, a, b }: { path: Path; a: number; b: number }) {
   const measure = { kind: 'gap', a, b, mm: distance(pointOf(path, a), pointOf(path, b)), play: 0 } as const;
   return (
     <Kept measure={measure} word="distance">
-      <Measure label="Apart" mm={measure.mm} unit={job.unit} onMm={(mm) => keep({ ...measure, mm })} />
+      <Measure label="Distance" mm={measure.mm} unit={job.unit} onMm={(mm) => keep({ ...measure, mm })} />
     </Kept>
   );
 }
@@ -241,7 +241,7 @@ function WholePath({ target, path }: PathProps) {
           Fewer points
         </Button>
         <Button size="small" variant="outlined" onClick={() => run(shapeCommand(target, replaced(target, 0, reversedPath(path))))}>
-          Turn its direction
+          Reverse direction
         </Button>
       </Row>
     </>

@@ -27,7 +27,7 @@ export function Seeing() {
       {picture && <EdgeDistance picture={picture} />}
       <FormControlLabel
         control={<Checkbox size="small" checked={hasComb} onChange={(_, on) => setHand({ hasComb: on })} />}
-        label="How the chosen line bends, as a comb"
+        label="Curvature comb on the selected line"
         slotProps={{ typography: { variant: 'body2' } }}
       />
     </>
