@@ -6,7 +6,6 @@ import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
 import { fail, run, say } from './run.mjs';
 import { withApplication } from './running-application.mjs';
 import { installMissing, needs } from './system-packages.mjs';
-import { buildWeb } from './web-server.mjs';
 
 const program = (name) => join(projectFolder, 'node_modules/.bin', name);
 const counts = { passed: 0, failed: 0 };

@@ -7,7 +7,9 @@ import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { type ReactNode, useEffect, useRef } from 'react';
+import { useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { narrow, touch, wide } from '@/ui/widths';
 
 interface Props {
   readonly tray?: ReactNode;
@@ -25,6 +27,7 @@ export interface NextStep {
 
 export function Docket({ tray, children, next, rest }: Props) {
   const frame = useRef<HTMLElement>(null);
+  const isAside = useTable((s) => s.isDocketAside);
   // A new stage’s controls are the next that Tab comes to.
   useEffect(() => {
     if (document.activeElement === document.body || document.activeElement?.closest('nav')) frame.current?.focus({ preventScroll: true });
@@ -43,6 +46,7 @@ export function Docket({ tray, children, next, rest }: Props) {
         bgcolor: 'background.paper',
         borderRight: `1px solid ${colours.line}`,
         outline: 'none',
+        [narrow]: isAside ? { visibility: 'hidden', minWidth: 0, overflow: 'hidden' } : {},
       }}
     >
       {tray && (
@@ -50,7 +54,22 @@ export function Docket({ tray, children, next, rest }: Props) {
           {tray}
         </Box>
       )}
-      <Box sx={{ flex: 1, overflowY: 'auto', p: 2, display: 'flex', flexDirection: 'column', gap: 2 }}>{children}</Box>
+      <Box
+        sx={{
+          flex: 1,
+          overflowY: 'auto',
+          overflowX: 'hidden',
+          p: 2,
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 2,
+          // What lies below the fold is announced by its edge.
+          background: `linear-gradient(${colours.sheet} 30%, transparent) top / 100% 28px no-repeat local, linear-gradient(transparent, ${colours.sheet} 70%) bottom / 100% 28px no-repeat local, linear-gradient(rgba(32, 48, 58, 0.16), transparent) top / 100% 9px no-repeat scroll, linear-gradient(transparent, rgba(32, 48, 58, 0.16)) bottom / 100% 9px no-repeat scroll`,
+          [wide]: { display: 'block', columnCount: 2, columnGap: 3, '& > *': { breakInside: 'avoid', mb: 2 } },
+        }}
+      >
+        {children}
+      </Box>
       {next && (
         <Box sx={{ p: 1.5, borderTop: `1px solid ${colours.line}`, display: 'grid', gap: 1 }}>
           <Button fullWidth variant="contained" size="large" onClick={next.onClick} disabled={next.disabled}>
@@ -90,7 +109,15 @@ export function ToolCard({ icon, word, hotkey, explanation, isInHand = false, di
           disabled={disabled}
           aria-pressed={isInHand}
           onClick={onClick}
-          sx={{ justifyContent: 'flex-start', px: 1.25, py: 0.9, borderColor: colours.line, lineHeight: 1.2, textAlign: 'left' }}
+          sx={{
+            justifyContent: 'flex-start',
+            px: 1.25,
+            py: 0.9,
+            borderColor: colours.line,
+            lineHeight: 1.2,
+            textAlign: 'left',
+            [touch]: { minHeight: 44 },
+          }}
         >
           {word}
         </Button>

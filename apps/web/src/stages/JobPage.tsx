@@ -23,6 +23,7 @@ import { wholeSheet } from '@/table/view';
 import { colours } from '@/ui/colours';
 import { useKeptList } from '@/ui/kept-list';
 import { Boundary } from '@/ui/Stumbled';
+import { narrow, wide } from '@/ui/widths';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { Finisher, stopFinishing, useFinishing } from './finishing';
@@ -140,6 +141,7 @@ function Bench({
   const { run, undo, redo } = { run: useJob((s) => s.run), undo: useJob((s) => s.undo), redo: useJob((s) => s.redo) };
   const [stage, onStage] = useStage(picture, asked);
   useHalfPlaced(jobId, stage === 'trace');
+  const isAside = useTable((s) => s.isDocketAside);
   const isDrawing = stage === 'trace' && picture === null;
   const hasWork = picture !== null || job.drawings.length > 0 || job.drawn.length > 0 || isDrawing;
   useHotkeys('mod+z', undo, { preventDefault: true });
@@ -168,6 +170,8 @@ function Bench({
             display: 'grid',
             height: '100vh',
             gridTemplateColumns: '340px minmax(0, 1fr)',
+            [narrow]: { gridTemplateColumns: isAside ? '0 minmax(0, 1fr)' : '340px minmax(0, 1fr)' },
+            [wide]: { gridTemplateColumns: '640px minmax(0, 1fr)' },
             gridTemplateRows: 'auto auto minmax(0, 1fr) auto',
           }}
         >

@@ -9,6 +9,7 @@ import CloudSyncOutlined from '@mui/icons-material/CloudSyncOutlined';
 import HelpOutlineOutlined from '@mui/icons-material/HelpOutlineOutlined';
 import RedoOutlined from '@mui/icons-material/RedoOutlined';
 import UndoOutlined from '@mui/icons-material/UndoOutlined';
+import ViewSidebarOutlined from '@mui/icons-material/ViewSidebarOutlined';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
@@ -19,8 +20,9 @@ import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { useMaking } from '@/table/making-store';
-import { useTable } from '@/table/table-store';
+import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { narrow } from '@/ui/widths';
 import { useJob } from './job-store';
 import type { Saving } from './save-queue';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
@@ -46,7 +48,18 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
         borderBottom: `1px solid ${colours.line}`,
       }}
     >
-      <Box sx={{ width: 218, display: 'flex', flexDirection: 'column', justifyContent: 'center', pl: 2, pr: 1, minWidth: 0 }}>
+      <Box
+        sx={{
+          width: 218,
+          [narrow]: { width: 150 },
+          display: 'flex',
+          flexDirection: 'column',
+          justifyContent: 'center',
+          pl: 2,
+          pr: 1,
+          minWidth: 0,
+        }}
+      >
         <Link href="/" style={{ color: colours.verdigris, fontSize: 12.5, lineHeight: '24px', fontWeight: 650, textDecoration: 'none' }}>
           ‹ Nuvet, all jobs
         </Link>
@@ -55,7 +68,13 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
       <Box
         component="nav"
         aria-label="Stages"
-        sx={{ flex: 1, display: 'grid', gridTemplateColumns: 'repeat(5, minmax(0, 1fr))', minWidth: 0 }}
+        sx={{
+          flex: 1,
+          display: 'grid',
+          gridTemplateColumns: 'repeat(5, minmax(0, 1fr))',
+          minWidth: 0,
+          [narrow]: { gridTemplateColumns: stages.map((name) => (name === stage ? 'minmax(0, 1fr)' : '46px')).join(' ') },
+        }}
       >
         {stages.map((name, k) => (
           <StageStep
@@ -69,12 +88,31 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
         ))}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', pl: 1, pr: 1 }}>
+        <DocketSwitch />
         <SaveState />
         <Steps />
         <Unit />
         <Help />
       </Box>
     </Box>
+  );
+}
+
+/** Draws the docket aside, where a narrow window leaves the table little room. */
+function DocketSwitch() {
+  const isAside = useTable((s) => s.isDocketAside);
+  const word = isAside ? 'Show the docket' : 'Draw the docket aside';
+  return (
+    <Tooltip title={word}>
+      <IconButton
+        aria-label={word}
+        aria-pressed={isAside}
+        onClick={() => setTable({ isDocketAside: !isAside })}
+        sx={{ display: 'none', [narrow]: { display: 'inline-flex' } }}
+      >
+        <ViewSidebarOutlined fontSize="small" sx={{ transform: 'scaleX(-1)' }} />
+      </IconButton>
+    </Tooltip>
   );
 }
 
@@ -158,8 +196,11 @@ function StageStep({
       >
         {number}
       </Box>
-      <Box sx={{ minWidth: 0 }}>
-        <Typography sx={{ fontSize: 14, fontWeight: 650, lineHeight: 1.2 }}>{word}</Typography>
+      {/* In a narrow window only the current stage has its word. */}
+      <Box sx={{ minWidth: 0, [narrow]: isHere ? {} : { display: 'none' } }}>
+        <Typography noWrap sx={{ fontSize: 14, fontWeight: 650, lineHeight: 1.2 }}>
+          {word}
+        </Typography>
         <Typography sx={{ fontSize: 11.5, lineHeight: 1.15, color: moods[state.mood] }}>{state.text}</Typography>
       </Box>
     </ButtonBase>

@@ -3,6 +3,7 @@
  * The strip of live readings under the light table, always in mm and in inches.
  */
 import Box from '@mui/material/Box';
+import ToggleButton from '@mui/material/ToggleButton';
 import Typography from '@mui/material/Typography';
 import { fitOf, measuresOf, type Picture, type Piece, sheetBoxOf } from '@nuvet/core/job';
 import { printInches } from '@nuvet/core/length';
@@ -10,10 +11,11 @@ import { distance, type Point, project } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/colours';
+import { touch } from '@/ui/widths';
 import { groundOf } from './ground';
 import { growing } from './hand-drawing';
 import { useHand } from './hand-store';
-import { useTable } from './table-store';
+import { setTable, useTable } from './table-store';
 import { toSheet, wholeSheet } from './view';
 import { surfaceNow } from './working-copies';
 
@@ -53,8 +55,10 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
         borderTop: `1px solid ${colours.line}`,
         overflow: 'hidden',
         whiteSpace: 'nowrap',
+        [touch]: { height: 48 },
       }}
     >
+      <TouchSwitches />
       <Reading name="Position" text={at ? position(at, fit) : '–'} width={300} />
       <Reading name="Distance" text={shownEnds ? length(distance(...shownEnds), fit) : '–'} width={190} />
       <Reading name="Angle" text={shownEnds ? `${angleOf(...shownEnds).toFixed(2)}°` : '–'} width={80} />
@@ -100,6 +104,22 @@ function Reading({ name, text, width }: { name: string; text: string; width: num
       <Typography variant="caption" sx={{ fontWeight: 600 }}>
         {text}
       </Typography>
+    </Box>
+  );
+}
+
+/** What Alt and Shift do, for fingers and pens. */
+function TouchSwitches() {
+  const isFree = useTable((s) => s.isFree);
+  const isAdding = useTable((s) => s.isAdding);
+  return (
+    <Box sx={{ display: 'none', gap: 1, [touch]: { display: 'flex' } }}>
+      <ToggleButton value="free" selected={isFree} onChange={() => setTable({ isFree: !isFree })} sx={{ height: 40 }}>
+        No snapping
+      </ToggleButton>
+      <ToggleButton value="add" selected={isAdding} onChange={() => setTable({ isAdding: !isAdding })} sx={{ height: 40 }}>
+        Select more
+      </ToggleButton>
     </Box>
   );
 }

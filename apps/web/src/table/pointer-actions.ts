@@ -9,7 +9,7 @@ import { useJob } from '@/stages/job-store';
 import { type Ground, groundOf } from './ground';
 import { useHand } from './hand-store';
 import { finish, isOpenEnded, placesOf } from './mark-making';
-import { setTable, type Tool, useTable } from './table-store';
+import { ignoresSnapping, setTable, type Tool, useTable } from './table-store';
 import { pictureAt, pieceAt, underPoint } from './under-pointer';
 import { useHandActions } from './use-hand-actions';
 import { useMakingActions } from './use-making-actions';
@@ -213,7 +213,7 @@ export function usePointerActions(
       setTable({ pointer: next });
       if (snaps(tool)) lookForSnap(next);
     } else if (isOpenEnded(tool) && taken.length >= placesOf(tool).least) void done(tool, taken);
-    else click(at, event.altKey);
+    else click(at, ignoresSnapping(event));
   };
 
   /** Whether the tool in hand takes a key. */
@@ -300,7 +300,7 @@ export function usePointerActions(
         return;
       } else if (last && press.current) {
         if (distance(at, press.current.at) > clickSlack) press.current.moved = true;
-        drag(at, last, event.altKey);
+        drag(at, last, ignoresSnapping(event));
       }
       if (last) touches.current.set(event.pointerId, at);
       setTable({ pointer: at });
@@ -325,7 +325,7 @@ export function usePointerActions(
           run({ do: 'move-mark', pictureId: picture.id, markId: dragged.markId, points: [...dragged.points] });
         setIsDraggingMark(false);
         setTable({ dragged: null, snap: null });
-      } else if (wasClick) click(here(event), event.altKey);
+      } else if (wasClick) click(here(event), ignoresSnapping(event));
       if (touches.current.size === 0) press.current = null;
     },
     onPointerCancel(event: React.PointerEvent) {

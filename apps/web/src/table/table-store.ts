@@ -80,6 +80,11 @@ export interface TableState {
   /** Places that a tool of the trace took, for the stage to act on; pixels of the original picture. */
   readonly handedOver: { readonly tool: 'limit' | 'pick-colour'; readonly points: readonly Point[] } | null;
   readonly preview: JobTrace | null;
+  /** Whether the docket is drawn aside, in a narrow window. */
+  readonly isDocketAside: boolean;
+  /** What Alt and Shift do, for fingers: ignore snapping; add to what is selected. */
+  readonly isFree: boolean;
+  readonly isAdding: boolean;
   /** The mark whose first statement is asked for next. */
   readonly asked: string | null;
   /** Opacity while its slider moves. */
@@ -112,6 +117,9 @@ export const useTable = create<TableState>(() => ({
   way: { follow: 'edge', held: [], next: [], start: null },
   handedOver: null,
   preview: null,
+  isDocketAside: false,
+  isFree: false,
+  isAdding: false,
   asked: null,
   opacity: null,
   asPhotographed: false,
@@ -126,3 +134,9 @@ export const takeTool = (tool: Tool | null): void =>
   setTable(({ way }) => ({ tool, taken: [], dragged: null, draggedPlace: null, snap: null, way: { ...emptyWay, follow: way.follow } }));
 
 export const emptyWay: Omit<Way, 'follow'> = { held: [], next: [], start: null };
+
+/** Whether a click is to ignore snapping, by key or by the switch for fingers. */
+export const ignoresSnapping = (event: { readonly altKey: boolean }): boolean => event.altKey || useTable.getState().isFree;
+
+/** Whether a click adds to what is selected. */
+export const addsToSelection = (event: { readonly shiftKey: boolean }): boolean => event.shiftKey || useTable.getState().isAdding;

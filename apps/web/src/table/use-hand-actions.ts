@@ -24,6 +24,7 @@ import {
 import { addPoint, closeOutline, figureFrom, growing, placeFigure, placesNeeded, takePointBack } from './hand-drawing';
 import { type DrawTool, isDrawTool, setHand, useHand } from './hand-store';
 import { moveCommand, shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
+import { addsToSelection, ignoresSnapping } from './table-store';
 import { toSheet, type View } from './view';
 
 const pickPx = 11;
@@ -77,7 +78,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (!isActive()) return false;
     const { tool, asking } = useHand.getState();
     const sheet = sheetAt(screen);
-    const aimed = isDrawTool(tool) || asking ? aim(screen, event.altKey) : { at: sheet, snap: null };
+    const aimed = isDrawTool(tool) || asking ? aim(screen, ignoresSnapping(event)) : { at: sheet, snap: null };
     const of = !asking && !isDrawTool(tool) && tool !== 'trim' ? target() : null;
     const held = of && heldUnder(of, sheet);
     press.current = {
@@ -91,9 +92,9 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
       rest: of && held ? withoutOwn(pieces, of) : none,
     };
     setHand({ aim: aimed.at, snap: aimed.snap });
-    if (of && held) chooseHeld(held, event.shiftKey);
+    if (of && held) chooseHeld(held, addsToSelection(event));
     // Without anything under it the table itself is dragged; with Shift a box over points.
-    const isFraming = tool === 'points' && of !== null && held === null && event.shiftKey;
+    const isFraming = tool === 'points' && of !== null && held === null && addsToSelection(event);
     setHand({ frame: isFraming ? { a: sheet, b: sheet } : null });
     return isDrawTool(tool) || asking !== null || held !== null || isFraming;
   };
@@ -125,7 +126,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (press.current && event.buttons > 0) return pressedMove(press.current, screen, event);
     if (isDrawTool(tool) || asking) {
       lookForSnap(screen);
-      const aimed = aim(screen, event.altKey);
+      const aimed = aim(screen, ignoresSnapping(event));
       setHand({ aim: aimed.at, snap: aimed.snap });
     } else setHand({ aim: sheetAt(screen), snap: null });
     return false;
@@ -136,7 +137,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     const { tool, asking } = useHand.getState();
     if (distance(screen, now.at) > slackPx) now.moved = true;
     if (now.held && now.target && now.moved) {
-      const isHeldOff = event.altKey || now.held.kind === 'handle' || now.held.kind === 'segment';
+      const isHeldOff = ignoresSnapping(event) || now.held.kind === 'handle' || now.held.kind === 'segment';
       const aimed = aimAt(now.rest, sheetAt(screen), view().scale, null, pictureSnap(), isHeldOff);
       const dragged = pathsDragged(now.target, now.held, now.from, aimed.at);
       const kept = now.target.drawn?.held;
@@ -166,10 +167,10 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (takeFrame()) return true;
     if (isDrawTool(tool)) {
       if (tool === 'outline') takeOutlinePoint(now, screen, event.timeStamp);
-      else takeFigurePlace(tool, now.moved ? [now.sheet, aim(screen, event.altKey, now.sheet).at] : [now.sheet]);
+      else takeFigurePlace(tool, now.moved ? [now.sheet, aim(screen, ignoresSnapping(event), now.sheet).at] : [now.sheet]);
       return true;
     }
-    return now.moved ? now.held !== null : clickWith(screen, event.shiftKey);
+    return now.moved ? now.held !== null : clickWith(screen, addsToSelection(event));
   };
 
   /** Points in the box that was drawn over them are chosen. */

@@ -79,11 +79,11 @@ interface Settled {
 }
 
 type Points = ReturnType<typeof pointsOf>;
-type Values = readonly [x: number, y: number, a: number, b: number, angle: number];
+export type Values = readonly [x: number, y: number, a: number, b: number, angle: number];
 /** Writes how the distance of a point changes with every value, and gives the distance. */
-type Measure = (values: Values, x: number, y: number, slopes: Float64Array) => number;
+export type Measure = (values: Values, x: number, y: number, slopes: Float64Array) => number;
 
-const offCircle: Measure = ([cx, cy, r], x, y, slopes) => {
+export const offCircle: Measure = ([cx, cy, r], x, y, slopes) => {
   const [dx, dy] = [x - cx, y - cy];
   const radius = Math.sqrt(dx * dx + dy * dy) || 1e-12;
   slopes[0] = -dx / radius;
@@ -93,7 +93,7 @@ const offCircle: Measure = ([cx, cy, r], x, y, slopes) => {
 };
 
 /** To first order (Sampson 1982), which a roughness of a pixel does not tell from the true distance. */
-const offOval: Measure = ([cx, cy, a, b, angle], x, y, slopes) => {
+export const offOval: Measure = ([cx, cy, a, b, angle], x, y, slopes) => {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const [dx, dy] = [x - cx, y - cy];
   const [p, q] = [c * dx + s * dy, c * dy - s * dx];
