@@ -195,7 +195,7 @@ describe('G-code, by an interpreter written from the NIST text alone', () => {
   it('keeps arcs as arcs, and says units, origin and tolerance in its own comments', async () => {
     const { text } = await file('gcode', setupWith({}));
     expect(text).toMatch(/^\(Weir gate\)\n\(Units: millimetres\. y grows up\. Origin: lower left\.\)/);
-    expect(text).toContain('Curve tolerance 0.005 mm');
+    expect(text).toContain('Curves within 0.005 mm');
     expect(movesOf(text).filter((m) => m.arc && Math.abs(m.arc.radius - 8) < 1e-3).length).toBeGreaterThanOrEqual(4);
     expect(text.trimEnd().split('\n').slice(-3)).toEqual(['M5', 'G0 X0 Y0', 'M2']);
     for (const line of text.split('\n')) expect(line.length).toBeLessThan(120);

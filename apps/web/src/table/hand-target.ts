@@ -123,12 +123,18 @@ export function movedMotif(motif: Drawn['motif'], map: Transform): Drawn['motif'
   return { id: motif.id, fit: { kind: motif.fit.kind, a: apply(map, motif.fit.a), b: apply(map, motif.fit.b) } };
 }
 
+const otherSide = { left: 'right', right: 'left' } as const;
+
 /** A drawn thing under a map: a figure that keeps its shape stays a figure where it is only shifted. */
 export function movedDrawn(drawn: Drawn, target: Target, map: Transform): Drawn {
   const at = (p: Point): Point => apply(map, p);
   const isShift = map.a === 1 && map.d === 1 && map.b === 0 && map.c === 0;
   const live = drawn.live.map((step): Drawn['live'][number] => {
-    if (step.kind === 'mirror') return { ...step, a: at(step.a), b: at(step.b) };
+    if (step.kind === 'mirror') {
+      // A mirror image has its left where the right was.
+      const keeps = step.keeps && determinant(map) < 0 ? otherSide[step.keeps] : step.keeps;
+      return { ...step, ...(keeps ? { keeps } : {}), a: at(step.a), b: at(step.b) };
+    }
     return step.kind === 'turn' ? { ...step, centre: at(step.centre) } : step;
   });
   const { source } = drawn;

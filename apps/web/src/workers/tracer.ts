@@ -1,6 +1,7 @@
 /**
  * The tracing worker: traces the picture that it holds (held-picture.ts), the newest request only.
  */
+
 import {
   type JobTrace,
   type JobTraceSettings,
@@ -17,6 +18,7 @@ import {
 } from '@nuvet/core/job';
 import { apply, inverse, type Path, type Point, transformedPath } from '@nuvet/core/plane';
 import { coloursIn, hexOf, type Rgb } from '@nuvet/core/raster';
+import type { HalfSide } from '@nuvet/core/shape';
 import {
   type BorderSettings,
   type Borders,
@@ -197,10 +199,10 @@ const tracer = {
     return outer.closed ? symmetriesOf({ outer, holes }, nearlyMm) : [];
   },
 
-  /** A piece made exactly symmetric; null where its outlines cannot be matched. */
-  symmetric(asked: unknown, symmetry: Symmetry, toleranceMm: number): Outlines | null {
+  /** A piece made exactly symmetric, from both halves or from one; null where its outlines cannot be matched. */
+  symmetric(asked: unknown, symmetry: Symmetry, toleranceMm: number, stands: HalfSide | null): Outlines | null {
     const { outer, holes } = pieceSchema.parse(asked);
-    return madeSymmetric({ outer, holes }, symmetry, walkMm, toleranceMm);
+    return madeSymmetric({ outer, holes }, symmetry, walkMm, toleranceMm, stands);
   },
 
   /** What the pieces' segments nearly are to one another. */

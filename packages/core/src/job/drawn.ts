@@ -71,7 +71,15 @@ const liveStepSchema = z.discriminatedUnion('kind', [
     keeps: z.boolean(),
   }),
   z.strictObject({ kind: z.literal('band'), width: size, ends: z.enum(endKinds), corners: z.enum(cornerKinds) }),
-  z.strictObject({ kind: z.literal('mirror'), a: pointSchema, b: pointSchema }),
+  z.strictObject({
+    kind: z.literal('mirror'),
+    a: pointSchema,
+    b: pointSchema,
+    /** The half that stands for both, seen from `a` to `b`; without it all that is drawn. */
+    keeps: z.enum(['left', 'right']).optional(),
+    /** Ends within this of the axis are led on to it or cut off at it, mm. */
+    reach: finite.min(0).max(1000).optional(),
+  }),
   z.strictObject({ kind: z.literal('turn'), centre: pointSchema, count: z.int().min(2).max(60), mirrored: z.boolean(), axis: finite }),
   z.strictObject({ kind: z.literal('cut-out'), ids: z.array(id).min(1).max(500) }),
 ]);

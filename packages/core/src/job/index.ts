@@ -1,3 +1,4 @@
+export { type KnownAxis, knownAxes } from './axes.ts';
 export { type Measured, measuredBy } from './checks.ts';
 export { withChoicesKept } from './choices.ts';
 export { cleanText } from './clean-text.ts';

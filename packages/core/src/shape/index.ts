@@ -25,6 +25,7 @@ export {
 export { type CornerCut, cornerCuts, cornersOf, largestCut, type PathCorner, placeAlong, withCornersCut } from './corner-cuts.ts';
 export { type Crossing, samePlaceMm, segmentCrossings } from './crossings.ts';
 export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath, lineAcross, lineMidway } from './figures.ts';
+export { type HalfSide, halfAtAxis } from './half-at-axis.ts';
 export { type HeldMeasure, measured, measuresCarried, withMeasuresHeld } from './held-measures.ts';
 export { nearnessTo, windingAbout } from './inside.ts';
 export {

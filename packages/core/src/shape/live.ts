@@ -9,6 +9,7 @@ import { bandAbout, type EndKind } from './band.ts';
 import { combined, nested, overlapsUnited } from './combine.ts';
 import { type Copies, joinedImages, mirrorImages, turnedImages } from './copies.ts';
 import { type CornerCut, cornersOf, withCornersCut } from './corner-cuts.ts';
+import { type HalfSide, halfAtAxis } from './half-at-axis.ts';
 import { noOffsetMemory, type OffsetMemory, offsetPiece } from './offset.ts';
 import { type CornerKind, plainOffset } from './raw-offset.ts';
 
@@ -18,7 +19,17 @@ export type LiveStep =
   | { readonly kind: 'offset'; readonly by: number; readonly count: number; readonly corners: CornerKind; readonly keeps: boolean }
   /** Lines become bands of a width. */
   | { readonly kind: 'band'; readonly width: number; readonly ends: EndKind; readonly corners: CornerKind }
-  | { readonly kind: 'mirror'; readonly a: Point; readonly b: Point }
+  /**
+   * About the line from `a` to `b`. `keeps` is the half that stands for both, seen from `a` to `b`; without it all that is
+   * drawn. Ends within `reach` mm of the axis are led on to it or cut off at it.
+   */
+  | {
+      readonly kind: 'mirror';
+      readonly a: Point;
+      readonly b: Point;
+      readonly keeps?: HalfSide | undefined;
+      readonly reach?: number | undefined;
+    }
   | { readonly kind: 'turn'; readonly centre: Point; readonly count: number; readonly mirrored: boolean; readonly axis: number }
   /** The outlines of other drawn things are taken out of it. */
   | { readonly kind: 'cut-out'; readonly ids: readonly string[] };
@@ -66,7 +77,10 @@ function after(paths: readonly Path[], step: LiveStep, outlinesOf: (id: string) 
     case 'band':
       return plain(paths.flatMap((path) => flat(bandAbout(path, step.width, step.ends, { ...plainOffset, corners: step.corners }))));
     case 'mirror':
-      return { ...joinedImages(paths, mirrorImages(step.a, step.b)), unrounded: 0 };
+      return {
+        ...joinedImages(halfAtAxis(paths, step.a, step.b, step.keeps ?? null, step.reach ?? 0), mirrorImages(step.a, step.b)),
+        unrounded: 0,
+      };
     case 'turn':
       return { ...joinedImages(paths, turnedImages(step.centre, step.count, step.mirrored, step.axis)), unrounded: 0 };
     case 'cut-out':

@@ -4,10 +4,11 @@
  */
 import { circleOf } from '../plane/arc.ts';
 import { splitCubic } from '../plane/cubic.ts';
-import { nearestOnPath, type Path, pathLength, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
+import { nearestOnPath, type Path, pathBox, pathLength, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
 import { cross, distance, dot, type Point, subtract, unitVector } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { apply, inverse, type Transform } from '../plane/transform.ts';
+import type { HalfSide } from '../shape/half-at-axis.ts';
 import { outlineAlong } from './outline.ts';
 import { evenPoints, imageOf, type Mirror, type Outlines, partners, type Symmetry, type Turned } from './symmetry.ts';
 
@@ -17,9 +18,17 @@ const crisp = 0.3;
 /**
  * @param unitPx how long a pixel's step is in the outlines' unit: the step that outlines are walked in
  * @param tolerance in the outlines' unit
+ * @param stands the half of a mirrored piece that stands for both, seen along the axis' angle; null: the mean of both
  */
-export function madeSymmetric(piece: Outlines, symmetry: Symmetry, unitPx: number, tolerance: number): Outlines | null {
+export function madeSymmetric(
+  piece: Outlines,
+  symmetry: Symmetry,
+  unitPx: number,
+  tolerance: number,
+  stands: HalfSide | null = null,
+): Outlines | null {
   const paths = [piece.outer, ...piece.holes];
+  if (symmetry.kind === 'mirror' && stands) return halfForBoth(paths, symmetry, tolerance, stands);
   const image = imageOf(symmetry);
   const partner = partners(paths, image, tolerance);
   const made: (Path | null)[] = paths.map(() => null);
@@ -38,6 +47,24 @@ export function madeSymmetric(piece: Outlines, symmetry: Symmetry, unitPx: numbe
       path = turnedOver(path, symmetry);
     }
   }
+  return { outer: made[0] as Path, holes: made.slice(1) as Path[] };
+}
+
+/** The half on one side, kept as it is, and its image in place of the other. */
+function halfForBoth(paths: readonly Path[], mirror: Mirror, tolerance: number, stands: HalfSide): Outlines | null {
+  const along = { x: Math.cos(mirror.angle), y: Math.sin(mirror.angle) };
+  const isKept = (p: Point): boolean => cross(along, subtract(p, mirror.at)) > 0 === (stands === 'left');
+  const partner = partners(paths, imageOf(mirror), tolerance);
+  const made = paths.map((path, k): Path | null => {
+    // Corners that are meant to lie on the axis are as far off it as the halves differ.
+    if (partner[k] === k)
+      return halfTwice(path, mirror, Math.max(tolerance, 2 * mirror.worst), stands) ?? halfTwice(path, mirror, tolerance, stands);
+    const { minX, minY, maxX, maxY } = pathBox(path);
+    if (isKept({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 })) return path;
+    const other = paths[partner[k] as number];
+    return other ? turnedOver(other, mirror) : null;
+  });
+  if (made.some((path) => path === null)) return null;
   return { outer: made[0] as Path, holes: made.slice(1) as Path[] };
 }
 
@@ -146,10 +173,11 @@ interface Passing {
   readonly t: number;
 }
 
-/** The half of a path on the axis' left, and its image. */
-function halfTwice(path: Path, mirror: Mirror, tolerance: number): Path | null {
+/** The half of a path on one side of the axis, and its image. */
+function halfTwice(path: Path, mirror: Mirror, tolerance: number, stands: HalfSide = 'left'): Path | null {
   const along = { x: Math.cos(mirror.angle), y: Math.sin(mirror.angle) };
   const side = (p: Point): number => cross(along, subtract(p, mirror.at));
+  const sign = stands === 'left' ? 1 : -1;
   const onAxis = (p: Point): Point => {
     const d = dot(along, subtract(p, mirror.at));
     return { x: mirror.at.x + d * along.x, y: mirror.at.y + d * along.y };
@@ -169,7 +197,7 @@ function halfTwice(path: Path, mirror: Mirror, tolerance: number): Path | null {
   };
   const [first, second] = [middle(p, q), middle(q, p)];
   const half = [first, second].find(
-    (list) => list && side(pointOn(list[list.length >> 1]?.from as Point, list[list.length >> 1]?.segment as Segment, 0.5)) > 0,
+    (list) => list && side(pointOn(list[list.length >> 1]?.from as Point, list[list.length >> 1]?.segment as Segment, 0.5)) * sign > 0,
   );
   if (!half) return null;
   const start = onAxis((half[0] as { from: Point }).from);

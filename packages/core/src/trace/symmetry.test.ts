@@ -1,6 +1,6 @@
 import { deviationOf, plateScene, type Scene, scanScene, smoothScene, starScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
-import { inverse, type Path, pathArea, transformedPath } from '../plane/index.ts';
+import { circlePath, inverse, type Path, pathArea, transformedPath } from '../plane/index.ts';
 import { imageOf, madeSymmetric, type Outlines, plainTraceSettings, type Symmetry, symmetriesOf, tracePicture } from './index.ts';
 
 /** The pieces of a scanned scene, on the sheet. */
@@ -71,4 +71,22 @@ it('a half that was drawn a millimetre off is still offered, and both halves mee
   const widths = made.outer.segments.map((s) => off(s.to)).sort((a, b) => b - a);
   expect(widths[0]).toBeCloseTo(20.4, 1);
   expect(widths[1]).toBeCloseTo(widths[0] as number, 9);
+});
+
+it.each(['left', 'right'] as const)('lets the %s half stand for both, as it is', (stands) => {
+  // The same kite with a round hole in each half, the right one larger: hole and tip come from the half that is kept.
+  const corners = [{ x: 0, y: 0 }, { x: 20.8, y: 15 }, { x: 0, y: 40 }, { x: -20, y: 15 }]; // biome-ignore format: a kite
+  const outer: Path = { start: corners[3] as Path['start'], segments: corners.map((to) => ({ kind: 'line', to })), closed: true };
+  const holes = [circlePath({ x: -8, y: 15 }, 3), circlePath({ x: 8.3, y: 15 }, 3.2)];
+  const mirror = kindOf(symmetriesOf({ outer, holes }, 0.6), 'mirror');
+  const made = madeSymmetric({ outer, holes }, mirror, 0.05, 0.1, stands) as Outlines;
+  const off = ({ x, y }: Path['start']) => Math.cos(mirror.angle) * (y - mirror.at.y) - Math.sin(mirror.angle) * (x - mirror.at.x);
+  // Left of an axis that runs upward is where `off` is positive.
+  const kept = (stands === 'left') === Math.sin(mirror.angle) > 0 ? (corners[3] as Path['start']) : (corners[1] as Path['start']);
+  const tips = made.outer.segments.map(({ to }) => off(to)).sort((a, b) => a - b);
+  expect(tips.at(-1)).toBeCloseTo(Math.abs(off(kept)), 9);
+  expect(tips[0]).toBeCloseTo(-Math.abs(off(kept)), 9);
+  const [first, second] = made.holes.map((hole) => Math.abs(pathArea(hole))) as [number, number];
+  expect(first).toBeCloseTo(second, 9);
+  expect(first).toBeCloseTo(Math.PI * (kept === corners[3] ? 3 : 3.2) ** 2, 6);
 });

@@ -4,14 +4,17 @@
  */
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import ButtonGroup from '@mui/material/ButtonGroup';
 import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, type Job, type Piece, traceWith } from '@nuvet/core/job';
 import { printDecimalInches, printMm } from '@nuvet/core/length';
-import type { Symmetry } from '@nuvet/core/trace';
+import type { HalfSide } from '@nuvet/core/shape';
+import type { Mirror, Symmetry } from '@nuvet/core/trace';
 import { useEffect, useState } from 'react';
 import { setTable } from '@/table/table-store';
 import { tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
+import { halfWords } from './axis-words';
 
 /** What leaves its symmetry by less than this has it already, mm: finer than any machine, and than the axis is found. */
 const exactMm = 1e-3;
@@ -37,8 +40,8 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
     };
   }, [piece]);
   if (!found || found.length === 0) return null;
-  const make = async (symmetry: Symmetry) => {
-    const made = await tracer().symmetric(piece, symmetry, toleranceMm);
+  const make = async (symmetry: Symmetry, stands: HalfSide | null = null) => {
+    const made = await tracer().symmetric(piece, symmetry, toleranceMm, stands);
     if (made) run({ do: 'reshape', pieceId: piece.id, outer: made.outer, holes: [...made.holes] });
     else setMessage('The halves differ too much to be made one. Mend the outline first.');
   };
@@ -50,7 +53,7 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
           <Box
             key={symmetry.kind}
             onPointerEnter={() => setTable({ symmetry })}
-            sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 1, py: 0.5 }}
+            sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', justifyContent: 'space-between', gap: 1, py: 0.5 }}
           >
             <Typography variant="body2">
               {inWords(symmetry)}
@@ -59,15 +62,15 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
               </Typography>
             </Typography>
             {!isExact && (
-              <Button
-                size="small"
-                variant="outlined"
-                sx={{ flexShrink: 0 }}
-                onFocus={() => setTable({ symmetry })}
-                onClick={() => void make(symmetry)}
-              >
-                Make exact
-              </Button>
+              <ButtonGroup size="small" sx={{ flexShrink: 0 }} onFocus={() => setTable({ symmetry })}>
+                <Button onClick={() => void make(symmetry)}>{symmetry.kind === 'mirror' ? 'Average' : 'Make exact'}</Button>
+                {symmetry.kind === 'mirror' &&
+                  sidesInOrder(symmetry).map(([side, word]) => (
+                    <Button key={side} title={`Keep the ${word} half and mirror it`} onClick={() => void make(symmetry, side)}>
+                      Keep {word}
+                    </Button>
+                  ))}
+              </ButtonGroup>
             )}
           </Box>
         );
@@ -79,6 +82,16 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
       )}
     </Box>
   );
+}
+
+/** The halves as they are read: left before right, upper before lower. */
+function sidesInOrder({ angle }: Mirror): [HalfSide, string][] {
+  const words = halfWords(Math.cos(angle), Math.sin(angle));
+  const sides: [HalfSide, string][] = [
+    ['left', words.left],
+    ['right', words.right],
+  ];
+  return words.left === 'left' || words.left === 'upper' ? sides : sides.reverse();
 }
 
 function inWords(symmetry: Symmetry): string {

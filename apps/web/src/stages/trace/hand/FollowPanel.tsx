@@ -4,26 +4,34 @@
  */
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { knownAxes } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { axisWords } from '../axis-words';
 import { LayFlat, Strip } from './LayFlat';
 import { LiveSteps } from './LiveSteps';
 import { Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
 
+/** Ends that stop so short of the axis, or run so far past it, are led on to it, mm; changed beside the mirror. */
+const usualReachMm = 2;
+const mostAxes = 4;
+
 export function FollowPanel() {
-  const { targets, withStep, run, drawn } = useChosen();
+  const { job, targets, withStep, run, drawn } = useChosen();
   const { asking, places } = useHand(useShallow((s) => ({ asking: s.asking, places: s.places })));
   const [count, setCount] = useState(6);
   const [mirrored, setMirrored] = useState<'plain' | 'mirrored'>('plain');
+  const axes = knownAxes(job);
+  const mirrorAbout = (a: Point, b: Point) => withStep('a mirror', { kind: 'mirror', a, b, reach: usualReachMm });
   useEffect(() => {
     const [a, b] = places as [Point?, Point?];
     if (asking === 'axis' && a && b) {
       setHand({ asking: null, places: [] });
-      withStep('a mirror', { kind: 'mirror', a, b });
+      mirrorAbout(a, b);
     }
     if (asking === 'centre' && a) {
       setHand({ asking: null, places: [] });
@@ -36,8 +44,13 @@ export function FollowPanel() {
   const first = targets[0]?.drawn;
   return (
     <>
+      {axes.slice(0, mostAxes).map((axis) => (
+        <Button key={axis.id} variant="outlined" onClick={() => mirrorAbout(axis.a, axis.b)}>
+          Mirror about {axisWords(axis, job.pictures.length > 1)}
+        </Button>
+      ))}
       <Button variant={asking === 'axis' ? 'contained' : 'outlined'} onClick={() => ask('axis')}>
-        {asking === 'axis' ? 'Click two places of the axis' : 'Mirror about an axis'}
+        {asking === 'axis' ? 'Click two places of the axis' : axes.length > 0 ? 'Mirror about another axis' : 'Mirror about an axis'}
       </Button>
       <Row>
         <NumberField

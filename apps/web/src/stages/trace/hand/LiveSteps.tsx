@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { type Drawn, outlinesFrom } from '@nuvet/core/job';
 import { sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { halfWords } from '../axis-words';
 import { Measure, Pick, Row } from './Rows';
 import { endWords } from './tool-words';
 import { useChosen } from './use-chosen';
@@ -58,6 +59,30 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
   );
 }
 
+type MirrorStep = Extract<LiveStep, { kind: 'mirror' }>;
+
+function MirrorFields({ step, unit, onChange }: { step: MirrorStep; unit: 'mm' | 'in'; onChange: (step: LiveStep) => void }) {
+  const { keeps, ...rest } = step;
+  const words = halfWords(step.b.x - step.a.x, step.b.y - step.a.y);
+  return (
+    <Row>
+      <Pick
+        label="Mirrored"
+        value={keeps ?? 'all'}
+        words={{ all: 'all that is drawn', left: `the ${words.left} half`, right: `the ${words.right} half` }}
+        onPick={(half) => onChange(half === 'all' ? rest : { ...rest, keeps: half })}
+      />
+      <Measure
+        label="Lead ends to the axis within"
+        mm={step.reach ?? 0}
+        unit={unit}
+        range="any"
+        onMm={(reach) => onChange({ ...step, reach: Math.max(0, Math.min(1000, reach)) })}
+      />
+    </Row>
+  );
+}
+
 function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in'; onChange: (step: LiveStep) => void }) {
   switch (step.kind) {
     case 'round':
@@ -83,11 +108,7 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
         </Row>
       );
     case 'mirror':
-      return (
-        <Typography variant="caption" color="textSecondary">
-          About the line through {step.a.x.toFixed(2)}, {step.a.y.toFixed(2)} and {step.b.x.toFixed(2)}, {step.b.y.toFixed(2)} mm.
-        </Typography>
-      );
+      return <MirrorFields step={step} unit={unit} onChange={onChange} />;
     case 'turn':
       return (
         <>
