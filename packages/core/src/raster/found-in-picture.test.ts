@@ -3,7 +3,7 @@
  */
 import { demoJobs, onScaleCard, photographScene, plateScene, type Scene, scanScene, squaredPrint, straightScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
-import { apply, circlePath, distance, type Point } from '../plane/index.ts';
+import { apply, circlePath, distance, inverse, type Point, polygonPath } from '../plane/index.ts';
 import { findScaleCard } from '../trueup/index.ts';
 import {
   convexHull,
@@ -78,6 +78,28 @@ describe('what repeats', () => {
     expect(Math.abs((found?.stepPx ?? 0) * mmPerPx - 1)).toBeLessThan(0.001);
     expect(found?.count).toBeGreaterThan(60);
     expect(distance(found?.from as Point, found?.to as Point) / (found?.count ?? 1)).toBeCloseTo(found?.stepPx ?? 0, 6);
+  });
+  it.each([
+    // Divisions, the mm of one, resolution, tilt.
+    [10, 10, 300, 0.6],
+    [10, 10, 150, -1.1],
+    [9, 5, 300, 0],
+    [24, 25.4 / 8, 200, 1.7],
+    [31, 2.54, 300, -0.4],
+  ])('a drawn scale of %i divisions of %f mm at %i dpi: every one counted, from its zero on', (count, mm, dpi, tiltDegrees) => {
+    const [left, low] = [18, 20];
+    const bar = (x: number, y: number, w: number, h: number) => polygonPath([{ x, y }, { x: x + w, y }, { x: x + w, y: y + h }, { x, y: y + h }]); // biome-ignore format: corners
+    const ticks = Array.from({ length: count + 1 }, (_, k) => bar(left + k * mm - 0.15, low, 0.3, k % 5 === 0 ? 5 : 3));
+    const scene = { ...bare, widthMm: count * mm + 60, heightMm: 70, print: [bar(left, low - 0.15, count * mm, 0.3), ...ticks] };
+    const { picture, mmPerPx, toPixels } = scanScene(scene, { dpi, tiltDegrees, noise: 4, seed: 8, print: 60 });
+    const found = graduationAlong(picture, (-tiltDegrees * Math.PI) / 180);
+    expect(found?.count).toBe(count);
+    expect(Math.abs((found?.stepPx ?? 0) * mmPerPx - mm)).toBeLessThan(0.001 * mm);
+    expect(found?.stepErrorPx).toBeLessThan(0.002 * (found?.stepPx ?? 0));
+    const ends = [found?.from, found?.to].map((p) => apply(inverse(toPixels), p as Point).x).sort((a, b) => a - b);
+    // To a quarter of a pixel.
+    expect(Math.abs((ends[0] as number) - left)).toBeLessThan(mmPerPx / 4);
+    expect(Math.abs((ends[1] as number) - left - count * mm)).toBeLessThan(mmPerPx / 4);
   });
   it.each([5, 4.2333])('squared paper of %f mm, both ways', (pitch) => {
     const scene = { ...bare, widthMm: 180, heightMm: 140, print: squaredPrint(180, 140, pitch) };

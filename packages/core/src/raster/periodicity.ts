@@ -9,6 +9,8 @@ import { halvedBytes } from './warp.ts';
 export interface Repeat {
   /** Step from one line to the next, pixels. */
   readonly stepPx: number;
+  /** One standard error of the step, pixels: from how far the lines lie off an even row. */
+  readonly stepErrorPx: number;
   /** How well the profile agrees with itself one step on, 0 to 1. */
   readonly agreement: number;
   /** Whole steps that the picture shows. */
@@ -27,10 +29,10 @@ const mostQuickStep = 130;
 const mostBands = 5;
 const enoughPixels = 5e6;
 
-/** Darkness summed across a direction, in bins of one pixel along it. */
+/** Darkness summed across a direction, at places one pixel apart along it: each pixel shared between the two nearest. */
 interface Profile {
   readonly values: Float64Array;
-  /** Where bin 0 begins, along the direction from the picture's middle. */
+  /** Where place 0 lies, along the direction from the picture's middle. */
   readonly start: number;
   /** The band across the direction that was summed, from the picture's middle. */
   readonly across: number;
@@ -56,7 +58,7 @@ function onEnoughPixels(picture: GreyPicture, find: (small: GreyPicture) => Repe
   if (width * height <= enoughPixels) return find(picture);
   const half = find(greyPicture(halvedBytes(data, width, height, 1), width >> 1, height >> 1));
   const doubled = ({ x, y }: Point): Point => ({ x: 2 * x, y: 2 * y });
-  return half && { ...half, stepPx: 2 * half.stepPx, from: doubled(half.from), to: doubled(half.to) };
+  return half && { ...half, stepPx: 2 * half.stepPx, stepErrorPx: 2 * half.stepErrorPx, from: doubled(half.from), to: doubled(half.to) };
 }
 
 function graduationIn(picture: GreyPicture, angle: number): Repeat | null {
@@ -68,7 +70,7 @@ function graduationIn(picture: GreyPicture, angle: number): Repeat | null {
     .toSorted((a, b) => b.agreement - a.agreement)
     .slice(0, mostBands);
   const repeats = promising.flatMap(({ profile, agreement }) => (agreement > 0 ? (repeatIn(picture, profile, angle) ?? []) : []));
-  const sure = repeats.filter((r) => r.agreement > 0.5 && r.count >= 12);
+  const sure = repeats.filter((r) => r.agreement > 0.5);
   if (sure.length === 0) return null;
   // The band where every line is met shows the finest step; bands of long lines only show multiples of it.
   const finest = Math.min(...sure.map((r) => r.stepPx));
@@ -125,46 +127,118 @@ function repeatIn(picture: GreyPicture, { values, start, across }: Profile, angl
   const found = bestStretch(clean);
   if (!found) return null;
   const fine = fineStep(clean.subarray(found.from, found.to), found.step);
-  const lines = linesShown(clean, fine.step, found.from + fine.phase);
+  const lines = rowOfLines(values, fine.step, found.from + fine.phase);
   if (!lines || lines.count < leastCount || n < leastCount * leastStep) return null;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
-  // A bin's middle is half a pixel on.
   const at = (bin: number): Point => ({
-    x: picture.width / 2 + (start + bin + 0.5) * c - across * s,
-    y: picture.height / 2 + (start + bin + 0.5) * s + across * c,
+    x: picture.width / 2 + (start + bin) * c - across * s,
+    y: picture.height / 2 + (start + bin) * s + across * c,
   });
-  const { first, count } = lines;
-  return { stepPx: fine.step, agreement: found.agreement, count, from: at(first), to: at(first + count * fine.step) };
+  const { first, count, step, error } = lines;
+  return { stepPx: step, stepErrorPx: error, agreement: found.agreement, count, from: at(first), to: at(first + count * step) };
 }
 
-/** A line counts as shown where it is this dark against the darkest run of lines. */
-const shownShare = 0.35;
+/** A line counts as shown where it is this dark against the usual line. */
+const shownShare = 0.4;
+/** Lines that lie farther off an even row than so many deviations do not tell its step. */
+const mostDeviations = 3;
 
-/** From which line to which the profile truly has one at every step; one that is missing now and then does not matter. */
-function linesShown(values: Float64Array, step: number, phase: number): { first: number; count: number } | null {
+interface Line {
+  readonly index: number;
+  /** Where its middle lies, in bins; NaN where no line is. */
+  readonly at: number;
+  readonly dark: number;
+}
+
+interface Row {
+  readonly first: number;
+  readonly count: number;
+  readonly step: number;
+  readonly error: number;
+}
+
+/**
+ * The longest row of lines at even steps, one that is missing now and then let pass: its first and last are lines that
+ * are truly there. Step and first place are the straight line through the lines' middles (least squares).
+ */
+function rowOfLines(values: Float64Array, step: number, phase: number): Row | null {
   const start = phase - step * Math.floor(phase / step);
   const steps = Math.floor((values.length - 1 - start) / step) + 1;
-  const dark = Array.from({ length: steps }, (_, j) => {
-    let sum = 0;
-    const centre = start + j * step;
-    for (let k = Math.max(0, Math.ceil(centre - step / 2)); k < Math.min(values.length, centre + step / 2); k++) {
-      sum += (values[k] as number) * Math.cos((2 * Math.PI * (k - centre)) / step);
-    }
-    return sum;
-  });
-  const smooth = dark.map((_, j) => {
-    const near = dark.slice(Math.max(0, j - 2), j + 3);
-    return near.reduce((a, v) => a + v, 0) / near.length;
-  });
-  const limit = shownShare * (smooth.toSorted((a, b) => b - a)[Math.floor(smooth.length / 8)] as number);
-  let best: { first: number; count: number } | null = null;
-  for (let j = 0; j < steps; ) {
-    let end = j;
-    while (end < steps && (smooth[end] as number) > limit) end++;
-    if (end > j && (!best || end - 1 - j > best.count)) best = { first: start + j * step, count: end - 1 - j };
-    j = Math.max(end, j + 1);
+  if (steps < 2) return null;
+  const lines = Array.from({ length: steps }, (_, index) => lineNear(values, start + index * step, step, index));
+  const usual = usualDark(lines);
+  const isShown = ({ dark }: Line): boolean => dark > shownShare * usual;
+  let best: readonly Line[] = [];
+  let run: Line[] = [];
+  for (const line of lines) {
+    if (!isShown(line)) continue;
+    if (run.length > 0 && line.index - (run.at(-1) as Line).index > 2) run = [];
+    run.push(line);
+    if (run.length > best.length) best = run;
   }
-  return best;
+  const [first, last] = [best[0], best.at(-1)];
+  if (!first || !last || best.length < 0.75 * (last.index - first.index + 1)) return null;
+  const even = evenRow(best);
+  const isEven = even.deviation < 0.15 * step && Math.abs(even.step - step) < 0.05 * step;
+  const fit = isEven ? even : { step, zero: start, error: 0.05 * step };
+  return { first: fit.zero + fit.step * first.index, count: last.index - first.index, step: fit.step, error: fit.error };
+}
+
+/** As dark as the upper half of the lines in the darkest stretch of them mostly are. */
+function usualDark(lines: readonly Line[]): number {
+  const sorted = lines.map(({ dark }) => dark).sort((a, b) => b - a);
+  const shown = sorted.filter((dark) => dark > 0.25 * (sorted[Math.floor(sorted.length / 8)] as number));
+  return shown[shown.length >> 1] ?? 0;
+}
+
+/** The darkest place within a third of a step, against the paper on both sides, and the middle of the dark there. */
+function lineNear(values: Float64Array, centre: number, step: number, index: number): Line {
+  const reach = Math.max(1, step / 3);
+  const [low, high] = [Math.max(0, Math.ceil(centre - reach)), Math.min(values.length - 1, Math.floor(centre + reach))];
+  const about: number[] = [];
+  for (let k = Math.max(0, Math.ceil(centre - step / 2)); k <= Math.min(values.length - 1, centre + step / 2); k++)
+    about.push(values[k] as number);
+  const paper = about.sort((a, b) => a - b)[about.length >> 2] ?? 0;
+  let peak = low;
+  for (let k = low; k <= high; k++) if ((values[k] as number) > (values[peak] as number)) peak = k;
+  const dark = (values[peak] ?? 0) - paper;
+  let [sum, moment] = [0, 0];
+  for (const towards of [-1, 1]) {
+    for (let k = towards < 0 ? peak : peak + 1; Math.abs(k - peak) <= reach && k >= 0 && k < values.length; k += towards) {
+      const weight = (values[k] as number) - paper - 0.2 * dark;
+      if (weight <= 0) break;
+      sum += weight;
+      moment += weight * k;
+    }
+  }
+  return { index, at: sum > 0 ? moment / sum : NaN, dark };
+}
+
+/** A straight line through the middles against their number, those that lie far off left out. */
+function evenRow(lines: readonly Line[]): { zero: number; step: number; error: number; deviation: number } {
+  let used = lines;
+  let fit = throughMiddles(used);
+  for (let round = 0; round < 3; round++) {
+    const offs = lines.map(({ index, at }) => Math.abs(at - fit.zero - fit.step * index));
+    const usual = 1.4826 * (offs.toSorted((a, b) => a - b)[offs.length >> 1] as number);
+    const near = lines.filter((_, k) => (offs[k] as number) <= mostDeviations * Math.max(usual, 0.02));
+    if (near.length < 3 || near.length === used.length) break;
+    used = near;
+    fit = throughMiddles(used);
+  }
+  return fit;
+}
+
+function throughMiddles(lines: readonly Line[]): { zero: number; step: number; error: number; deviation: number } {
+  const n = lines.length;
+  const meanIndex = lines.reduce((sum, { index }) => sum + index, 0) / n;
+  const meanAt = lines.reduce((sum, { at }) => sum + at, 0) / n;
+  const spread = lines.reduce((sum, { index }) => sum + (index - meanIndex) ** 2, 0);
+  const step = lines.reduce((sum, { index, at }) => sum + (index - meanIndex) * (at - meanAt), 0) / spread;
+  const zero = meanAt - step * meanIndex;
+  const squares = lines.reduce((sum, { index, at }) => sum + (at - zero - step * index) ** 2, 0);
+  const deviation = Math.sqrt(squares / Math.max(1, n - 2));
+  return { zero, step, deviation, error: deviation / Math.sqrt(spread) };
 }
 
 /** The profile less its slow changes, by a moving mean. */

@@ -95,11 +95,20 @@ const squareSteps: readonly (readonly [word: string, mm: number])[] = [
   ['1 in', 25.4],
 ];
 
-/** The steps with the likeliest first, by the file's resolution where that can be trusted. */
+/** A step that differs by more from what the file's resolution says is another step. */
+const sameShare = 0.02;
+
+/**
+ * The steps with the likeliest first. Where the file's resolution is trusted only those that agree with it are left: what
+ * repeats otherwise is part of the drawing and no scale.
+ */
 function byLikelihood(steps: readonly (readonly [string, number])[], stepPx: number, dpi: number | undefined): string[] {
   if (!dpi) return steps.map(([word]) => word);
-  const mm = (stepPx / dpi) * 25.4;
-  return steps.toSorted((a, b) => Math.abs(Math.log(a[1] / mm)) - Math.abs(Math.log(b[1] / mm))).map(([word]) => word);
+  const off = (mm: number): number => Math.abs(Math.log((mm * dpi) / (stepPx * 25.4)));
+  return steps
+    .filter(([, mm]) => off(mm) <= sameShare)
+    .toSorted((a, b) => off(a[1]) - off(b[1]))
+    .map(([word]) => word);
 }
 
 function suggestionsFrom(seen: Found, picture: Picture): Suggestion[] {
@@ -119,8 +128,8 @@ function suggestionsFrom(seen: Found, picture: Picture): Suggestion[] {
   }
   if (seen.paper && seen.paper.sheets.length > 0 && !has('frame', 'scale-card')) list.push(fromPaper(seen.paper));
   if (seen.direction && !has('level', 'plumb', 'frame', 'scale-card')) list.push(fromDirection(seen.direction));
-  if (seen.squares && !has('known-length', 'frame', 'scale-card')) list.push(fromSquares(seen.squares, dpi));
-  else if (seen.ruler && !has('known-length', 'scale-card')) list.push(fromRuler(seen.ruler, dpi));
+  if (seen.squares && !has('known-length', 'frame', 'scale-card')) list.push(...fromSquares(seen.squares, dpi));
+  else if (seen.ruler && !has('known-length', 'scale-card')) list.push(...fromRuler(seen.ruler, dpi));
   if (seen.axis && isNearlyStraight(seen.axis) && !has('plumb', 'level') && picture.datum === null) list.push(fromAxis(seen.axis));
   return list;
 }
@@ -165,31 +174,43 @@ function fromDirection({ turn, longest }: NonNullable<Found['direction']>): Sugg
   };
 }
 
-function fromRuler(ruler: NonNullable<Found['ruler']>, dpi: number | undefined): Suggestion {
+function fromRuler(ruler: NonNullable<Found['ruler']>, dpi: number | undefined): Suggestion[] {
+  const choices = byLikelihood(rulerSteps, ruler.stepPx, dpi);
+  if (choices.length === 0) return [];
   const mmOf = (choice: string) => rulerSteps.find(([word]) => word === choice)?.[1] ?? 1;
-  return {
-    id: 'ruler',
-    words: `Found a ruler with ${ruler.count} divisions. One division is`,
-    choices: byLikelihood(rulerSteps, ruler.stepPx, dpi),
-    accept: 'Use it as a length',
-    marks: (choice) => [newMark('known-length', [ruler.from, ruler.to], { stated: [lengthOf(ruler.count, choice, mmOf(choice))] })],
-    ghosts: [{ id: 'ruler', kind: 'known-length', points: [ruler.from, ruler.to], word: `${ruler.count} steps` }],
-  };
+  // The first line, on the left or below, is the rule's zero.
+  const isTurned = Math.abs(ruler.to.x - ruler.from.x) > Math.abs(ruler.to.y - ruler.from.y) ? ruler.from.x > ruler.to.x : ruler.from.y < ruler.to.y; // biome-ignore format: one line
+  const points = isTurned ? [ruler.to, ruler.from] : [ruler.from, ruler.to];
+  const percent = Math.max(0.01, (200 * ruler.stepErrorPx) / ruler.stepPx);
+  return [
+    {
+      id: 'ruler',
+      words: `Found a ruler with ${ruler.count} divisions, even within ±${percent.toFixed(2)}%. One division is`,
+      choices,
+      accept: 'Use it as a length',
+      marks: (choice) => [newMark('known-length', points, { stated: [lengthOf(ruler.count, choice, mmOf(choice))] })],
+      ghosts: [{ id: 'ruler', kind: 'known-length', points, word: `0 to ${ruler.count}` }],
+    },
+  ];
 }
 
 const lengthOf = (count: number, word: string, mm: number): Stated => ({ text: `${count} * ${word}`, value: count * mm });
 
-function fromSquares({ across, up }: NonNullable<Found['squares']>, dpi: number | undefined): Suggestion {
+function fromSquares({ across, up }: NonNullable<Found['squares']>, dpi: number | undefined): Suggestion[] {
+  const choices = byLikelihood(squareSteps, across.stepPx, dpi);
+  if (choices.length === 0) return [];
   const mmOf = (choice: string) => squareSteps.find(([word]) => word === choice)?.[1] ?? 5;
   const both = [across, up];
-  return {
-    id: 'squares',
-    words: `The paper is ruled or dotted both ways, ${across.stepPx.toFixed(1)} x ${up.stepPx.toFixed(1)} px. One square is`,
-    choices: byLikelihood(squareSteps, across.stepPx, dpi),
-    accept: 'Use the squares',
-    marks: (choice) => both.map((r) => newMark('known-length', [r.from, r.to], { stated: [lengthOf(r.count, choice, mmOf(choice))] })),
-    ghosts: both.map((r, k) => ({ id: `squares-${k}`, kind: 'known-length', points: [r.from, r.to], word: `${r.count} squares` })),
-  };
+  return [
+    {
+      id: 'squares',
+      words: `The paper is ruled or dotted both ways, ${across.stepPx.toFixed(1)} x ${up.stepPx.toFixed(1)} px. One square is`,
+      choices,
+      accept: 'Use the squares',
+      marks: (choice) => both.map((r) => newMark('known-length', [r.from, r.to], { stated: [lengthOf(r.count, choice, mmOf(choice))] })),
+      ghosts: both.map((r, k) => ({ id: `squares-${k}`, kind: 'known-length', points: [r.from, r.to], word: `${r.count} squares` })),
+    },
+  ];
 }
 
 /** An axis that crosses the picture aslant is not meant to be made level or plumb. */
