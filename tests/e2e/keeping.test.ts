@@ -101,7 +101,10 @@ describe('two windows on one job', () => {
     }
     await rename(one, 'Named by one');
     await settled(one);
-    await two.getByRole('button', { name: /^Unit: mm/ }).click();
+    await two.getByRole('button', { name: /^Unit mm, thickness/ }).click();
+    await two.getByLabel('Unit of the job').click();
+    await two.getByRole('option', { name: 'inches' }).click();
+    await two.keyboard.press('Escape');
     await two.getByText('This job was changed in another window.').waitFor();
     expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ job: { name: 'Named by one', unit: 'mm' } });
     await two.getByRole('button', { name: 'Reload and reapply my changes' }).click();

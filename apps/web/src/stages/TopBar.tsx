@@ -1,7 +1,7 @@
 'use client';
 /**
  * The slim bar at the top: the job's name, the five stages as a stepped path with their state, save state, undo and
- * redo, unit, help.
+ * redo, unit with thickness and kerf, help.
  */
 import CloudDoneOutlined from '@mui/icons-material/CloudDoneOutlined';
 import CloudOffOutlined from '@mui/icons-material/CloudOffOutlined';
@@ -26,6 +26,7 @@ import { narrow } from '@/ui/widths';
 import { useJob } from './job-store';
 import type { Saving } from './save-queue';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
+import { WorkSettings } from './WorkSettings';
 
 export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
@@ -91,7 +92,7 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
         <DocketSwitch />
         <SaveState />
         <Steps />
-        <Unit />
+        <WorkSettings />
         <Help />
       </Box>
     </Box>
@@ -254,32 +255,6 @@ function Steps() {
         </span>
       </Tooltip>
     </>
-  );
-}
-
-function Unit() {
-  const unit = useJob((s) => s.job.unit);
-  const run = useJob((s) => s.run);
-  const other = unit === 'mm' ? 'in' : 'mm';
-  return (
-    <Tooltip title={`Numbers without a unit are in ${unit}. Change to ${other}`}>
-      <ButtonBase
-        aria-label={`Unit: ${unit}. Change to ${other}`}
-        onClick={() => run({ do: 'set-unit', unit: other })}
-        sx={{
-          px: 1,
-          py: 0.5,
-          mx: 0.5,
-          borderRadius: 1,
-          border: `1px solid ${colours.line}`,
-          fontWeight: 650,
-          fontSize: 13.5,
-          minWidth: 38,
-        }}
-      >
-        {unit}
-      </ButtonBase>
-    </Tooltip>
   );
 }
 

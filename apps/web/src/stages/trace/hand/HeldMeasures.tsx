@@ -153,7 +153,7 @@ function Standing({ off, isTurn, follows, thickness }: { off: number; isTurn: bo
   if (follows && thickness === null)
     return (
       <Typography variant="caption" color="warning.main">
-        The stock’s thickness is not known yet: type it under Make ready.
+        The stock’s thickness is not known yet: type it at the top right.
       </Typography>
     );
   const size = isTurn ? (Math.abs(off) * 180) / Math.PI : Math.abs(off);

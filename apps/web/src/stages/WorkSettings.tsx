@@ -1,0 +1,82 @@
+'use client';
+/**
+ * Unit, thickness and kerf, to be read and changed from every stage.
+ */
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import Popover from '@mui/material/Popover';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import type { Job } from '@nuvet/core/job';
+import { useState } from 'react';
+import { colours } from '@/ui/colours';
+import { useJob } from './job-store';
+import { Measure, Pick, Row } from './trace/hand/Rows';
+
+/** A length in as few figures as tell it, without its unit. */
+const short = (mm: number, unit: Job['unit']): string => String(unit === 'mm' ? Number(mm.toFixed(2)) : Number((mm / 25.4).toFixed(3)));
+
+export function WorkSettings() {
+  const unit = useJob((s) => s.job.unit);
+  const making = useJob((s) => s.job.making);
+  const cutting = useJob((s) => s.job.setup.cutting);
+  const run = useJob((s) => s.run);
+  const [at, setAt] = useState<HTMLElement | null>(null);
+  const thickness = making.thicknessMm === null ? '–' : short(making.thicknessMm, unit);
+  const words = `Unit ${unit}, thickness ${thickness}, kerf ${short(cutting.kerfMm, unit)}`;
+  return (
+    <>
+      <Tooltip title="Unit, thickness and kerf">
+        <ButtonBase
+          aria-label={`${words}. Change`}
+          aria-haspopup="dialog"
+          onClick={(event) => setAt(event.currentTarget)}
+          sx={{ px: 1, py: 0.25, mx: 0.5, borderRadius: 1, border: `1px solid ${colours.line}`, display: 'grid', minWidth: 38 }}
+        >
+          <Box component="span" sx={{ fontWeight: 650, fontSize: 13.5, lineHeight: 1.3 }}>
+            {unit}
+          </Box>
+          <Box component="span" sx={{ fontSize: 11, lineHeight: 1.2, color: colours.quietInk, fontVariantNumeric: 'tabular-nums' }}>
+            {thickness} / {short(cutting.kerfMm, unit)}
+          </Box>
+        </ButtonBase>
+      </Tooltip>
+      <Popover
+        open={at !== null}
+        anchorEl={at}
+        onClose={() => setAt(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Unit, thickness and kerf' } }}
+      >
+        <Box sx={{ p: 2, width: 300, display: 'grid', gap: 1.5 }} onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}>
+          <Pick
+            label="Unit of the job"
+            value={unit}
+            words={{ mm: 'millimetres', in: 'inches' }}
+            onPick={(next) => run({ do: 'set-unit', unit: next })}
+          />
+          <Row>
+            <Measure
+              label="Thickness"
+              mm={making.thicknessMm}
+              unit={unit}
+              onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
+              onEmpty={() => run({ do: 'set-making', making: { ...making, thicknessMm: null } })}
+            />
+            <Measure
+              label="Kerf"
+              mm={cutting.kerfMm}
+              unit={unit}
+              range="any"
+              onMm={(kerfMm) => run({ do: 'set-up', change: { cutting: { ...cutting, kerfMm: Math.max(0, kerfMm) } } })}
+            />
+          </Row>
+          <Typography variant="caption" color="textSecondary">
+            Slots that follow the stock take the thickness. The kerf is the width of the cut.
+          </Typography>
+        </Box>
+      </Popover>
+    </>
+  );
+}
