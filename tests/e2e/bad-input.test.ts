@@ -58,7 +58,7 @@ describe('a picture that cannot be one', async () => {
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
     await page.getByText('Nothing is traced yet').waitFor();
-    expect(await page.getByRole('button', { name: 'Download SVG' }).isEnabled()).toBe(false);
+    expect(await page.getByRole('button', { name: 'SVG: download' }).isEnabled()).toBe(false);
   });
 });
 

@@ -41,32 +41,42 @@ const restMs = 220;
 export async function settled(page: Page): Promise<void> {
   await page.waitForLoadState('load');
   await page.locator('[data-saving="saved"]').waitFor({ timeout: 20_000 });
-  await page.waitForFunction((ms) => (globalThis as { nuvetRestsFor?: (ms: number) => boolean }).nuvetRestsFor?.(ms) ?? true, restMs, {
+  const rests = page.waitForFunction((ms) => (globalThis as Counting).nuvetRestsFor?.(ms) ?? true, restMs, {
     timeout: 20_000,
     polling: 40,
   });
+  await rests.catch(async (error) => {
+    const open = await page.evaluate(() => (globalThis as Counting).nuvetWaitsFor?.() ?? []);
+    throw new Error(`the page does not come to rest; it waits for ${open.join(', ') || 'nothing'}`, { cause: error });
+  });
+}
+
+interface Counting {
+  nuvetRestsFor?: (ms: number) => boolean;
+  nuvetWaitsFor?: () => string[];
 }
 
 /** Runs in the page before all else: counts requests, calls to workers, and pictures that load. */
 function countWork(): void {
-  let pending = 0;
+  const pending = new Map<unknown, string>();
   let since = performance.now();
-  const begin = () => {
-    pending++;
+  const begin = (key: unknown, word: string) => {
+    pending.set(key, word);
   };
-  const end = () => {
-    pending--;
+  const end = (key: unknown) => {
+    pending.delete(key);
     since = performance.now();
   };
   const { fetch: plainFetch, Worker: PlainWorker } = globalThis;
   globalThis.fetch = (...words) => {
-    begin();
-    return plainFetch(...words).finally(end);
+    const key = {};
+    begin(key, `a request of ${words[0] instanceof Request ? words[0].url : words[0]}`);
+    return plainFetch(...words).finally(() => end(key));
   };
   const { send } = XMLHttpRequest.prototype;
   XMLHttpRequest.prototype.send = function (...words) {
-    begin();
-    this.addEventListener('loadend', end);
+    begin(this, 'a file that is sent');
+    this.addEventListener('loadend', () => end(this));
     return send.apply(this, words);
   };
   globalThis.Worker = class extends PlainWorker {
@@ -74,24 +84,41 @@ function countWork(): void {
     constructor(...words: ConstructorParameters<typeof PlainWorker>) {
       super(...words);
       this.addEventListener('message', ({ data }: MessageEvent<{ id?: string } | null>) => {
-        if (data?.id && this.calls.delete(data.id)) end();
+        if (data?.id && this.calls.delete(data.id)) end(data.id);
       });
     }
-    override postMessage(message: { id?: string } | null, ...words: unknown[]): void {
-      if (message?.id) {
+    override postMessage(message: { id?: string; path?: string[]; type?: string } | null, ...words: unknown[]): void {
+      if (message?.id && message.type !== 'RELEASE') {
         this.calls.add(message.id);
-        begin();
+        begin(message.id, `a worker's ${message.path?.join('.') ?? message.type}`);
       }
       super.postMessage(message, ...(words as [Transferable[]]));
     }
+    /** What was asked of it is not answered any more. */
+    override terminate(): void {
+      for (const id of this.calls) end(id);
+      this.calls.clear();
+      super.terminate();
+    }
   };
+  // An image that is given up, or gets another source, may never tell: it is asked.
+  const images = new Set<WeakRef<HTMLImageElement>>();
   const { Image: PlainImage } = globalThis;
   globalThis.Image = class extends PlainImage {
     constructor(width?: number, height?: number) {
       super(width, height);
-      begin();
-      for (const event of ['load', 'error']) this.addEventListener(event, end, { once: true });
+      const ref = new WeakRef<HTMLImageElement>(this);
+      images.add(ref);
+      for (const event of ['load', 'error'])
+        this.addEventListener(event, () => {
+          images.delete(ref);
+          since = performance.now();
+        });
     }
   };
-  Object.assign(globalThis, { nuvetRestsFor: (ms: number) => pending <= 0 && performance.now() - since >= ms });
+  const isLoading = () => [...images].some((ref) => ref.deref()?.complete === false);
+  Object.assign(globalThis, {
+    nuvetRestsFor: (ms: number) => pending.size === 0 && !isLoading() && performance.now() - since >= ms,
+    nuvetWaitsFor: () => [...pending.values(), ...(isLoading() ? ['an image'] : [])],
+  });
 }

@@ -84,7 +84,7 @@ it('a way along the edge of a plate, closed at its start, is a piece like any ot
   expect(deviationOf([led.outer], [found.outer]).worstMm).toBeLessThan(0.1);
   // A part is taken back with Backspace, and what is held is kept by Escape.
   await page.mouse.click((clicks[0] as { x: number }).x, (clicks[0] as { y: number }).y);
-  await page.getByText('Move on along the edge').waitFor();
+  await page.getByText('Move along the edge and click to set an anchor.').waitFor();
   for (const k of [1, 2] as const) {
     await page.mouse.click((clicks[k] as { x: number }).x, (clicks[k] as { y: number }).y);
     await page.getByText(`${k} ${k === 1 ? 'part' : 'parts'} held.`).waitFor();

@@ -134,7 +134,7 @@ it('sides that nearly meet are listed, joined into one closed outline, and a lin
   await click([20, 120], [80, 120]);
   await button('Correct').click();
   await button('Offset').click();
-  await type('Width in all, mm', '6 mm');
+  await type('Total width, mm', '6 mm');
   await button('Thicken the line (stays live)').click();
   const areas = async () => (await pieces()).map(({ outer }) => pathArea(outer));
   await expect.poll(async () => Math.min(...(await areas()))).toBeLessThan(60.5 * 6 + Math.PI * 9);
@@ -226,7 +226,7 @@ it('a bridge is seen before it is made, and a guide runs midway between two line
   await page.getByRole('option', { name: 'by a smooth curve' }).click();
   await page.locator('.MuiPopover-root').waitFor({ state: 'detached' });
   const before = await table().screenshot();
-  await page.getByRole('slider', { name: 'Fullness at the first end' }).fill('1.1');
+  await page.getByRole('slider', { name: 'Handle length at the first end' }).fill('1.1');
   await expect.poll(async () => (await table().screenshot()).equals(before)).toBe(false);
   expect((await job()).drawn).toHaveLength(2);
   expect(errors).toEqual([]);

@@ -78,7 +78,7 @@ async function dxfOf(id: string): Promise<{ closed: number; open: number; width:
   await settled(page);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await button('Files').click();
-  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Download DXF').click()]);
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('DXF: download').click()]);
   const file = (await download.path()) as string;
   expect(readFileSync(file, 'utf8')).toContain('AC1015');
   const [seen] = dxfSeenByEzdxf(file);
@@ -173,7 +173,7 @@ it('rings of a badge come by offset, each five millimetres farther out', async (
   await button('Correct').click();
   await button('Offset').click();
   await typeInto('Distance, mm', '5');
-  await typeInto(/^Times/, '3');
+  await typeInto(/^Rings/, '3');
   await button('3 rings, live').click();
   await expect.poll(async () => drawnPieces(await jobOf(id)).length).toBeGreaterThan(0);
   const radii = drawnPieces(await jobOf(id)).flatMap(({ outer, holes }) => [outer, ...holes]).map((p) => Math.sqrt(Math.abs(pathArea(p)) / Math.PI)); // biome-ignore format: one line

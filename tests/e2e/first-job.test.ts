@@ -70,8 +70,8 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
   await page.getByText('nothing would spoil the cut').waitFor();
   await page.getByRole('button', { name: 'Next: make ready' }).click();
   await page.getByRole('button', { name: 'Files', exact: true }).click();
-  const svg = svgSeen(readFileSync(await downloaded('Download SVG'), 'utf8'));
-  const [dxf] = dxfSeenByEzdxf(await downloaded('Download DXF'));
+  const svg = svgSeen(readFileSync(await downloaded('SVG: download'), 'utf8'));
+  const [dxf] = dxfSeenByEzdxf(await downloaded('DXF: download'));
   for (const [width, height] of [[svg.widthMm, svg.heightMm], dxf?.max ?? []] as const) {
     expect(Math.abs((width as number) - 130)).toBeLessThan(0.1);
     expect(Math.abs((height as number) - 190)).toBeLessThan(0.1);
@@ -96,7 +96,7 @@ it('a tilted scan of unknown size becomes an SVG and a DXF of 130 x 190 mm, and 
 
   await page.reload();
   await page.getByRole('button', { name: 'Files', exact: true }).click();
-  await page.getByRole('button', { name: 'Download SVG' }).waitFor();
+  await page.getByRole('button', { name: 'SVG: download' }).waitFor();
   await page.getByRole('button', { name: /^True up/ }).click();
   expect(await page.getByLabel('Its true length').inputValue()).toBe('6in');
   expect(await page.getByText(/^−2\.[23]\d°$/).count()).toBe(1);

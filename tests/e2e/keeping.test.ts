@@ -77,12 +77,18 @@ describe('the server', () => {
     });
     expect((await json('GET', `/api/jobs/${id}`)).body).toMatchObject({ revision, job: { name: 'All or none' } });
   });
-  it('deletes a job with its picture', async () => {
+  it('puts a job into the bin, its picture with it, and deletes neither', async () => {
     const { id, picture } = await jobWith('Gone', await pngOf(scan.picture, 150));
     expect((await json('DELETE', `/api/jobs/${id}`)).status).toBe(204);
-    expect((await fetch(`${address}/api/pictures/${picture.id}`)).status).toBe(404);
+    expect((await fetch(`${address}/api/pictures/${picture.id}`)).status).toBe(200);
     const page = await freshPage(browser);
     await page.goto(`${address}/jobs/${id}`);
+    await page.getByText('This job is in the bin.').waitFor();
+    await page.getByRole('button', { name: 'Take it out' }).click();
+    await expect
+      .poll(async () => (await json('GET', '/api/jobs')).body)
+      .toMatchObject({ jobs: expect.arrayContaining([expect.objectContaining({ id })]) });
+    await page.goto(`${address}/jobs/${crypto.randomUUID()}`);
     await page.getByText('There is no job at this address.').waitFor();
   });
 });

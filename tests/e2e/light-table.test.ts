@@ -119,7 +119,7 @@ describe('the trace', () => {
     await expect.poll(async () => (await job()).traces[0]?.settings.threshold).toBeTypeOf('number');
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download DXF' }).click()]);
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'DXF: download' }).click()]);
     expect(download.suggestedFilename()).toBe('Otter-at-the-table-outlines.dxf');
     expect(errors).toEqual([]);
   });

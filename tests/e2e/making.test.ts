@@ -1,6 +1,6 @@
 /** Making ready as a person would: files that say how exact they are, pages, a folded carton, the stand-in cutter. */
 import { readFileSync } from 'node:fs';
-import type { Job } from '@nuvet/core/job';
+import { type Job, type JobDocument, jobOfDocument } from '@nuvet/core/job';
 import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/plane';
 import { demoJobs } from '@nuvet/truth';
 import { unzipSync } from 'fflate';
@@ -44,11 +44,11 @@ async function openDemo(name: string, tray: string): Promise<void> {
 it('a kerf moves the outlines; each file says how far it is off; all come in one zip, named by the pattern', async () => {
   const id = await newJob('Weir plate');
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
-  await page.getByText(/2 ways, the inner ones first/).waitFor();
+  await page.getByText(/2 toolpaths, inside first/).waitFor();
   await typed(/^Kerf/, '0.2');
   await page.getByText(/Outer outlines lie 0.1 mm out/).waitFor();
   await button('Files').click();
-  const svg = await downloaded('Download SVG');
+  const svg = await downloaded('SVG: download');
   expect(svg.name).toBe('Weir-plate-outlines.svg');
   const seen = svgSeen(svg.bytes.toString());
   expect([seen.widthMm, seen.heightMm]).toEqual([120.2, 80.2]);
@@ -71,8 +71,8 @@ it('a kerf moves the outlines; each file says how far it is off; all come in one
   expect(((width ?? 0) / 600) * 25.4).toBeCloseTo(122.2, 0);
   expect(((height ?? 0) / 600) * 25.4).toBeCloseTo(82.2, 0);
   // The job itself, as its document.
-  const document = JSON.parse((await downloaded('Download the job’s document')).bytes.toString()) as Job;
-  expect(document).toEqual(await jobOf(id));
+  const document = JSON.parse((await downloaded('Download the job’s document')).bytes.toString()) as JobDocument;
+  expect(jobOfDocument(document)).toEqual(await jobOf(id));
 });
 
 it('kerf and settings are remembered with the stock, the machine by its name, and come back in another job', async () => {
@@ -182,7 +182,7 @@ describe('the stand-in cutter', () => {
   const cut = async (name: string, between: () => Promise<void> = async () => {}): Promise<number> => {
     await openDemo(name, 'Cut');
     await typed(/^Kerf/, '0.1');
-    await page.getByText(/Outer outlines lie 0.05 mm out|ways, the inner ones first/).waitFor();
+    await page.getByText(/Outer outlines lie 0.05 mm out|toolpaths?, inside first/).waitFor();
     await button('Cutter').click();
     await page.getByRole('combobox', { name: 'Runs' }).click();
     await page.getByRole('option', { name: '1000 times as fast' }).click();

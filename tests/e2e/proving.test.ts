@@ -88,8 +88,8 @@ it('a bridge is dragged along its outlines, and all are made as wide as is typed
   const moved = (await jobOf(id)).proof.holds[0];
   // It stays on the boss.
   expect(Math.hypot((moved?.from.x ?? 0) - 50, (moved?.from.y ?? 0) - 40)).toBeCloseTo(18, 3);
-  await page.getByLabel('All as wide as').fill('2.5');
-  await page.getByLabel('All as wide as').press('Enter');
+  await page.getByLabel(/^Width of all bridges/).fill('2.5');
+  await page.getByLabel(/^Width of all bridges/).press('Enter');
   await expect.poll(async () => (await jobOf(id)).proof.holds.map((h) => h.widthMm)).toEqual([2.5, 2.5]);
 });
 

@@ -81,7 +81,7 @@ await take('colours');
 await open('Ferry bell bracket');
 await stage('Trace');
 await page.getByRole('button', { name: 'Along the edge' }).click({ timeout: 60_000 });
-for (const [x, y, said] of [[0.322, 0.402, 'Move on along'], [0.489, 0.318, '1 part held'], [0.644, 0.267, '2 parts held']] as const) {
+for (const [x, y, said] of [[0.322, 0.402, 'Move along the edge'], [0.489, 0.318, '1 part held'], [0.644, 0.267, '2 parts held']] as const) {
   await page.mouse.move(table.x + table.width * x, table.y + table.height * y, { steps: 6 });
   await page.mouse.click(table.x + table.width * x, table.y + table.height * y);
   await page.getByText(said).waitFor({ timeout: 60_000 });
@@ -196,7 +196,7 @@ await settled(page);
 await take('make-ready');
 await button('Files').click();
 for (const kind of ['SVG', 'DXF', 'G-code']) {
-  await Promise.all([page.waitForEvent('download'), button(`Download ${kind}`).click()]);
+  await Promise.all([page.waitForEvent('download'), button(`${kind}: download`).click()]);
   await page.getByRole('group', { name: kind }).getByText('Read back').waitFor();
 }
 await page.getByText('Machine settings').scrollIntoViewIfNeeded();

@@ -130,7 +130,7 @@ describe('marks', () => {
     await newJob('units.png', 'image/png', await pngOf(scan.picture, null));
     await mark('Known length', [left, right].map(scan.at), { 'Its true length': '90 mm' });
     await mark('Known length', [low, high].map(scan.at), { 'Its true length': '6' });
-    await page.getByText(/“6” does not agree with the other marks: this one looks like centimetres/).waitFor();
+    await page.getByText(/“6” does not agree with the other marks: it looks like centimetres/).waitFor();
     await page
       .getByText(/marks disagree/)
       .first()
@@ -264,7 +264,7 @@ describe('documents', () => {
     await card.getByText('inches').waitFor();
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download SVG' }).click()]);
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'SVG: download' }).click()]);
     const path = join(tmpdir(), `nuvet-tray-${process.pid}.svg`);
     writeFileSync(path, readFileSync(await download.path()));
     expect(readFileSync(path, 'utf8')).toMatch(/width="127mm" height="76\.2mm"/);

@@ -20,7 +20,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState, useSyncExternalStore } from 'react';
 import { z } from 'zod';
 import type { JobPageOfList, JobSummary, Listing } from '@/server/jobs';
 import { colours } from '@/ui/colours';
@@ -249,8 +249,15 @@ const dates = new Intl.DateTimeFormat('en-GB', {
   year: 'numeric',
   hour: '2-digit',
   minute: '2-digit',
-  timeZone: 'UTC',
 });
+
+const never = () => () => {};
+
+/** When something was, in the time of the reader: only the browser knows that. */
+function When({ at }: { at: string }) {
+  const isInBrowser = useSyncExternalStore(never, () => true, () => false); // biome-ignore format: one line
+  return <time dateTime={at}>{isInBrowser ? dates.format(new Date(at)) : ''}</time>;
+}
 
 function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; actions: JobActions }) {
   const way = waysOfMaking[job.making.way];
@@ -288,8 +295,8 @@ function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; act
           <Typography variant="body2" color="textSecondary" noWrap>
             {[way, job.making.stock].filter(Boolean).join(', ')}
           </Typography>
-          <Typography variant="caption" color="textSecondary" component="div">
-            {piecesInWords(job)} · {dates.format(new Date(job.updatedAt))}
+          <Typography variant="caption" color="textSecondary" component="div" noWrap>
+            {piecesInWords(job)} · <When at={job.updatedAt} />
           </Typography>
         </Box>
       </Link>
@@ -348,9 +355,15 @@ function NameField({ job, onNamed }: { job: JobSummary; onNamed: (name: string) 
 
 function CardMenu({ job, actions, onName }: { job: JobSummary; actions: JobActions; onName: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  // Done once the menu has gone: it gives the focus back to its button on the way.
+  const chosen = useRef<(() => void) | null>(null);
   const choose = (work: () => void) => () => {
+    chosen.current = work;
     setAnchor(null);
-    work();
+  };
+  const onExited = () => {
+    chosen.current?.();
+    chosen.current = null;
   };
   return (
     <>
@@ -362,7 +375,7 @@ function CardMenu({ job, actions, onName }: { job: JobSummary; actions: JobActio
       >
         <MoreVert fontSize="small" />
       </IconButton>
-      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
+      <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} slotProps={{ transition: { onExited } }}>
         <MenuItem onClick={choose(onName)}>Rename</MenuItem>
         <MenuItem onClick={choose(() => void actions.duplicate(job))}>Duplicate</MenuItem>
         <MenuItem onClick={choose(() => void actions.bin(job))} sx={{ color: colours.madder }}>

@@ -10,7 +10,7 @@ import Typography from '@mui/material/Typography';
 import { type Picture, piecesOf, withTraceOf, workBoxOf } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
 import dynamic from 'next/dynamic';
-import { startTransition, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, startTransition, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
 import { useHalfPlaced } from '@/table/half-placed';
@@ -27,6 +27,7 @@ import { narrow, wide } from '@/ui/widths';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { Finisher, stopFinishing, useFinishing } from './finishing';
+import { InBin } from './InBin';
 import { createJobStore, JobStoreContext, useJob } from './job-store';
 import { MakeReady } from './make-ready/MakeReady';
 import { Prove } from './prove/Prove';
@@ -60,7 +61,7 @@ export function JobPage({ opened, asked, scannerService, hasCutter }: Props) {
   }, [store]);
   return (
     <JobStoreContext value={store}>
-      <Bench asked={asked} scannerService={scannerService} hasCutter={hasCutter} jobId={opened.id} />
+      <Bench asked={asked} scannerService={scannerService} hasCutter={hasCutter} jobId={opened.id} isInBin={opened.inBin} />
     </JobStoreContext>
   );
 }
@@ -134,7 +135,8 @@ function Bench({
   scannerService,
   hasCutter,
   jobId,
-}: Pick<Props, 'asked' | 'scannerService' | 'hasCutter'> & { readonly jobId: string }) {
+  isInBin,
+}: Pick<Props, 'asked' | 'scannerService' | 'hasCutter'> & { readonly jobId: string; readonly isInBin: boolean }) {
   const job = useJob((s) => s.job);
   const activeId = useTable((s) => s.activeId);
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0] ?? null;
@@ -178,7 +180,7 @@ function Bench({
           <SkipLinks />
           <TopBar stage={stage} onStage={onStage} />
           <Finisher picture={picture} stage={stage} onStage={onStage} />
-          <Messages />
+          <Messages bin={isInBin ? <InBin jobId={jobId} /> : null} />
           <Boundary key={`${stage} docket`}>
             <StageDocket
               stage={stage}
@@ -313,7 +315,7 @@ function EmptyTable({ incoming, onDraw }: { incoming: IncomingState; onDraw: () 
 const finishingWords = { trace: 'Tracing the picture …', prove: 'Checking the outlines …', file: 'Making the file …' } as const;
 
 /** What needs a word across the whole page: a change in another window, a refused edit. */
-function Messages() {
+function Messages({ bin }: { bin: ReactNode }) {
   const { saving, message, dismiss, takeNewest, retry } = {
     saving: useJob((s) => s.saving),
     message: useJob((s) => s.message),
@@ -325,6 +327,7 @@ function Messages() {
   const { phase, doubt } = useFinishing();
   return (
     <Box sx={{ gridColumn: '1 / -1' }}>
+      {bin}
       {phase !== 'idle' && (
         <Alert
           severity="info"

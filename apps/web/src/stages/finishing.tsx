@@ -10,7 +10,7 @@ import { create } from 'zustand';
 import { setMaking, useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
 import { useJob } from './job-store';
-import { lastKind, type WantedFile } from './make-ready/file-kinds';
+import { lastKind, useLastKind } from './make-ready/file-kinds';
 import type { StageName } from './stage';
 
 type Phase = 'idle' | 'trace' | 'prove' | 'file';
@@ -27,8 +27,8 @@ export const finish = (): void => useFinishing.setState({ phase: 'trace', doubt:
 export const stopFinishing = (doubt: string | null = null): void => useFinishing.setState({ phase: 'idle', doubt });
 
 /** What the main button offers: its words name the file that comes out. */
-export const finishWord = (machine: string, from: 'true-up' | 'trace'): string =>
-  `Finish: ${from === 'true-up' ? 'trace, prove' : 'prove'}, ${lastKind(machine).toUpperCase()}`;
+export const useFinishWord = (machine: string, from: 'true-up' | 'trace'): string =>
+  `Finish: ${from === 'true-up' ? 'trace, prove' : 'prove'}, ${useLastKind(machine).toUpperCase()}`;
 
 /** That the size rests on a resolution that can be trusted is no reason to stop. */
 const noDoubt = new Set<string>(['size-from-file']);
@@ -63,7 +63,7 @@ export function Finisher({ picture, stage, onStage }: { picture: Picture | null;
       if (isProving || faults === null) return;
       const [doubt] = findingsOf(job, faults).filter(({ code }) => !noDoubt.has(code));
       if (doubt) return stopFinishing(doubt.message);
-      setMaking({ tray: 'files', wanted: lastKind(job.setup.machine.name ?? '') as WantedFile });
+      setMaking({ tray: 'files', wanted: lastKind(job.setup.machine.name) });
       onStage('make-ready');
       useFinishing.setState({ phase: 'file' });
       return;

@@ -23,7 +23,7 @@ import { NumberField } from '@/ui/NumberField';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
-import { lastKind, rememberKind } from './file-kinds';
+import { rememberKind, useLastKind } from './file-kinds';
 import { MachineSection } from './MachineSection';
 import { usePlanned } from './use-plan';
 
@@ -49,8 +49,7 @@ export function useFiles(pieces: readonly Piece[], isStopped: boolean) {
   useEffect(() => setSeen({}), [pieces, job.setup, plan]);
   const isReady = !isStopped && box !== null && plan !== null;
   const machine = job.setup.machine.name;
-  const [last, setLast] = useState<FileKind>(() => lastKind(machine));
-  useEffect(() => setLast(lastKind(machine)), [machine]);
+  const last = useLastKind(machine);
   const nameOf = (kind: FileKind) =>
     nameFor(job, kind === 'gcode' || kind === 'hpgl' ? 'cut' : 'outlines', revision(), fileTypes[kind].ending);
   const make = async (kind: FileKind, by: CutPlan): Promise<MadeFile | null> => {
@@ -69,7 +68,6 @@ export function useFiles(pieces: readonly Piece[], isStopped: boolean) {
     if (!made) return;
     handOver(made.bytes, nameOf(kind), fileTypes[kind].type);
     rememberKind(machine, kind);
-    setLast(kind);
   };
   const all = async () => {
     if (!plan) return;
@@ -205,7 +203,7 @@ function FileRow({ kind, seen, isReady, onDownload }: FileRowProps) {
       <Button
         size="small"
         variant="outlined"
-        aria-label={`Download ${word}`}
+        aria-label={`${word}: download`}
         startIcon={seen === 'working' ? <CircularProgress size={14} /> : <DownloadOutlined />}
         disabled={!isReady || seen === 'working'}
         onClick={onDownload}

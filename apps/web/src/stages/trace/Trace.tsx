@@ -26,7 +26,7 @@ import { useSurface } from '@/table/working-copies';
 import { useKeptList } from '@/ui/kept-list';
 import { tracer } from '@/workers/tracing';
 import { Docket, ToolCard } from '../Docket';
-import { finish, finishWord } from '../finishing';
+import { finish, useFinishWord } from '../finishing';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { AlongEdge } from './AlongEdge';
@@ -50,6 +50,7 @@ export function Trace(props: { picture: Picture; onStage: (stage: StageName) => 
 
 function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
+  const finishWord = useFinishWord(job.setup.machine.name, 'trace');
   const run = useJob((s) => s.run);
   const trace = traceOf(job, picture.id);
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
@@ -98,7 +99,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
         </>
       }
       next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: !canProve }}
-      rest={{ word: finishWord(job.setup.machine.name, 'trace'), onClick: finish, disabled: !canProve }}
+      rest={{ word: finishWord, onClick: finish, disabled: !canProve }}
     >
       {!isSized && (
         <Alert severity="warning" variant="outlined">

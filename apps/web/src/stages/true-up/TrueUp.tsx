@@ -21,7 +21,7 @@ import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
 import { colours } from '@/ui/colours';
 import { Docket, Section, ToolCard } from '../Docket';
-import { finish, finishWord } from '../finishing';
+import { finish, useFinishWord } from '../finishing';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { DatumSection, PlanScale, Small } from './DatumSection';
@@ -88,6 +88,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
   const { tool, taken, dragged } = useTable(useShallow((s) => ({ tool: s.tool, taken: s.taken, dragged: s.dragged })));
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
+  const finishWord = useFinishWord(job.setup.machine.name, 'true-up');
   const surface = useSurface(picture);
   const [message, setMessage] = useState<string | null>(null);
   /** Whether the tool in hand was put there, and not taken: then a click on its card takes it. */
@@ -128,7 +129,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
     <Docket
       tray={tools.map((t) => <ToolCard key={t.tool} {...t} isInHand={tool === t.tool} onClick={() => take(t.tool)} />)}
       next={nextStep(picture, fit, tool, onStage)}
-      rest={fit.model === 'unsized' ? undefined : { word: finishWord(job.setup.machine.name, 'true-up'), onClick: finish }}
+      rest={fit.model === 'unsized' ? undefined : { word: finishWord, onClick: finish }}
     >
       {message && (
         <Typography role="alert" sx={{ borderLeft: `3px solid ${colours.madder}`, pl: 1.5 }}>

@@ -1,0 +1,34 @@
+'use client';
+/**
+ * Says that the open job lies in the bin, and takes it out.
+ */
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { z } from 'zod';
+import { ask } from '@/ui/requests';
+
+export function InBin({ jobId }: { jobId: string }) {
+  const [isIn, setIsIn] = useState(true);
+  const [message, setMessage] = useState<string | null>(null);
+  if (!isIn) return null;
+  const takeOut = () =>
+    ask('POST', `/api/jobs/${jobId}/restore`, z.null(), {}).then(
+      () => setIsIn(false),
+      (error) => setMessage(error instanceof Error ? error.message : String(error)),
+    );
+  return (
+    <Alert
+      severity="warning"
+      square
+      sx={{ gridColumn: '1 / -1' }}
+      action={
+        <Button color="inherit" onClick={() => void takeOut()}>
+          Take it out
+        </Button>
+      }
+    >
+      {message ?? 'This job is in the bin. It is deleted for good after 30 days there.'}
+    </Alert>
+  );
+}
