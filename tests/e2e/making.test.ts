@@ -1,6 +1,6 @@
 /** Making ready as a person would: files that say how exact they are, pages, a folded carton, the stand-in cutter. */
 import { readFileSync } from 'node:fs';
-import { type Job, type JobDocument, jobOfDocument } from '@nuvet/core/job';
+import { type JobDocument, jobOfDocument } from '@nuvet/core/job';
 import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/plane';
 import { demoJobs } from '@nuvet/truth';
 import { unzipSync } from 'fflate';

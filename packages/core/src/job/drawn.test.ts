@@ -134,6 +134,6 @@ describe('what is drawn', () => {
     const result = edited(job, { do: 'replace-drawn', word: 'uniting', ids: ['a'], by: [drawn('c', { kind: 'paths', paths: [circlePath({ x: 0, y: 0 }, 3)] })] }); // biome-ignore format: one line
     expect(result?.job.drawn.map(({ id }) => id)).toEqual(['c']);
     expect(undone(result?.job as Job, result?.edit as NonNullable<typeof result>['edit'])).toEqual(job);
-    expect(() => run(job, { do: 'redraw', drawnId: 'zz', source: slot })).toThrow(/gone/);
+    expect(() => run(job, { do: 'redraw', drawnId: 'zz', source: slot })).toThrow(/no longer exists/);
   });
 });

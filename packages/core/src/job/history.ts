@@ -27,8 +27,9 @@ export function edited(job: Job, command: Command): { job: Job; edit: Edit } | n
   if (next === job) return null;
   const before = documentOf(job);
   const after = documentOf(next);
-  const [document, forward, back] = produceWithPatches(before, (draft: Draft<JobDocument>) => assign(draft, before, after));
-  return forward.length === 0 ? null : { job: jobOfDocument(document), edit: { label: labelOf(command), forward, back } };
+  const [, forward, back] = produceWithPatches(before, (draft: Draft<JobDocument>) => assign(draft, before, after));
+  // The job as the command made it: what it took over, such as pieces just traced, stays the very same.
+  return forward.length === 0 ? null : { job: next, edit: { label: labelOf(command), forward, back } };
 }
 
 export const undone = (job: Job, edit: Pick<Edit, 'back'>): Job => patched(job, edit.back);
