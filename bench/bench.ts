@@ -9,6 +9,7 @@ import { measureDrawing } from './drawing.ts';
 import { measureLines } from './lines.ts';
 import { measureMaking } from './making.ts';
 import { measureOutside } from './outside.ts';
+import { measureSaving } from './saving.ts';
 import { measureSpeed } from './speed.ts';
 import { measureTrueUp } from './true-up.ts';
 
@@ -29,6 +30,8 @@ await measureSpeed();
 console.log('\nTruing up: one thread of Node');
 await measureTrueUp();
 if (process.argv.includes('--browser')) {
+  console.log('\nSaving: a job of 20,000 segments in PostgreSQL');
+  await measureSaving(process.env.NUVET_ADDRESS ?? 'http://127.0.0.1:3000', Number(process.env.NUVET_SERVER_PID));
   console.log('\nIn Chromium: the same sheet on the light table');
   await measureBrowser(process.env.NUVET_ADDRESS ?? 'http://127.0.0.1:3000');
 }

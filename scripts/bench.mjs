@@ -11,7 +11,9 @@ try {
   if (process.argv.includes('--core')) await runTypeScript('bench/bench.ts');
   else {
     await installMissing(needs.postgresql, needs.chromium);
-    await withApplication('postgres-bench', ({ address }) => runTypeScript('bench/bench.ts', ['--browser'], { NUVET_ADDRESS: address }));
+    await withApplication('postgres-bench', ({ address, pid }) =>
+      runTypeScript('bench/bench.ts', ['--browser'], { NUVET_ADDRESS: address, NUVET_SERVER_PID: String(pid) }),
+    );
   }
 } catch (error) {
   fail(error);

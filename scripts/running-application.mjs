@@ -6,7 +6,7 @@ import { buildWeb, runTypeScript, startWeb } from './web-server.mjs';
 /**
  * Starts database and application, does the work, and stops both, also when the work fails or is broken off.
  * @param {string} name of the database cluster's folder
- * @param {(running: { address: string, databaseUrl: string, emptyDatabaseUrl: string }) => Promise<void>} work
+ * @param {(running: { address: string, pid: number, databaseUrl: string, emptyDatabaseUrl: string }) => Promise<void>} work
  */
 export async function withApplication(name, work) {
   claim(name);
@@ -22,7 +22,12 @@ export async function withApplication(name, work) {
     database = await startPostgres({ name, fresh: true });
     await runTypeScript('scripts/load-demo.ts', [], { DATABASE_URL: database.url });
     web = await startWeb({ name, databaseUrl: database.url });
-    await work({ address: web.address, databaseUrl: database.url, emptyDatabaseUrl: await database.madeDatabase('server_tests') });
+    await work({
+      address: web.address,
+      pid: web.pid,
+      databaseUrl: database.url,
+      emptyDatabaseUrl: await database.madeDatabase('server_tests'),
+    });
   } finally {
     await stop();
     for (const signal of ['SIGINT', 'SIGTERM']) process.off(signal, breakOff);

@@ -111,7 +111,7 @@ async function startStandIn(name, words = []) {
 /**
  * Starts the built application, with the stand-in scanner and cutter, and waits until it answers.
  * @param {{ name: string, databaseUrl: string, wantedPort?: number }} what the next free port is taken; 0 for any
- * @returns {Promise<{ address: string, ended: Promise<number>, stop: () => Promise<void> }>}
+ * @returns {Promise<{ address: string, pid: number, ended: Promise<number>, stop: () => Promise<void> }>}
  */
 export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
   const pidFile = join(keptFolder, `web-${name}.pid`);
@@ -159,6 +159,7 @@ export async function startWeb({ name, databaseUrl, wantedPort = 0 }) {
   }
   return {
     address,
+    pid: server.pid,
     ended,
     async stop() {
       scanner.stop();

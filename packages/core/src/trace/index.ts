@@ -1,4 +1,5 @@
 export { fittedWay } from './along-edge.ts';
+export { annotationsOf } from './annotations.ts';
 export { type BorderSettings, closerToBorders } from './closer.ts';
 export { type ColourInk, type ColourMap, type ColourPiece, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 export { type Strayed, strayOf } from './deviation.ts';

@@ -30,6 +30,7 @@ import { finish, useFinishWord } from '../finishing';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { AlongEdge } from './AlongEdge';
+import { Annotations } from './Annotations';
 import { Closeness } from './Closeness';
 import { ByHand } from './hand/ByHand';
 import { TraySwitch } from './hand/TraySwitch';
@@ -108,6 +109,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       )}
       {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
       {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
+      {!progress && !preview && <Annotations pieces={pieces} onLeaveOut={leaveOut} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <InkSettings picture={picture} surface={surface} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
       <Standing

@@ -1,0 +1,125 @@
+/**
+ * In: the pieces of a trace, mm. Out: those that look like lettering, and like the dimension lines that carry figures.
+ * Rests on: size, nearness and rows of connected parts, as text is told from graphics (Fletcher & Kasturi 1988): letters are
+ * small, of like height, near one another in a row, and not all the same; a dimension line is thin, straight and has a
+ * figure beside it.
+ */
+
+import { type Box, boxAroundBoxes, centreOf, heightOf, type Path, pathArea, pathBox, pathLength, widthOf } from '../plane/index.ts';
+import { boxIndex } from '../shape/box-index.ts';
+
+export interface Annotated {
+  readonly id: string;
+  readonly outer: Path;
+}
+
+/** Letters are between these high, mm: smaller ones cannot be read, larger ones are part of the work. Common practice. */
+const letterMm = { least: 0.7, most: 15 };
+/** And no higher than this share of all that is drawn. */
+const mostShare = 1 / 8;
+/** Heights of one row differ by no more than this factor: capitals beside small letters. */
+const likeHeights = 1.8;
+/** Letters of a row lie no farther apart than this many heights. */
+const mostGap = 0.8;
+/** What differs by less in width, height and area is one shape again and again: holes in a row, beads. */
+const sameShare = 0.04;
+/** Drawn lines are no thicker than this, mm, and at least so many times as long. */
+const lineMm = 1.2;
+const slenderness = 12;
+/** Of their length they reach at least so far from end to end; the rest is lines that they end on. */
+const straightShare = 0.75;
+/** A figure stands within so many of its heights beside its line; lines that meet lie within this, mm. */
+const besideHeights = 1.5;
+const meetMm = 1.5;
+
+interface Part {
+  readonly id: string;
+  readonly path: Path;
+  readonly box: Box;
+  readonly size: number;
+  readonly area: number;
+}
+
+/** Ids of the pieces, in their order. */
+export function annotationsOf(pieces: readonly Annotated[]): string[] {
+  const parts = pieces.map(({ id, outer }): Part => {
+    const box = pathBox(outer);
+    return { id, path: outer, box, size: Math.max(widthOf(box), heightOf(box)), area: Math.abs(pathArea(outer)) };
+  });
+  const all = boxAroundBoxes(parts.map(({ box }) => box));
+  if (!all || parts.length < 3) return [];
+  const most = Math.min(letterMm.most, mostShare * Math.hypot(widthOf(all), heightOf(all)));
+  const letters = parts.filter((part) => part.size >= letterMm.least && part.size <= most && !isLine(part));
+  const rows = rowsOf(letters).filter((row) => row.length > 1 && !areAllAlike(row));
+  const found = new Set(rows.flat());
+  const lines = parts.filter(isLine);
+  const figures = nearby(rows.flat());
+  const carrying = lines.filter(({ box }) =>
+    figures(box, besideHeights * most).some((letter) => gap(letter.box, box) <= besideHeights * letter.size),
+  );
+  for (const line of carrying) found.add(line);
+  // Lines that end on a dimension line belong to it.
+  const dimensions = nearby(carrying);
+  for (const line of lines) if (dimensions(line.box, meetMm).some(({ box }) => gap(box, line.box) <= meetMm)) found.add(line);
+  // What is left is what was drawn: where nothing is, all of it is.
+  return found.size === parts.length ? [] : parts.filter((part) => found.has(part)).map(({ id }) => id);
+}
+
+/** Thin and straight, as an outline round it or as a line along its middle. */
+function isLine({ path, box, area }: Part): boolean {
+  const reach = Math.hypot(widthOf(box), heightOf(box));
+  const length = path.closed ? pathLength(path) / 2 : pathLength(path);
+  const thickness = path.closed ? area / length : 0;
+  return thickness <= lineMm && length >= slenderness * Math.max(thickness, letterMm.least / 2) && reach >= straightShare * length;
+}
+
+/** How far boxes lie apart; 0 where they overlap. */
+function gap(a: Box, b: Box): number {
+  const x = Math.max(0, a.minX - b.maxX, b.minX - a.maxX);
+  const y = Math.max(0, a.minY - b.maxY, b.minY - a.maxY);
+  return Math.hypot(x, y);
+}
+
+/** Answers which of the parts lie about a box, within a reach to all sides. */
+function nearby(parts: readonly Part[]): (box: Box, reach: number) => Part[] {
+  const index = boxIndex(parts.map(({ box }) => box));
+  return ({ minX, minY, maxX, maxY }, reach) =>
+    index?.search(minX - reach, minY - reach, maxX + reach, maxY + reach).map((k) => parts[k] as Part) ?? [];
+}
+
+/** Letters that stand in rows, across or upward. */
+function rowsOf(letters: readonly Part[]): Part[][] {
+  const rows: Part[][] = [];
+  const left = new Set(letters);
+  const about = nearby(letters);
+  for (const first of letters) {
+    if (!left.delete(first)) continue;
+    const row = [first];
+    for (const one of row) {
+      for (const other of about(one.box, mostGap * likeHeights * one.size)) {
+        if (!left.has(other) || !areNeighbours(one, other)) continue;
+        left.delete(other);
+        row.push(other);
+      }
+    }
+    rows.push(row);
+  }
+  return rows;
+}
+
+function areNeighbours(a: Part, b: Part): boolean {
+  const [large, small] = [Math.max(a.size, b.size), Math.min(a.size, b.size)];
+  if (large > likeHeights * small || gap(a.box, b.box) > mostGap * large) return false;
+  const [p, q] = [centreOf(a.box), centreOf(b.box)];
+  return Math.min(Math.abs(p.x - q.x), Math.abs(p.y - q.y)) <= large / 2;
+}
+
+function areAllAlike([first, ...others]: readonly Part[]): boolean {
+  const isAlike = (a: number, b: number): boolean => Math.abs(a - b) <= sameShare * Math.max(a, b);
+  return others.every(
+    ({ box, area }) =>
+      isAlike(widthOf(box), widthOf((first as Part).box)) &&
+      isAlike(heightOf(box), heightOf((first as Part).box)) &&
+      isAlike(area, (first as Part).area),
+  );
+}
