@@ -34,7 +34,7 @@ const downloaded = async (name: string): Promise<{ name: string; bytes: Buffer }
   return { name: download.suggestedFilename(), bytes: readFileSync((await download.path()) as string) };
 };
 async function openDemo(name: string, tray: string): Promise<void> {
-  await page.goto(address);
+  await page.goto(`${address}/?search=${encodeURIComponent(name)}`);
   await page.getByText(name).first().click();
   await page.waitForURL(/jobs\//);
   await page.goto(`${page.url().split('?')[0]}?stage=make-ready`);

@@ -10,7 +10,7 @@ import Typography from '@mui/material/Typography';
 import { type Picture, piecesOf, withTraceOf, workBoxOf } from '@nuvet/core/job';
 import { piecesToProve } from '@nuvet/core/make';
 import dynamic from 'next/dynamic';
-import { type ReactNode, startTransition, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, startTransition, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { OpenedJob } from '@/server/jobs';
 import { useHalfPlaced } from '@/table/half-placed';
@@ -68,7 +68,8 @@ export function JobPage({ opened, asked, scannerService, hasCutter }: Props) {
 
 function useStage(picture: Picture | null, asked: StageName | null): [StageName, (stage: StageName) => void] {
   const [stage, setStage] = useState<StageName>(asked ?? (picture ? 'true-up' : 'bring-in'));
-  useEffect(() => {
+  // Before the stage that opens sets out its own, such as the tool that it puts in hand.
+  useLayoutEffect(() => {
     setTable({
       view: null,
       activeId: null,

@@ -40,6 +40,8 @@ export function useProving(): void {
       clearTimeout(timer);
     };
   }, [pieces, kerfMm, thinnestMm, clearanceMm]);
+  // Loaded ahead: what is proved first may be done without a connection.
+  useEffect(() => void maker(), []);
   // Another job's faults are not this one's.
   useEffect(() => () => setMaking({ faults: null, isProving: true, plan: null, tiling: null, burnt: null }), []);
 }
