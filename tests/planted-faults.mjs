@@ -21,8 +21,8 @@ export const plantedFaults = [
   {
     what: 'the lines of a ruler lie half a pixel off',
     file: 'packages/core/src/raster/periodicity.ts',
-    right: 'y: picture.height / 2 + (start + bin) * s + across * c,',
-    wrong: 'y: picture.height / 2 + (start + bin + 0.5) * s + across * c,',
+    right: 'x: picture.width / 2 + (start + bin) * c - across * s,',
+    wrong: 'x: picture.width / 2 + (start + bin + 0.5) * c - across * s,',
     project: 'pure',
     tests: ['packages/core/src/raster/found-in-picture.test.ts'],
   },
@@ -56,7 +56,7 @@ export const plantedFaults = [
     right: 'export const cssPxMm = 25.4 / 96;',
     wrong: 'export const cssPxMm = 25.4 / 90;',
     project: 'pure',
-    tests: ['packages/core/src/formats'],
+    tests: ['tests/unit/drawing-reading.test.ts'],
   },
   {
     what: 'a DXF in inches says that it is in millimetres',
@@ -64,7 +64,7 @@ export const plantedFaults = [
     right: "[9, '$INSUNITS'], [70, placed.unit === 'mm' ? 4 : 1],",
     wrong: "[9, '$INSUNITS'], [70, 4],",
     project: 'pure',
-    tests: ['tests/unit/made-files.test.ts', 'packages/core/src/formats'],
+    tests: ['tests/unit/made-files.test.ts'],
   },
   {
     what: 'an outline that is open counts as closed',
@@ -123,10 +123,10 @@ export const plantedFaults = [
     tests: ['tests/server/jobs.test.ts'],
   },
   {
-    what: 'what a save leads to is not checked',
-    file: 'apps/web/src/server/job-saves.ts',
-    right: '  checkChange(start, job);\n',
-    wrong: '',
+    what: 'jobs in the bin stay in the list',
+    file: 'apps/web/src/server/jobs.ts',
+    right: 'deletedAt: inBin ? { [Op.ne]: null } : null,',
+    wrong: '...(inBin ? { deletedAt: { [Op.ne]: null } } : {}),',
     project: 'server',
     tests: ['tests/server/jobs.test.ts'],
   },
@@ -168,7 +168,7 @@ export const plantedFaults = [
     right: "if (isLooking) return { text: 'checking', mood: 'open' };",
     wrong: '',
     project: 'pure',
-    tests: ['apps/web/src/stages', 'tests/unit'],
+    tests: ['apps/web/src/stages/stage.test.ts'],
   },
   {
     what: 'undoing what was done before is lost when changes are done again',

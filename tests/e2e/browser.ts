@@ -86,6 +86,8 @@ function countWork(): void {
       this.addEventListener('message', ({ data }: MessageEvent<{ id?: string } | null>) => {
         if (data?.id && this.calls.delete(data.id)) end(data.id);
       });
+      // A worker that could not be loaded answers nothing.
+      this.addEventListener('error', () => this.forget());
     }
     override postMessage(message: { id?: string; path?: string[]; type?: string } | null, ...words: unknown[]): void {
       if (message?.id && message.type !== 'RELEASE') {
@@ -96,9 +98,12 @@ function countWork(): void {
     }
     /** What was asked of it is not answered any more. */
     override terminate(): void {
+      this.forget();
+      super.terminate();
+    }
+    private forget(): void {
       for (const id of this.calls) end(id);
       this.calls.clear();
-      super.terminate();
     }
   };
   // An image that is given up, or gets another source, may never tell: it is asked.

@@ -73,7 +73,7 @@ it('the rest stops at the first doubt, and says which', async () => {
   // As if the rule were a tenth as long: the panel's webs fall below what can be cut.
   await page.getByLabel('Its true length').fill('0.6in');
   await page.getByLabel('Its true length').press('Enter');
-  await page.getByText('= 15.24 mm · 0.6 in').waitFor();
+  await settled(page);
   await page.getByRole('button', { name: 'Finish: trace, prove, DXF' }).click();
   await page.getByText(/^Stopped before the file was made: /).waitFor({ timeout: 60_000 });
   expect(new URL(page.url()).searchParams.get('stage')).toBe('prove');

@@ -161,7 +161,7 @@ describe('the trace', () => {
     await expect.poll(async () => (await plateNow()).traces[0]?.pieces[0]?.holes.length).toBe(4);
     await page.getByRole('button', { name: 'Pick pieces' }).click();
     await rows.first().click();
-    await page.getByRole('button', { name: 'Make exact' }).first().click();
+    await page.getByRole('button', { name: 'Average' }).first().click();
     await page.getByText('exactly').first().waitFor();
     const [piece] = (await plateNow()).traces[0]?.pieces ?? [];
     const [mirror] = symmetriesOf(piece as Piece, 0.05);

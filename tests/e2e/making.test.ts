@@ -35,7 +35,7 @@ const downloaded = async (name: string): Promise<{ name: string; bytes: Buffer }
 };
 async function openDemo(name: string, tray: string): Promise<void> {
   await page.goto(`${address}/?search=${encodeURIComponent(name)}`);
-  await page.getByText(name).first().click();
+  await page.getByRole('link').filter({ hasText: name }).first().click();
   await page.waitForURL(/jobs\//);
   await page.goto(`${page.url().split('?')[0]}?stage=make-ready`);
   await button(tray).click();

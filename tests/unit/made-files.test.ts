@@ -137,6 +137,10 @@ describe('DXF', () => {
     const placed = outlines.map((p) => transformedPath(p, toMachine(box, setup.machine)));
     for (const { along } of seen.outlines) expect(farthestOf(along.map(([x, y]) => ({ x, y })), placed)).toBeLessThan(0.0075); // biome-ignore format: one line
   });
+  it.each(['arcs', 'splines', 'plain'] as const)('with %s in inches says so', async (dxf) => {
+    const { text } = await file('dxf', setupWith({}, { dxf, unit: 'in' }));
+    expect(read(`inches of ${dxf}`, text)).toMatchObject({ insunits: 1, errors: [] });
+  });
   it('in inches and with y downwards is the mirror image, an inch a unit', async () => {
     const { text } = await file('dxf', setupWith({}, { unit: 'in', y: 'down', origin: 'upper-left' }));
     const seen = read('inches', text);

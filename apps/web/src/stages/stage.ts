@@ -40,8 +40,14 @@ export function stageStates(
     'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
     trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
     prove: kept.length === 0 && stops ? open('not ready') : proveState(findings, isProving),
-    'make-ready': stops || isProving ? open('waiting for checks') : { text: waysOfMaking[job.making.way].toLowerCase(), mood: 'good' },
+    'make-ready': stops || isProving ? open('waiting for checks') : { text: wayInSentence(job), mood: 'good' },
   };
+}
+
+/** The way of making as it stands within a sentence: abbreviations keep their capitals. */
+function wayInSentence({ making }: Job): string {
+  const word = waysOfMaking[making.way];
+  return /[A-Z]{2}|\d/.test(word) ? word : word.toLowerCase();
 }
 
 /** What stands in the way first, then what should be looked at. */
@@ -70,7 +76,8 @@ function traceState(kept: readonly Piece[], pieces: string): StageState {
 
 function trueUpState(fit: TrueUpFit): StageState {
   const scale = `${fit.mmPerPx.toFixed(4)} mm per px`;
-  if (fit.model === 'unsized') return { text: 'size not known yet', mood: 'open' };
+  if (fit.model === 'unsized')
+    return fit.slips.length > 0 ? { text: 'marks disagree', mood: 'look' } : { text: 'size not known yet', mood: 'open' };
   if (fit.model === 'resolution') return { text: `${scale}, from the file`, mood: 'look' };
   if (fit.slips.length > 0 || fit.suspects.length > 0) return { text: `${scale}, marks disagree`, mood: 'look' };
   // One length alone has nothing that it could disagree with.

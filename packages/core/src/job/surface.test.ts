@@ -30,6 +30,21 @@ const seen: Point[] = [
 const frame: Mark = { id: 'f', kind: 'frame', points: seen, stated: [{ text: '180 mm', value: 180 }, { text: '13 cm', value: 130 }] }; // biome-ignore format: one line
 const photo: Picture = { ...plain, resolution: null, marks: [frame] };
 
+describe('a box of which one side is known', () => {
+  it.each([
+    [1000, 500, [100, null], 0.1],
+    [1000, 500, [null, 100], 0.2],
+    [400, 900, [100, null], 0.25],
+    [400, 900, [null, 90], 0.1],
+  ] as const)('%i x %i px by %j mm has the scale of that side alone', (wide, high, sides, mmPerPx) => {
+    const corners = [{ x: 100, y: 100 }, { x: 100 + wide, y: 100 }, { x: 100 + wide, y: 100 + high }, { x: 100, y: 100 + high }]; // biome-ignore format: corners
+    const box: Mark = { id: 'b', kind: 'box', points: corners, stated: sides.map((value) => ({ text: String(value ?? ''), value })) };
+    const fit = fitOf({ ...photo, marks: [box] });
+    expect(fit.mmPerPxAlong.x).toBeCloseTo(mmPerPx, 9);
+    expect(fit.mmPerPxAlong.y).toBeCloseTo(mmPerPx, 9);
+  });
+});
+
 describe('the surface of a picture', () => {
   it('is the picture itself where no perspective has to be taken out', () => {
     expect(workingPlanOf(plain)).toBeNull();

@@ -335,7 +335,9 @@ describe('against an independent truth', () => {
       const crossed = mark('frame', order.map((k) => corners[k] as Point), 200, 100); // biome-ignore format: one line
       const fit = fitTrueUp(size, [crossed], null);
       expect(fit.crossedFrames).toEqual([crossed.id]);
-      expect(fit.mmPerPx).toBeCloseTo(0.1, 9);
+      // Along both: a width taken for a height would be made good by a stretch.
+      expect(fit.mmPerPxAlong.x).toBeCloseTo(0.1, 9);
+      expect(fit.mmPerPxAlong.y).toBeCloseTo(0.1, 9);
       expect(Math.max(...fit.leftOvers.map((l) => Math.abs(l.offMm)))).toBeLessThan(1e-6);
     }
   });

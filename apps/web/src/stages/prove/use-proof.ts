@@ -7,11 +7,13 @@ import { piecesToProve } from '@nuvet/core/make';
 import { type Finding, findingsOf, limitsOf } from '@nuvet/core/proof';
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
-import { maker } from '@/workers/making';
+import { maker, makerLost } from '@/workers/making';
 import { useJob } from '../job-store';
 
 /** Edits that follow each other more quickly are proved together. */
 const pauseMs = 120;
+/** A worker that could not be loaded is tried again after so long. */
+const againMs = 2000;
 
 /** Keeps the faults up to date; stands once in the page. */
 export function useProving(): void {
@@ -25,16 +27,19 @@ export function useProving(): void {
   useLayoutEffect(() => setMaking({ isProving: true }), [pieces, kerfMm, thinnestMm, clearanceMm]);
   useEffect(() => {
     let isWanted = true;
-    const timer = setTimeout(async () => {
+    let timer: ReturnType<typeof setTimeout>;
+    const prove = async () => {
       const changed = pieces.filter((p) => sent.current.get(p.id) !== p);
       sent.current = new Map(pieces.map((p) => [p.id, p]));
-      const faults = await maker().prove(
-        changed,
-        pieces.map((p) => p.id),
-        { kerfMm, thinnestMm, clearanceMm },
-      );
-      if (faults && isWanted) setMaking({ faults, isProving: false });
-    }, pauseMs);
+      const ids = pieces.map((p) => p.id);
+      const faults = await Promise.race([maker().prove(changed, ids, { kerfMm, thinnestMm, clearanceMm }), makerLost()]);
+      if (faults === 'lost') {
+        // The next one knows none of the pieces.
+        sent.current = new Map();
+        if (isWanted) timer = setTimeout(prove, againMs);
+      } else if (faults && isWanted) setMaking({ faults, isProving: false });
+    };
+    timer = setTimeout(prove, pauseMs);
     return () => {
       isWanted = false;
       clearTimeout(timer);

@@ -35,7 +35,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
   const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
   const lengths = [
     { key: 'toleranceMm', label: 'Tolerance', hint: 'closer … smoother', min: 0.01, max: 2 },
-    { key: 'smallestMm', label: 'Ignore areas smaller than', hint: 'specks and pinholes below this are not traced', min: 0.1, max: 20 },
+    { key: 'smallestMm', label: 'Ignore below', hint: 'specks and pinholes below this are not traced', min: 0.1, max: 20 },
   ] as const;
   return (
     <>
