@@ -58,6 +58,16 @@ describe('annotations', () => {
     expect(annotationsOf(named(tiles, 'tile'))).toEqual([]);
     expect(annotationsOf(named(word('TELL', { x: 0, y: 0 }, 4), 'sign'))).toEqual([]);
   });
+  it('are lines without an area, too: middles of drawn lines', () => {
+    const middle = (a: Point, b: Point): Path => ({ start: a, segments: [{ kind: 'line', to: b }], closed: false });
+    const traced = [
+      { id: 'panel', outer: panel },
+      { id: 'line', outer: middle({ x: 20, y: 20 }, { x: 140, y: 20 }) },
+      ...named(word('177', { x: 70, y: 22.5 }, 3.5), 'figure'),
+      { id: 'crease', outer: middle({ x: 20, y: 60 }, { x: 140, y: 60 }) },
+    ];
+    expect(annotationsOf(traced)).toEqual(['line', 'figure0', 'figure1', 'figure2']);
+  });
   it('are found in a scan, too', () => {
     const ring = { purpose: 'cut' as const, outer: panel, holes: [reversedPath(bar(24, 34, 112, 62))] };
     const scene: Scene = {

@@ -44,7 +44,7 @@ interface Part {
 export function annotationsOf(pieces: readonly Annotated[]): string[] {
   const parts = pieces.map(({ id, outer }): Part => {
     const box = pathBox(outer);
-    return { id, path: outer, box, size: Math.max(widthOf(box), heightOf(box)), area: Math.abs(pathArea(outer)) };
+    return { id, path: outer, box, size: Math.max(widthOf(box), heightOf(box)), area: outer.closed ? Math.abs(pathArea(outer)) : 0 };
   });
   const all = boxAroundBoxes(parts.map(({ box }) => box));
   if (!all || parts.length < 3) return [];
