@@ -175,8 +175,8 @@ await page.request.post(`${address}/api/jobs/${baseId}/edits`, {
 await page.goto(`${address}/jobs/${baseId}?stage=prove`);
 await button('Bridge it').click();
 await button('Required overall').click();
-await page.getByText('nobody said what it is for').waitFor();
-await page.getByRole('button', { name: /^Go to: Base is only/ }).hover();
+await page.getByText('is an open line with no purpose set').waitFor();
+await page.getByRole('button', { name: /^Go to: Base is .* at its thinnest/ }).hover();
 await page.mouse.move(700, 785);
 await settled(page);
 await take('prove');

@@ -184,7 +184,7 @@ describe('correcting', () => {
     expect(deleteChosen(run, target(id))).toBeNull();
     expect(target(id).paths[0]?.segments).toHaveLength(4);
     setHand({ points: { path: 0, indices: [0, 1, 2, 3] } });
-    expect(deleteChosen(run, target(id))).toMatch(/Two points/);
+    expect(deleteChosen(run, target(id))).toMatch(/at least two points/);
     setHand({ points: null });
     deleteChosen(run, target(id));
     expect(job.drawn).toHaveLength(0);
