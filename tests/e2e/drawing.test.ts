@@ -175,9 +175,11 @@ it('rings of a badge come by offset, each five millimetres farther out', async (
   await typeInto('Distance, mm', '5');
   await typeInto(/^Rings/, '3');
   await button('3 rings, live').click();
-  await expect.poll(async () => drawnPieces(await jobOf(id)).length).toBeGreaterThan(0);
-  const radii = drawnPieces(await jobOf(id)).flatMap(({ outer, holes }) => [outer, ...holes]).map((p) => Math.sqrt(Math.abs(pathArea(p)) / Math.PI)); // biome-ignore format: one line
-  expect(radii.sort((a, b) => a - b)).toEqual([15, 20, 25, 30].map((r) => expect.closeTo(r, 6)));
+  const radii = async () => {
+    const outlines = drawnPieces(await jobOf(id)).flatMap(({ outer, holes }) => [outer, ...holes]);
+    return outlines.map((path) => Math.sqrt(Math.abs(pathArea(path)) / Math.PI)).sort((a, b) => a - b);
+  };
+  await expect.poll(radii).toEqual([15, 20, 25, 30].map((r) => expect.closeTo(r, 6)));
   const seen = await dxfOf(id);
   expect(seen.closed).toBe(4);
   expect(seen.width).toBeCloseTo(60, 3);

@@ -23,7 +23,7 @@ it('nothing is proved while the outlines are still being checked', () => {
   expect(checked.prove).toEqual({ text: 'no problems', mood: 'good' });
 });
 
-it('a way of making keeps its capitals where it is an abbreviation', () => {
+it('a process keeps its capitals where it is an abbreviation', () => {
   const as = (way: 'cnc' | 'laser' | 'print') =>
     stageStates({ ...drawn, making: { ...drawn.making, way } }, null, [], false)['make-ready'].text;
   expect([as('cnc'), as('laser'), as('print')]).toEqual(['CNC', 'laser', '3D print']);

@@ -44,7 +44,7 @@ export function stageStates(
   };
 }
 
-/** The way of making as it stands within a sentence: abbreviations keep their capitals. */
+/** The process as it stands within a sentence: abbreviations keep their capitals. */
 function wayInSentence({ making }: Job): string {
   const word = waysOfMaking[making.way];
   return /[A-Z]{2}|\d/.test(word) ? word : word.toLowerCase();

@@ -60,7 +60,7 @@ export function FollowPanel() {
           unit="2 to 60"
           onNumber={(n) => setCount(Math.max(2, Math.min(60, Math.round(n))))}
         />
-        <Pick label="Each" value={mirrored} words={{ plain: 'as drawn', mirrored: 'with its mirror image' }} onPick={setMirrored} />
+        <Pick label="Each copy" value={mirrored} words={{ plain: 'as drawn', mirrored: 'with its mirror image' }} onPick={setMirrored} />
       </Row>
       <Button variant={asking === 'centre' ? 'contained' : 'outlined'} onClick={() => ask('centre')}>
         {asking === 'centre' ? 'Click the centre' : 'Turned copies about a centre'}

@@ -121,7 +121,7 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
               onNumber={(n) => onChange({ ...step, count: Math.max(2, Math.min(60, Math.round(n))) })}
             />
             <Pick
-              label="Angle between copies"
+              label="Each copy"
               value={step.mirrored ? 'mirrored' : 'plain'}
               words={{ plain: 'as drawn', mirrored: 'with its mirror image' }}
               onPick={(how) => onChange({ ...step, mirrored: how === 'mirrored' })}
