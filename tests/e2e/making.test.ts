@@ -127,6 +127,7 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
   await button('Print').click();
   const count = async () => Number(await page.getByText('Pages with lines').locator('xpath=following-sibling::*').textContent());
   await page.getByText('Laid so that they are fewest.').waitFor();
+  await settled(page);
   const fewest = await count();
   const file = await downloaded('Download the pages');
   expect((await PDFDocument.load(file.bytes)).getPageCount()).toBe(fewest + 1);
