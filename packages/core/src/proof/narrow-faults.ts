@@ -28,7 +28,7 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
   const faults: Fault[] = [];
   if (webs.length > 0) {
     const [thinnest] = webs as [Narrow];
-    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more places` : '';
+    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more ${webs.length === 2 ? 'place' : 'places'}` : '';
     const thickened = madeThicker(piece, thinnestMm);
     faults.push({
       code: 'thin-web',
