@@ -140,7 +140,7 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
   await page.mouse.up();
   await page.getByText('Laid by hand.').waitFor();
   await expect.poll(count).toBeGreaterThanOrEqual(fewest);
-  expect((await jobOf(id)).setup.printing.place).not.toBeNull();
+  await expect.poll(async () => (await jobOf(id)).setup.printing.place).not.toBeNull();
   await button('Use the fewest pages').click();
   await expect.poll(count).toBe(fewest);
   await typed('Margin', '140');
