@@ -84,7 +84,7 @@ describe('the server', () => {
     const page = await freshPage(browser);
     await page.goto(`${address}/jobs/${id}`);
     await page.getByText('This job is in the bin.').waitFor();
-    await page.getByRole('button', { name: 'Take it out' }).click();
+    await page.getByRole('button', { name: 'Restore' }).click();
     await expect
       .poll(async () => (await json('GET', '/api/jobs')).body)
       .toMatchObject({ jobs: expect.arrayContaining([expect.objectContaining({ id })]) });

@@ -1,6 +1,6 @@
 'use client';
 /**
- * Says that the open job lies in the bin, and takes it out.
+ * Says that the open job lies in the bin, and restores it.
  */
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
@@ -12,7 +12,7 @@ export function InBin({ jobId }: { jobId: string }) {
   const [isIn, setIsIn] = useState(true);
   const [message, setMessage] = useState<string | null>(null);
   if (!isIn) return null;
-  const takeOut = () =>
+  const restore = () =>
     ask('POST', `/api/jobs/${jobId}/restore`, z.null(), {}).then(
       () => setIsIn(false),
       (error) => setMessage(error instanceof Error ? error.message : String(error)),
@@ -23,8 +23,8 @@ export function InBin({ jobId }: { jobId: string }) {
       square
       sx={{ gridColumn: '1 / -1' }}
       action={
-        <Button color="inherit" onClick={() => void takeOut()}>
-          Take it out
+        <Button color="inherit" onClick={() => void restore()}>
+          Restore
         </Button>
       }
     >

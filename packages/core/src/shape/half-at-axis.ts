@@ -30,6 +30,7 @@ interface Axis {
  * @param reachMm loose ends no farther from the axis are led on to it, and tails no farther beyond it are cut off
  */
 export function halfAtAxis(paths: readonly Path[], a: Point, b: Point, keeps: HalfSide | null, reachMm: number): Path[] {
+  if (!keeps && reachMm <= 0) return [...paths];
   const axis = axisThrough(a, b, paths);
   const halves = keeps ? halvesOf(paths, a, b, axis, keeps) : paths;
   if (reachMm <= 0) return [...halves];
@@ -40,7 +41,10 @@ function axisThrough(a: Point, b: Point, paths: readonly Path[]): Axis {
   const d = unitVector(subtract(b, a));
   const along = (p: Point): number => dot(d, subtract(p, a));
   const at = (t: number): Point => ({ x: a.x + t * d.x, y: a.y + t * d.y });
-  const reach = 2 * Math.max(1, ...paths.flatMap((path) => stepsOf(path).flatMap(({ from, segment }) => hull(from, segment).map((p) => distance(p, a))))); // biome-ignore format: one line
+  let farthest = 1;
+  for (const path of paths)
+    for (const { from, segment } of stepsOf(path)) for (const p of hull(from, segment)) farthest = Math.max(farthest, distance(p, a));
+  const reach = 2 * farthest;
   return {
     side: (p) => cross(d, subtract(p, a)),
     foot: (p) => at(along(p)),
