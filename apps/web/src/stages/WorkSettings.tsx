@@ -23,12 +23,12 @@ export function WorkSettings() {
   const run = useJob((s) => s.run);
   const [at, setAt] = useState<HTMLElement | null>(null);
   const thickness = making.thicknessMm === null ? '–' : short(making.thicknessMm, unit);
-  const words = `Unit ${unit}, thickness ${thickness}, kerf ${short(cutting.kerfMm, unit)}`;
+  const settings = `Unit ${unit}, thickness ${thickness}, kerf ${short(cutting.kerfMm, unit)}`;
   return (
     <>
       <Tooltip title="Unit, thickness and kerf">
         <ButtonBase
-          aria-label={`${words}. Change`}
+          aria-label={`${settings}. Change`}
           aria-haspopup="dialog"
           onClick={(event) => setAt(event.currentTarget)}
           sx={{ px: 1, py: 0.25, mx: 0.5, borderRadius: 1, border: `1px solid ${colours.line}`, display: 'grid', minWidth: 38 }}

@@ -41,13 +41,13 @@ export function drawDeviation(canvas: CanvasRenderingContext2D, view: View, { li
   canvas.beginPath();
   canvas.arc(p.x, p.y, 11, 0, 2 * Math.PI);
   canvas.stroke();
-  const words = `${printMm(worst.mm, 3)} off`;
+  const reading = `${printMm(worst.mm, 3)} off`;
   canvas.font = '600 13px "Figtree Variable", sans-serif';
-  const width = canvas.measureText(words).width;
+  const width = canvas.measureText(reading).width;
   canvas.fillStyle = 'rgba(255, 253, 248, 0.92)';
   canvas.fillRect(p.x + 15, p.y - 11, width + 10, 22);
   canvas.fillStyle = colours.ink;
   canvas.textBaseline = 'middle';
-  canvas.fillText(words, p.x + 20, p.y + 1);
+  canvas.fillText(reading, p.x + 20, p.y + 1);
   canvas.restore();
 }

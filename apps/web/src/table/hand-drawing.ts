@@ -132,7 +132,7 @@ export function placesNeeded(tool: DrawTool): number {
   return tool === 'outline' ? Infinity : needed[tool];
 }
 
-const words: Record<DrawTool, string> = {
+const figureWords: Record<DrawTool, string> = {
   outline: 'Outline',
   line: 'Line',
   rectangle: 'Rectangle',
@@ -150,7 +150,7 @@ export const isGuideLine = (tool: DrawTool, lineBy: 'ends' | 'across' | 'midway'
 export function placeFigure(run: Run, job: Job, tool: DrawTool, figure: Figure): void {
   const source = { kind: 'figure', figure: figure as Extract<Drawn['source'], { kind: 'figure' }>['figure'] } as const;
   const { purpose, lineBy } = useHand.getState();
-  const drawn = newDrawn(job, words[tool], source, { purpose: isGuideLine(tool, lineBy) ? 'guide' : purpose });
+  const drawn = newDrawn(job, figureWords[tool], source, { purpose: isGuideLine(tool, lineBy) ? 'guide' : purpose });
   run({ do: 'draw', drawn });
   setHand({ places: [], chosen: [drawn.id], typedLength: null, typedAngle: null });
 }

@@ -155,10 +155,10 @@ export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
 }
 
 function Hint({ tool }: { tool: Tool }) {
-  const words: Partial<Record<Tool, string>> = {
+  const prompts: Partial<Record<Tool, string>> = {
     'crop-box': 'Click one corner of the box, then the opposite one.',
     'crop-outline': 'Click round what you want to keep; click the last place again, or press Enter, to close it.',
     'move-picture': 'Drag the picture where it shall lie.',
   };
-  return words[tool] ? <Typography role="status">{words[tool]}</Typography> : null;
+  return prompts[tool] ? <Typography role="status">{prompts[tool]}</Typography> : null;
 }

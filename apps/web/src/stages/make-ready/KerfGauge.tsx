@@ -52,7 +52,7 @@ export function KerfGauge() {
       setMessage((error as Error).message);
     }
   };
-  const words = Object.fromEntries([
+  const ticks = Object.fromEntries([
     ['', 'not tried yet'],
     ...slots.map(({ widthMm }, k) => [String(k), `${k} ${k === 1 ? 'tick' : 'ticks'}: ${widthMm.toFixed(2)} mm`]),
   ]);
@@ -68,7 +68,7 @@ export function KerfGauge() {
       <Pick
         label="The tab just sits in the slot with"
         value={slot}
-        words={words}
+        words={ticks}
         onPick={(k) => {
           setSlot(k);
           const found = k === '' ? undefined : slots[Number(k)];

@@ -4,6 +4,7 @@
  */
 import { proofRows } from '@nuvet/core/formats';
 import { measuresOf } from '@nuvet/core/job';
+import { printMm } from '@nuvet/core/length';
 import { fileName, piecesToProve } from '@nuvet/core/make';
 import { type Finding, provedSizes } from '@nuvet/core/proof';
 import { handOver } from '@/ui/hand-over';
@@ -31,7 +32,7 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
         findings: findings.map((f) => f.message),
         sizes: provedSizes(pieces, job.proof.pinned).map(({ pinned, isMm, holds }) => ({
           name: pinned.name,
-          text: `${isMm === null ? 'gone' : isMm.toFixed(2)} mm, must be ${pinned.mm.toFixed(2)} ± ${pinned.toleranceMm.toFixed(2)}`,
+          text: `${isMm === null ? 'gone' : printMm(isMm)}, must be ${pinned.mm.toFixed(2)} ± ${pinned.toleranceMm.toFixed(2)}`,
           holds,
         })),
       };

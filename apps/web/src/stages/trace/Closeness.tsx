@@ -162,7 +162,7 @@ function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
       {offers.map((offer) => {
         const isNow = offer === nearest;
         const isLabelled = isNow || offer === offers[0] || offer === offers.at(-1);
-        const words = `Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`;
+        const told = `Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`;
         const [cx, cy] = [placeX(offer), y(offer.points)];
         return (
           // biome-ignore lint/a11y/useSemanticElements: there are no buttons inside an SVG
@@ -170,13 +170,13 @@ function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
             key={offer.toleranceMm}
             role="button"
             tabIndex={0}
-            aria-label={words}
+            aria-label={told}
             aria-pressed={isNow}
             style={{ cursor: 'pointer' }}
             onClick={() => onTolerance(offer.toleranceMm)}
             onKeyDown={(event) => event.key === 'Enter' && onTolerance(offer.toleranceMm)}
           >
-            <title>{words}</title>
+            <title>{told}</title>
             <circle cx={cx} cy={cy} r={12} fill="transparent" />
             <circle
               cx={cx}

@@ -17,7 +17,7 @@ import { tracer } from '@/workers/tracing';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 
-const words: Record<RelationKind, string> = {
+const relationWords: Record<RelationKind, string> = {
   level: 'level',
   plumb: 'plumb',
   parallel: 'parallel',
@@ -93,13 +93,13 @@ export const Relations = memo(function Relations({
                   checked={refused < own.length}
                   indeterminate={refused > 0 && refused < own.length}
                   onChange={() => setTable({ relations: { ...relations, refused: refused < own.length ? [...others, ...keys] : others } })}
-                  slotProps={{ input: { 'aria-label': words[kind] } }}
+                  slotProps={{ input: { 'aria-label': relationWords[kind] } }}
                 />
                 <svg width="18" height="18" viewBox="-7 -7 14 14" aria-hidden="true">
                   <path d={signOf(kind)} fill="none" stroke={colours.indigo} strokeWidth="1.5" />
                 </svg>
                 <Typography variant="body2" sx={{ flex: 1 }}>
-                  {own.length - refused} {words[kind]}
+                  {own.length - refused} {relationWords[kind]}
                 </Typography>
                 <Typography variant="body2" color="textSecondary">
                   off by {unit === 'mm' ? `${worst.toFixed(4)} mm` : `${(worst / 25.4).toFixed(5)} in`}

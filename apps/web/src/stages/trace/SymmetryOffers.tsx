@@ -86,12 +86,12 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
 
 /** The halves as they are read: left before right, upper before lower. */
 function sidesInOrder({ angle }: Mirror): [HalfSide, string][] {
-  const words = halfWords(Math.cos(angle), Math.sin(angle));
+  const half = halfWords(Math.cos(angle), Math.sin(angle));
   const sides: [HalfSide, string][] = [
-    ['left', words.left],
-    ['right', words.right],
+    ['left', half.left],
+    ['right', half.right],
   ];
-  return words.left === 'left' || words.left === 'upper' ? sides : sides.reverse();
+  return half.left === 'left' || half.left === 'upper' ? sides : sides.reverse();
 }
 
 function inWords(symmetry: Symmetry): string {

@@ -34,7 +34,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
   const isSelected = selected?.markId === mark.id;
   const isCheck = mark.kind.startsWith('check');
   const ids = { pictureId: picture.id, markId: mark.id };
-  const words = statedWords[mark.kind] ?? [];
+  const labels = statedWords[mark.kind] ?? [];
   return (
     <Box
       data-mark={mark.kind}
@@ -61,18 +61,18 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
           </IconButton>
         </Tooltip>
       </Box>
-      {words.length > 0 && (
-        <Box sx={{ mt: 1, display: 'grid', gap: 1, gridTemplateColumns: words.length > 1 ? '1fr 1fr' : '1fr' }}>
-          {words.map((label, index) => (
+      {labels.length > 0 && (
+        <Box sx={{ mt: 1, display: 'grid', gap: 1, gridTemplateColumns: labels.length > 1 ? '1fr 1fr' : '1fr' }}>
+          {labels.map((label, index) => (
             <LengthField
               key={label}
               label={label}
               text={mark.stated[index]?.text ?? ''}
               unit={unit}
               range={label.startsWith('Play') ? 'any' : 'positive'}
-              placeholder={words.length > 1 ? 'such as 6in' : 'such as 74 mm or 6in'}
+              placeholder={labels.length > 1 ? 'such as 6in' : 'such as 74 mm or 6in'}
               takesFocus={asked === mark.id && index === 0}
-              hint={leftOver || isCheck || words.length > 1 ? undefined : 'such as 74.06, 6in, 2,5 cm or 4\' 5 1/2"'}
+              hint={leftOver || isCheck || labels.length > 1 ? undefined : 'such as 74.06, 6in, 2,5 cm or 4\' 5 1/2"'}
               onLength={(value, text) => {
                 run({ do: 'state', ...ids, index, text, value: Math.max(0, value) });
                 setTable({ asked: null });

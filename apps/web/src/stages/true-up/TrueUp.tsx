@@ -214,8 +214,8 @@ const clicks: Partial<Record<Tool, readonly string[]>> = {
 
 function promptFor(picture: Picture, tool: Tool | null, count: number, fit: TrueUpFit): string | null {
   if (tool) {
-    const words = clicks[tool] ?? [];
-    const text = words[Math.min(count, words.length - 1)] ?? '';
+    const prompts = clicks[tool] ?? [];
+    const text = prompts[Math.min(count, prompts.length - 1)] ?? '';
     return count > 0 ? `${text} Escape takes the last one back.` : text;
   }
   if (picture.marks.some(isWaiting)) return 'Now type how large it truly is, as you would say it.';

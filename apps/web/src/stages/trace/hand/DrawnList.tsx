@@ -29,7 +29,7 @@ export function DrawnList() {
           const isOpen = openOf.get(id) === true;
           const state = !openOf.has(id) ? (source.kind === 'points' ? 'one point' : 'cut out') : isOpen ? 'open' : 'closed';
           return (
-            <DrawnRow key={id} id={id} name={name} live={live.length} state={state} leftOut={leftOut} isChosen={chosen.includes(id)} />
+            <DrawnRow key={id} id={id} name={name} live={live.length} state={state} isOpen={isOpen} leftOut={leftOut} isChosen={chosen.includes(id)} />
           );
         })}
       </Box>
@@ -49,13 +49,15 @@ const DrawnRow = memo(function DrawnRow({
   name,
   live,
   state,
+  isOpen,
   leftOut,
   isChosen,
 }: {
   id: string;
   name: string;
   live: number;
-  state: 'one point' | 'cut out' | 'open' | 'closed';
+  state: string;
+  isOpen: boolean;
   leftOut: boolean;
   isChosen: boolean;
 }) {
@@ -89,7 +91,7 @@ const DrawnRow = memo(function DrawnRow({
           {name}
         </Box>
         {live > 0 && <Chip size="small" variant="outlined" label={`${live} live`} sx={{ height: 20 }} />}
-        <Box component="span" sx={{ color: state === 'open' ? 'error.main' : 'text.secondary' }}>
+        <Box component="span" sx={{ color: isOpen ? 'error.main' : 'text.secondary' }}>
           {state}
         </Box>
       </Box>

@@ -122,8 +122,9 @@ function Wishes({ wish, curve, onWish }: { wish: Wish; curve: Path; onWish: (wis
         onPick={(side) => onWish({ ...wish, side })}
       />
       <Typography variant="body2">
-        {flat.lengthMm.toFixed(2)} mm long{' '}
-        {thickness === null ? 'along the line itself: the stock’s thickness is not known yet.' : `at ${thickness.toFixed(2)} mm stock.`}
+        {thickness === null
+          ? `${flat.lengthMm.toFixed(2)} mm long along the line itself: the stock’s thickness is not known yet.`
+          : `${flat.lengthMm.toFixed(2)} mm long at ${thickness.toFixed(2)} mm stock.`}
       </Typography>
     </Box>
   );

@@ -15,7 +15,7 @@ import { useChosen } from './use-chosen';
 
 type LiveStep = Drawn['live'][number];
 
-const words: Record<LiveStep['kind'], string> = {
+const stepWords: Record<LiveStep['kind'], string> = {
   round: 'Corners',
   offset: 'Offset',
   band: 'Band',
@@ -42,7 +42,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
           <Box key={index} sx={{ display: 'grid', gap: 1.5 }}>
             <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
               <Typography variant="h3" sx={{ flex: 1 }}>
-                {index + 1}. {words[step.kind]}
+                {index + 1}. {stepWords[step.kind]}
               </Typography>
               <Button size="small" color="error" onClick={() => withoutStep(drawn, index)}>
                 Remove
@@ -63,13 +63,13 @@ type MirrorStep = Extract<LiveStep, { kind: 'mirror' }>;
 
 function MirrorFields({ step, unit, onChange }: { step: MirrorStep; unit: 'mm' | 'in'; onChange: (step: LiveStep) => void }) {
   const { keeps, ...rest } = step;
-  const words = halfWords(step.b.x - step.a.x, step.b.y - step.a.y);
+  const half = halfWords(step.b.x - step.a.x, step.b.y - step.a.y);
   return (
     <Row>
       <Pick
         label="Mirrored"
         value={keeps ?? 'all'}
-        words={{ all: 'all that is drawn', left: `the ${words.left} half`, right: `the ${words.right} half` }}
+        words={{ all: 'all that is drawn', left: `the ${half.left} half`, right: `the ${half.right} half` }}
         onPick={(half) => onChange(half === 'all' ? rest : { ...rest, keeps: half })}
       />
       <Measure

@@ -7,7 +7,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { type Tray, takeTray, useHand } from '@/table/hand-store';
 import { takeTool } from '@/table/table-store';
 
-const words: Record<Tray, string> = { find: 'Find', draw: 'Draw', correct: 'Correct' };
+const trayWords: Record<Tray, string> = { find: 'Find', draw: 'Draw', correct: 'Correct' };
 
 export function TraySwitch({ trays = ['find', 'draw', 'correct'] }: { trays?: readonly Tray[] }) {
   const tray = useHand((s) => s.tray);
@@ -28,7 +28,7 @@ export function TraySwitch({ trays = ['find', 'draw', 'correct'] }: { trays?: re
     >
       {trays.map((one) => (
         <ToggleButton key={one} value={one}>
-          {words[one]}
+          {trayWords[one]}
         </ToggleButton>
       ))}
     </ToggleButtonGroup>
