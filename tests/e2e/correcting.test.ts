@@ -125,7 +125,7 @@ it('sides that nearly meet are listed, joined into one closed outline, and a lin
   await button('Join ends').click();
   await page.getByRole('heading', { name: '3 open lines' }).waitFor();
   await type(/^Maximum gap/, '0.2 mm');
-  await button('No ends so near').waitFor();
+  await button('No ends this close').waitFor();
   await type(/^Maximum gap/, '2 mm');
   await button('Join 3 pairs of ends').click();
   await expect.poll(async () => (await pieces()).map(({ outer }) => outer.closed)).toEqual([true]);
@@ -160,7 +160,7 @@ it('an end is led on to the next thing, a hole is cut out live, and both ways of
   await drawnList()
     .filter({ hasText: 'Circle' })
     .click({ modifiers: ['Shift'] });
-  await button('Take the others out of Rectangle 1, live').click();
+  await button('Subtract the others from Rectangle 1, live').click();
   await expect.poll(async () => (await pieces()).find(({ name }) => name === 'Rectangle 1')?.holes.length).toBe(1);
   expect(await pieces()).toHaveLength(2);
   await page.getByRole('combobox', { name: 'On the table' }).click();
@@ -177,7 +177,7 @@ it('a length and an angle are kept while a corner is dragged; a gap follows the 
   await drawnList().first().click();
   // The lower side: 80 mm from now on.
   await click([70, 41]);
-  await button('Keep the length').click();
+  await button('Lock the length').click();
   await type('Length of segment 1, mm', '80 mm');
   const side = async (index: number): Promise<number> => {
     const drawn = (await job()).drawn[0];
@@ -191,7 +191,7 @@ it('a length and an angle are kept while a corner is dragged; a gap follows the 
   const corner = master?.segments[1]?.to as Point;
   await click([corner.x, corner.y]);
   await type('Angle, °', '90');
-  await page.getByRole('list', { name: 'Kept measures' }).getByRole('listitem').nth(1).waitFor();
+  await page.getByRole('list', { name: 'Locked dimensions' }).getByRole('listitem').nth(1).waitFor();
   await drag(corner, { x: corner.x + 14, y: corner.y + 9 });
   await expect.poll(async () => (await job()).drawn[0]?.source).not.toEqual(before?.source);
   expect(await side(0)).toBeCloseTo(80, 6);
@@ -202,7 +202,7 @@ it('a length and an angle are kept while a corner is dragged; a gap follows the 
   await field.fill('');
   await field.press('Enter');
   await page.getByText(/thickness is not known yet/).waitFor();
-  await page.getByRole('button', { name: 'Let go: Angle at point 3' }).click();
+  await page.getByRole('button', { name: 'Unlock: Angle at point 3' }).click();
   await expect.poll(async () => (await job()).drawn[0]?.held?.length).toBe(1);
   expect(errors).toEqual([]);
 });

@@ -135,7 +135,7 @@ it('half a heron is drawn and mirrored about its axis; it closes by itself and i
   await button('Live').click();
   await button('Mirror about an axis').click();
   await click([100, 20], [100, 130]);
-  const chosen = page.getByRole('group', { name: 'What is chosen' });
+  const chosen = page.getByRole('group', { name: 'Selection' });
   // The clicks land on whole screen pixels: the ends are off the axis by what a pixel is, and that is said.
   await expect.poll(async () => (await jobOf(id)).drawn[0]?.live.length).toBe(1);
   const axis = (await jobOf(id)).drawn[0]?.live[0] as Extract<Drawn['live'][number], { kind: 'mirror' }>;

@@ -149,7 +149,7 @@ describe('the trace', () => {
     const box = await table().boundingBox();
     if (!box) throw new Error('there is no light table');
     // Accuracy: the worst place is named, and a tolerance chosen from the chart is taken.
-    await page.getByText(/^At most 0\.\d+ mm from the picture’s edge, soft corners apart, with \d+ points\.$/).waitFor();
+    await page.getByText(/^At most 0\.\d+ mm from the picture’s edge, not counting soft corners, with \d+ points\.$/).waitFor();
     await page.getByRole('switch', { name: 'Colour by distance' }).click();
     await page.getByRole('button', { name: 'Compare tolerances' }).click();
     // Lines, arcs, circles and an ellipse are the same at any tolerance: there is one thing to choose.

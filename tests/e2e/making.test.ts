@@ -115,7 +115,7 @@ it('a kerf gauge is a job of its own, and its reading sets the kerf', async () =
   await gauge.close();
   expect(made.drawn.filter((d) => d.purpose === 'cut').length).toBe(2);
   expect(made.setup.cutting.kerfMm).toBe(0);
-  await page.getByRole('combobox', { name: 'The tab just sits in the slot with' }).click();
+  await page.getByRole('combobox', { name: 'The tab just fits the slot with' }).click();
   await page.getByRole('option', { name: '3 ticks: 9.70 mm' }).click();
   await page.getByText('(10 − 9.70) / 2 = 0.150 mm').waitFor();
   await expect.poll(async () => (await jobOf(id)).setup.cutting.kerfMm).toBe(0.15);
@@ -125,8 +125,8 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
   const id = await newJob('Big ring', [circlePath(p(0, 0), 180), reversedPath(circlePath(p(0, 0), 150))]);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await button('Print').click();
-  const count = async () => Number(await page.getByText('Pages with lines').locator('xpath=following-sibling::*').textContent());
-  await page.getByText('Laid so that they are fewest.').waitFor();
+  const count = async () => Number(await page.getByText('Pages used').locator('xpath=following-sibling::*').textContent());
+  await page.getByText('Arranged for the fewest pages.').waitFor();
   await settled(page);
   const fewest = await count();
   const file = await downloaded('Download the pages');
@@ -138,7 +138,7 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
   await page.mouse.down();
   await page.mouse.move(x + 60, y + 45, { steps: 6 });
   await page.mouse.up();
-  await page.getByText('Laid by hand.').waitFor();
+  await page.getByText('Arranged by hand.').waitFor();
   await expect.poll(count).toBeGreaterThanOrEqual(fewest);
   await expect.poll(async () => (await jobOf(id)).setup.printing.place).not.toBeNull();
   await button('Use the fewest pages').click();
@@ -186,7 +186,7 @@ describe('the stand-in cutter', () => {
     await page.getByText(/Outer outlines lie 0.05 mm out|toolpaths?, inside first/).waitFor();
     await button('Cutter').click();
     await page.getByRole('combobox', { name: 'Runs' }).click();
-    await page.getByRole('option', { name: '1000 times as fast' }).click();
+    await page.getByRole('option', { name: '1000 times faster' }).click();
     await button('Cut it').click();
     await between();
     await page.getByRole('status', { name: 'The cutter' }).getByText('Done').waitFor({ timeout: 90_000 });
@@ -205,7 +205,7 @@ describe('the stand-in cutter', () => {
     await openDemo('River-wheel badge', 'Cutter');
     const status = page.getByRole('status', { name: 'The cutter' });
     await page.getByRole('combobox', { name: 'Runs' }).click();
-    await page.getByRole('option', { name: '10 times as fast', exact: true }).click();
+    await page.getByRole('option', { name: '10 times faster', exact: true }).click();
     await button('Cut it').click();
     await status.getByText('Cutting').waitFor();
     await button('Pause').click();

@@ -88,7 +88,7 @@ describe('pictures', () => {
     expect(Math.abs((await plateWidth(back.at, 1)) - 90)).toBeLessThan(0.3);
     await page.getByRole('button', { name: /^Bring in/ }).click();
     await page.getByRole('button', { name: 'Lock: front.png' }).click();
-    await page.getByRole('button', { name: 'Datum on datum' }).click();
+    await page.getByRole('button', { name: 'Align datums' }).click();
     await settled(page);
     // The locked one can be chosen from the list, and neither moved nor marked.
     await page.getByRole('button', { name: 'front.png', exact: true }).click();
@@ -151,7 +151,7 @@ describe('marks', () => {
     const corners = [{ x: 0, y: 130 }, { x: 180, y: 130 }, { x: 180, y: 0 }, { x: 0, y: 0 }]; // biome-ignore format: corners
     await mark('Frame', corners.map(photo.at), { 'Its true width': '18 cm', 'Its true height': '13 cm' });
     await page.getByText('recommended: perspective').waitFor();
-    await page.getByText('Show it as it was photographed').waitFor({ timeout: 60_000 });
+    await page.getByText('Show the photograph as taken').waitFor({ timeout: 60_000 });
     await settled(page);
     expect(Math.abs((await plateWidth(photo.at)) - 90)).toBeLessThan(0.4);
     await page.getByRole('button', { name: 'Next: trace' }).click();
@@ -173,7 +173,7 @@ describe('marks', () => {
     });
     await newJob('card.jpg', 'image/jpeg', await jpegOf(photo.picture, 72));
     await page.getByLabel('Its check line measures').waitFor({ timeout: 30_000 });
-    await page.getByText('Show it as it was photographed').waitFor({ timeout: 60_000 });
+    await page.getByText('Show the photograph as taken').waitFor({ timeout: 60_000 });
     await settled(page);
     const onCard = (p: Point) => photo.at({ x: p.x + 45, y: p.y + 100 });
     expect(Math.abs((await plateWidth(onCard)) - 90) / 90).toBeLessThan(0.006);

@@ -36,7 +36,7 @@ describe('a database that is away', () => {
       const said = await answer(handler, method, { body });
       expect(said.status).toBe(503);
       expect(said.headers.get('retry-after')).toBe('2');
-      expect(said.body).toEqual({ code: 'database-away', message: 'The database does not answer just now. It is tried again.' });
+      expect(said.body).toEqual({ code: 'database-away', message: 'The database does not answer just now. Nuvet tries again.' });
     }
     await kept.nuvetDatabase?.close();
   });

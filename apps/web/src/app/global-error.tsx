@@ -1,4 +1,5 @@
 'use client';
+import { words } from '@/words';
 
 /** The last resort, where not even the frame of the page can be shown. */
 export default function GlobalError({ reset }: { reset: () => void }) {
@@ -6,10 +7,10 @@ export default function GlobalError({ reset }: { reset: () => void }) {
     <html lang="en">
       <body>
         <main>
-          <h1>Nuvet has stumbled</h1>
-          <p>Everything that was saved is safe.</p>
+          <h1>{words.app.nuvetHasStumbled}</h1>
+          <p>{words.app.everythingThatWasSavedIsSafe}</p>
           <button type="button" onClick={reset}>
-            Try again
+            {words.app.tryAgain}
           </button>
         </main>
       </body>

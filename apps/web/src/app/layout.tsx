@@ -4,8 +4,9 @@ import type { Metadata } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { AppTheme } from '@/ui/AppTheme';
+import { words } from '@/words';
 
-export const metadata: Metadata = { title: 'Nuvet', description: 'From a picture to a true-size cut pattern.' };
+export const metadata: Metadata = { title: words.app.nuvet, description: words.app.fromAPictureToATrue };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get('x-nonce') ?? undefined;

@@ -2,6 +2,8 @@
  * The one place that decides who may do what. Every page, route and action passes it; for now it knows one local
  * person of one workshop, and that person may do everything in it. Accounts will change only this file.
  */
+
+import { words } from '@/words';
 import { Problem } from './problem.ts';
 
 export interface Person {
@@ -32,13 +34,12 @@ const mayDo: ReadonlySet<Deed> = new Set(deeds);
 
 /** Who asks, if they may do this at all. @throws Problem 403 */
 export async function personWhoMay(deed: Deed): Promise<Person> {
-  if (!mayDo.has(deed)) throw new Problem(403, 'not-allowed', 'You may not do this.');
+  if (!mayDo.has(deed)) throw new Problem(403, 'not-allowed', words.server.youMayNotDoThis);
   return localPerson;
 }
 
 /** Lets through what belongs to the person's workshop; what does not is as if it were not there. @throws Problem 404 */
 export function owned<T extends { workshopId: string }>(person: Person, thing: T | null, word: string): T {
-  if (!thing || thing.workshopId !== person.workshopId)
-    throw new Problem(404, 'not-there', `This ${word} is not there. It may have been deleted for good.`);
+  if (!thing || thing.workshopId !== person.workshopId) throw new Problem(404, 'not-there', words.server.thisIsNotThereItMay(word));
   return thing;
 }

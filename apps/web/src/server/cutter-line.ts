@@ -2,6 +2,7 @@
  * A line of text to a machine, both ways: TCP here. A controller on a serial port needs another of these.
  */
 import { connect } from 'node:net';
+import { words } from '@/words';
 
 export interface CutterLine {
   write(line: string): unknown;
@@ -39,19 +40,19 @@ export function tcpLine(address: string, { onLine, onGone }: Ears): CutterLine {
       if (isOver) return;
       parts.push(text);
       length += text.length;
-      if (length > longestLine) return over('The cutter sends lines longer than any of its answers.');
+      if (length > longestLine) return over(words.server.theCutterSendsLinesLongerThan);
       if (k === lines.length - 1) return;
       const line = parts.join('');
       [parts, length] = [[], 0];
       try {
         onLine(line);
       } catch {
-        over('The cutter gave an answer that is not understood.');
+        over(words.server.theCutterGaveAnAnswerThat);
       }
     }
   });
-  socket.on('error', () => over('The cutter does not answer. Is it switched on?'));
-  socket.on('close', () => over('The cutter has hung up.'));
+  socket.on('error', () => over(words.server.theCutterDoesNotAnswerIs));
+  socket.on('close', () => over(words.server.theCutterHasHungUp));
   return {
     write: (line) => !isOver && socket.write(`${line}\n`),
     hangUp: () => {

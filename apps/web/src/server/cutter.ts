@@ -3,6 +3,7 @@
  * can ask how far it is. One program at a time; see docs/cutter-protocol.md.
  */
 import { z } from 'zod';
+import { words } from '@/words';
 import { type CutterLine, tcpLine } from './cutter-line.ts';
 import { Problem } from './problem.ts';
 
@@ -86,7 +87,7 @@ class CutterSession {
       },
       alarm: (rest: string) => {
         const [number, ...why] = rest.split(' ');
-        this.message = `The cutter refused line ${(number ?? '').slice(0, 10)}: ${why.join(' ').slice(0, 200)}.`;
+        this.message = words.server.theCutterRefusedLine((number ?? '').slice(0, 10), why.join(' ').slice(0, 200));
         this.finish('alarm');
       },
       state: (rest: string) => {
@@ -98,7 +99,7 @@ class CutterSession {
         this.listings--;
         const { from, skip, burns } = burntSchema.parse(JSON.parse(rest));
         // A listing goes on where the one before it ended.
-        if (from > this.burns.length) throw new Error('stretches are missing');
+        if (from > this.burns.length) throw new Error(words.server.stretchesAreMissing);
         burns.forEach((burn, k) => {
           const known = this.burns[from + k];
           if (known) {
@@ -152,7 +153,7 @@ class CutterSession {
     if (this.isOver) return;
     this.sent = this.lines.length;
     this.wire.write('@stop');
-    this.message = `Stopped at line ${this.line} of ${this.lines.length}.`;
+    this.message = words.server.stoppedAtLineOf(this.line, this.lines.length);
     this.finish('stopped');
   }
 }
@@ -165,7 +166,7 @@ const kept = globalThis as typeof globalThis & { nuvetCutter?: CutterSession };
 
 const addressOf = (): string => {
   const address = process.env.NUVET_CUTTER;
-  if (!address) throw new Problem(404, 'no-cutter', 'No cutter is connected to this Nuvet. Set NUVET_CUTTER to its address.');
+  if (!address) throw new Problem(404, 'no-cutter', words.server.noCutterIsConnectedToThis);
   return address;
 };
 
@@ -175,8 +176,7 @@ export const hasCutter = (): boolean => Boolean(process.env.NUVET_CUTTER);
 export function startCutter(jobId: string, program: string, timeFactor: number): void {
   const address = addressOf();
   const before = kept.nuvetCutter;
-  if (before && !before.isOver)
-    throw new Problem(409, 'busy', 'The cutter is at work on another job. Stop it first, or wait until it is done.');
+  if (before && !before.isOver) throw new Problem(409, 'busy', words.server.theCutterIsAtWorkOn);
   kept.nuvetCutter = new CutterSession(address, jobId, program.trimEnd().split('\n'), timeFactor);
 }
 
@@ -205,13 +205,13 @@ export function cutterSince(jobId: string, from: number, skip: number): CutterSe
 /** Pausing and going on are for the job that is cut. */
 export function tellCutter(jobId: string, what: 'pause' | 'resume'): void {
   const session = kept.nuvetCutter;
-  if (session?.jobId !== jobId) throw new Problem(404, 'not-there', 'Nothing is being cut for this job.');
+  if (session?.jobId !== jobId) throw new Problem(404, 'not-there', words.server.nothingIsBeingCutForThis);
   session[what]();
 }
 
 /** Stops the machine, whatever it cuts: a job may have been deleted, but its program goes on. */
 export function stopCutter(): void {
   const session = kept.nuvetCutter;
-  if (!session || session.isOver) throw new Problem(404, 'not-there', 'The cutter is not at work.');
+  if (!session || session.isOver) throw new Problem(404, 'not-there', words.server.theCutterIsNotAtWork);
   session.stop();
 }

@@ -4,6 +4,7 @@
  */
 import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
 import { z } from 'zod';
+import { words } from '@/words';
 import { log } from './log.ts';
 import { Problem } from './problem.ts';
 
@@ -14,18 +15,18 @@ const awayWords = /Connection terminated|Query read timeout|timeout expired|Clie
 
 export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  if (error instanceof z.ZodError) return new Problem(400, 'not-understood', `Invalid request: ${firstFault(error)}.`);
+  if (error instanceof z.ZodError) return new Problem(400, 'not-understood', words.server.invalidRequest(firstFault(error)));
   const code = codeOf(error);
   if (noRoom.includes(code)) {
     log.error({ code }, 'no room left on the disk');
-    return new Problem(507, 'disk-full', 'The disk of the server is full, so nothing was saved. Make room on it, then try again.');
+    return new Problem(507, 'disk-full', words.server.theDiskOfTheServerIs);
   }
   if (isAway(error, code)) {
     log.warn({ code, message: messageOf(error) }, 'the database is away');
-    return new Problem(503, 'database-away', 'The database does not answer just now. It is tried again.', 2);
+    return new Problem(503, 'database-away', words.server.theDatabaseDoesNotAnswerJust, 2);
   }
   log.error({ code, message: messageOf(error), stack: error instanceof Error ? error.stack : undefined }, 'a request failed');
-  return new Problem(500, 'our-fault', 'Something went wrong here. Nothing was changed; please try again.');
+  return new Problem(500, 'our-fault', words.server.somethingWentWrongHereNothingWas);
 }
 
 const codeOf = (error: unknown): string =>
@@ -47,7 +48,7 @@ function isAway(error: unknown, code: string): boolean {
 /** The first thing that is wrong, as "name: too long". */
 function firstFault({ issues }: z.ZodError): string {
   const [first] = issues;
-  if (!first) return 'something in it is missing';
+  if (!first) return words.server.somethingInItIsMissing;
   const place = first.path.map(String).join(' ');
   return `${place ? `${place}: ` : ''}${first.message.replace(/[.✖]+$/, '')}`;
 }

@@ -4,6 +4,8 @@
  * here, read what it answers (DNS rebinding).
  * Rests on: Fetch Metadata request headers (W3C), Origin (RFC 6454), Host (RFC 9110, 7.2).
  */
+
+import { words } from '@/words';
 import { Problem } from './problem.ts';
 
 /** Names that the server answers to beside those of this machine: NUVET_HOSTS, with commas between. */
@@ -20,15 +22,14 @@ const isRead = (method: string): boolean => method === 'GET' || method === 'HEAD
 /** @returns a Problem 403 or 421, or null where the request may go on */
 export function refusal(method: string, headers: Headers): Problem | null {
   const host = headers.get('host') ?? '';
-  if (!ownHosts().includes(nameOf(host)))
-    return new Problem(421, 'unknown-host', 'Nuvet is not served under this name. Set NUVET_HOSTS to the names that it is reached by.');
+  if (!ownHosts().includes(nameOf(host))) return new Problem(421, 'unknown-host', words.server.nuvetIsNotServedUnderThis);
   if (isRead(method)) return null;
   const origin = headers.get('origin');
   const site = headers.get('sec-fetch-site');
   const isOwn = origin === null ? site === null || site === 'same-origin' || site === 'none' : isSame(origin, host);
   return isOwn && (site === null || site === 'same-origin' || site === 'none')
     ? null
-    : new Problem(403, 'other-origin', 'This request came from another page and was refused.');
+    : new Problem(403, 'other-origin', words.server.thisRequestCameFromAnotherPage);
 }
 
 function isSame(origin: string, host: string): boolean {

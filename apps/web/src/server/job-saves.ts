@@ -17,6 +17,7 @@ import {
 import type { Patch } from 'immer';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
+import { words } from '@/words';
 import { owned, type Person } from './access.ts';
 import { summaryOf } from './job-summary.ts';
 import { type JobRow, models } from './models.ts';
@@ -99,7 +100,7 @@ export async function takeStepsWithin(
   );
   const before = saveId ? await JobSaveRow.findOne({ where: { jobId: id, saveId }, attributes: ['revision'], transaction }) : null;
   if (before) return { revision: before.revision, job: (await jobAt(row, transaction)).job, isNew: false };
-  if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', 'This job was changed in another window.');
+  if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', words.server.thisJobWasChangedInAnother);
   const { job: start } = await jobAt(row, transaction);
   let job = start;
   const patches: Patch[] = [];
@@ -160,7 +161,7 @@ async function applyStep(
   }
   const seq = step.step === 'undo' ? row.cursor : row.cursor + 1;
   const edit = await JobEditRow.findOne({ where: { ...at, seq }, transaction });
-  if (!edit) throw new Problem(422, 'no-more-steps', `There is nothing more to ${step.step}.`);
+  if (!edit) throw new Problem(422, 'no-more-steps', words.server.thereIsNothingMoreTo(step.step));
   row.cursor += step.step === 'undo' ? -1 : 1;
   const patches = step.step === 'undo' ? edit.back : edit.forward;
   return { job: patched(job, patches), patches };

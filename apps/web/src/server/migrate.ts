@@ -4,6 +4,7 @@
  */
 import { type QueryInterface, QueryTypes, type Transaction } from 'sequelize';
 import { Umzug } from 'umzug';
+import { words } from '@/words';
 import { database } from './database.ts';
 import * as bin from './migrations/bin-and-saves.ts';
 import * as firstTables from './migrations/first-tables.ts';
@@ -64,6 +65,6 @@ export async function schemaFault(): Promise<string | null> {
   const names = new Set(there.map(({ name }) => name));
   const missing = migrations.filter(({ name }) => !names.has(name));
   const unknown = there.filter(({ name }) => !migrations.some((m) => m.name === name));
-  if (unknown.length > 0) return `The database is of a newer Nuvet (${unknown.map(({ name }) => name).join(', ')}). Update Nuvet.`;
-  return missing.length > 0 ? `The database lacks ${missing.map(({ name }) => name).join(', ')}. Run the migrations.` : null;
+  if (unknown.length > 0) return words.server.theDatabaseIsOfANewer(unknown.map(({ name }) => name).join(', '));
+  return missing.length > 0 ? words.server.theDatabaseLacksRunTheMigrations(missing.map(({ name }) => name).join(', ')) : null;
 }

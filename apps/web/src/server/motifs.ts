@@ -3,6 +3,7 @@
  */
 import { cleanText, pathSchema } from '@nuvet/core/job';
 import { z } from 'zod';
+import { words } from '@/words';
 import { owned, type Person } from './access.ts';
 import { models } from './models.ts';
 import { Problem } from './problem.ts';
@@ -18,7 +19,7 @@ export const newMotifSchema = z.strictObject({
     .array(pathSchema)
     .min(1)
     .max(2000)
-    .refine((paths) => paths.reduce((sum, { segments }) => sum + segments.length, 0) <= maxSegments, 'too many segments for a motif'),
+    .refine((paths) => paths.reduce((sum, { segments }) => sum + segments.length, 0) <= maxSegments, words.server.tooManySegmentsForAMotif),
 });
 type NewMotif = z.infer<typeof newMotifSchema>;
 
@@ -35,7 +36,7 @@ export async function listMotifs(person: Person): Promise<StoredMotif[]> {
 export async function keepMotif(person: Person, motif: NewMotif): Promise<StoredMotif> {
   const { MotifRow } = models();
   if ((await MotifRow.count({ where: { workshopId: person.workshopId } })) >= mostMotifs)
-    throw new Problem(409, 'shelf-full', 'The shelf holds no more motifs. Take some away first.');
+    throw new Problem(409, 'shelf-full', words.server.theShelfHoldsNoMoreMotifs);
   const row = await MotifRow.create({ workshopId: person.workshopId, ...motif, paths: [...motif.paths] });
   return { id: row.id, ...motif };
 }

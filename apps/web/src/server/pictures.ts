@@ -20,6 +20,7 @@ import {
 import pLimit from 'p-limit';
 import type { CreationAttributes, Transaction } from 'sequelize';
 import sharp from 'sharp';
+import { words } from '@/words';
 import { levelsOf } from '../table/pyramid.ts';
 import { owned, type Person } from './access.ts';
 import { models, type PictureRow } from './models.ts';
@@ -66,7 +67,7 @@ export async function tieToJob(pictureId: string, jobId: string, transaction: Tr
  * @throws Problem 415 no picture; 413 too large; 422 damaged, or no such page
  */
 export async function receivePicture(person: Person, coming: Coming, body: WebStream<Uint8Array> | null): Promise<Picture> {
-  if (!body) throw new Problem(400, 'no-bytes', 'No picture came with the request.');
+  if (!body) throw new Problem(400, 'no-bytes', words.server.noPictureCameWithTheRequest);
   await letUnusedGo(person.workshopId);
   return withUpload(body, mostBytes, async (file) => {
     const found = await readPictureFile(file, coming.name, coming.page).catch(asProblem);
@@ -200,7 +201,7 @@ export async function keepWorkingCopy(
 ): Promise<string> {
   const original = await rowOf(person, id);
   const wanted = size.width * size.height * size.channels;
-  if (!body || size.width * size.height > mostPixels) throw new Problem(400, 'not-understood', 'This is no working copy.');
+  if (!body || size.width * size.height > mostPixels) throw new Problem(400, 'not-understood', words.server.thisIsNoWorkingCopy);
   return withUpload(body, wanted, (file) => oneAtATime(() => kept(original, key, size, file, wanted)));
 }
 
@@ -212,7 +213,7 @@ async function kept(
   wanted: number,
 ): Promise<string> {
   const { id, workshopId } = original;
-  if ((await stat(file)).size !== wanted) throw new Problem(400, 'not-understood', 'The working copy is not whole.');
+  if ((await stat(file)).size !== wanted) throw new Problem(400, 'not-understood', words.server.theWorkingCopyIsNotWhole);
   const there = await models().PictureRow.findOne({ where: { originalId: id, workingKey: key }, attributes: ['id'] });
   if (there) return there.id;
   const raw = await readFile(file);
@@ -248,7 +249,7 @@ async function kept(
 export async function tileOf(person: Person, id: string, level: number, tileColumn: number, tileRow: number): Promise<Buffer> {
   await rowOf(person, id);
   const tile = await models().PictureTileRow.findOne({ where: { pictureId: id, level, tileColumn, tileRow } });
-  if (!tile) throw new Problem(404, 'not-there', 'There is no such part of the picture.');
+  if (!tile) throw new Problem(404, 'not-there', words.server.thereIsNoSuchPartOf);
   return tile.bytes;
 }
 

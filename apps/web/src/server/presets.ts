@@ -3,6 +3,7 @@
  */
 import { cleanText, machineSchema, stockPresetSchema } from '@nuvet/core/job';
 import { z } from 'zod';
+import { words } from '@/words';
 import type { Person } from './access.ts';
 import { models } from './models.ts';
 import { Problem } from './problem.ts';
@@ -31,6 +32,6 @@ export async function keepPreset(person: Person, { kind, name, value }: Preset):
     return;
   }
   if ((await PresetRow.count({ where: { workshopId } })) >= mostPresets)
-    throw new Problem(409, 'shelf-full', 'No more stocks and machines can be remembered.');
+    throw new Problem(409, 'shelf-full', words.server.noMoreStocksAndMachinesCan);
   await PresetRow.create({ workshopId, kind, name, value });
 }

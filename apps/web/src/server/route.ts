@@ -4,6 +4,7 @@
  */
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
+import { words } from '@/words';
 import { type Deed, type Person, personWhoMay } from './access.ts';
 import { asProblem } from './failure.ts';
 import { refusal } from './guard.ts';
@@ -37,7 +38,7 @@ export function route(deed: Deed, answer: (asked: Asked) => Promise<Response>): 
 
 async function withinLimit({ workshopId }: Person): Promise<void> {
   await makingLimit.consume(workshopId).catch(() => {
-    throw new Problem(429, 'too-many-requests', 'Too many requests at once. Please wait ten seconds.', 10);
+    throw new Problem(429, 'too-many-requests', words.server.tooManyRequestsAtOncePlease, 10);
   });
 }
 
@@ -59,19 +60,19 @@ const plainBytes = 1e6;
  */
 export async function bodyOf<T>(request: Request, schema: z.ZodType<T>, maxBytes = plainBytes): Promise<T> {
   if (!/^application\/json\s*(;|$)/i.test(request.headers.get('content-type') ?? ''))
-    throw new Problem(415, 'not-json', 'The request must be JSON (Content-Type: application/json).');
+    throw new Problem(415, 'not-json', words.server.theRequestMustBeJsonContent);
   const text = await textWithin(request, maxBytes);
   let body: unknown;
   try {
     body = JSON.parse(text);
   } catch {
-    throw new Problem(400, 'not-understood', 'The request is not JSON.');
+    throw new Problem(400, 'not-understood', words.server.theRequestIsNotJson);
   }
   return schema.parse(body);
 }
 
 async function textWithin(request: Request, maxBytes: number): Promise<string> {
-  const tooLarge = new Problem(413, 'too-large', `The request is larger than ${maxBytes / 1e6} MB.`);
+  const tooLarge = new Problem(413, 'too-large', words.server.theRequestIsLargerThanMb(maxBytes / 1e6));
   if (Number(request.headers.get('content-length') ?? 0) > maxBytes) throw tooLarge;
   const parts: Uint8Array[] = [];
   let count = 0;
@@ -86,7 +87,7 @@ async function textWithin(request: Request, maxBytes: number): Promise<string> {
 /** A path parameter that must be a UUID. @throws Problem 404 */
 export function uuidOf(params: Asked['params'], name: string): string {
   const parsed = z.uuid().safeParse(params[name]);
-  if (!parsed.success) throw new Problem(404, 'not-there', 'There is nothing at this address.');
+  if (!parsed.success) throw new Problem(404, 'not-there', words.server.thereIsNothingAtThisAddress);
   return parsed.data;
 }
 

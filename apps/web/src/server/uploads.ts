@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
+import { words } from '@/words';
 import { Problem } from './problem.ts';
 
 const uploads = join(tmpdir(), 'nuvet-uploads');
@@ -52,7 +53,7 @@ function limitedTo(max: number): Transform {
       done(null, count <= max ? part : undefined);
     },
     flush(done) {
-      done(count > max ? new Problem(413, 'too-large', `The file is larger than ${Math.ceil(max / 1e6)} MB.`) : null);
+      done(count > max ? new Problem(413, 'too-large', words.server.theFileIsLargerThanMb(Math.ceil(max / 1e6))) : null);
     },
   });
 }

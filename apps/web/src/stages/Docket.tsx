@@ -10,6 +10,7 @@ import { type ReactNode, useEffect, useRef } from 'react';
 import { useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
 import { narrow, touch, wide } from '@/ui/widths';
+import { words } from '@/words';
 
 interface Props {
   readonly tray?: ReactNode;
@@ -38,7 +39,7 @@ export function Docket({ tray, children, next, rest }: Props) {
       id="docket"
       ref={frame}
       tabIndex={-1}
-      aria-label="Docket"
+      aria-label={words.job.docket}
       sx={{
         display: 'flex',
         flexDirection: 'column',

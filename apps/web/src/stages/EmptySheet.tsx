@@ -11,6 +11,7 @@ import { useState } from 'react';
 import { z } from 'zod';
 import { LengthField } from '@/ui/LengthField';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 
 const madeSchema = z.object({ id: z.uuid() });
 
@@ -24,7 +25,7 @@ export function EmptySheet({ onMade, onFault }: Props) {
   const [size, setSize] = useState({ stockWidthMm: 300, stockHeightMm: 200 });
   const make = async () => {
     try {
-      const { id } = await ask('POST', '/api/jobs', madeSchema, { name: 'New job', pictureIds: [] });
+      const { id } = await ask('POST', '/api/jobs', madeSchema, { name: words.job.newJob, pictureIds: [] });
       const steps = [{ step: 'do', command: { do: 'set-up', change: size } }];
       await ask('POST', `/api/jobs/${id}/edits`, z.unknown(), { base: 1, steps, wanted: false });
       onMade(id);
@@ -36,7 +37,7 @@ export function EmptySheet({ onMade, onFault }: Props) {
   return (
     <>
       <Button variant="outlined" size="large" startIcon={<NoteAddOutlined />} onClick={(event) => setAnchor(event.currentTarget)}>
-        Empty sheet
+        {words.job.emptySheet}
       </Button>
       <Popover
         open={anchor !== null}
@@ -46,22 +47,22 @@ export function EmptySheet({ onMade, onFault }: Props) {
       >
         <Box sx={{ p: 2, display: 'grid', gap: 1.5, width: 280 }}>
           <Typography variant="body2" color="textSecondary">
-            Start with an empty sheet of this size and draw on it.
+            {words.job.emptySheetExplanation}
           </Typography>
           <LengthField
-            label="Sheet width"
-            text={`${size.stockWidthMm} mm`}
+            label={words.job.sheetWidth}
+            text={words.job.stockWidth(size.stockWidthMm)}
             unit="mm"
             onLength={(stockWidthMm) => setSize((now) => ({ ...now, stockWidthMm }))}
           />
           <LengthField
-            label="Sheet height"
-            text={`${size.stockHeightMm} mm`}
+            label={words.job.sheetHeight}
+            text={words.job.stockHeight(size.stockHeightMm)}
             unit="mm"
             onLength={(stockHeightMm) => setSize((now) => ({ ...now, stockHeightMm }))}
           />
           <Button variant="contained" onClick={() => void make()}>
-            Start drawing
+            {words.job.startDrawing}
           </Button>
         </Box>
       </Popover>

@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { z } from 'zod';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 
 export function InBin({ jobId }: { jobId: string }) {
   const [isIn, setIsIn] = useState(true);
@@ -24,11 +25,11 @@ export function InBin({ jobId }: { jobId: string }) {
       sx={{ gridColumn: '1 / -1' }}
       action={
         <Button color="inherit" onClick={() => void restore()}>
-          Restore
+          {words.job.restore}
         </Button>
       }
     >
-      {message ?? 'This job is in the bin. It is deleted for good after 30 days there.'}
+      {message ?? words.job.thisJobIsInTheBin}
     </Alert>
   );
 }

@@ -25,6 +25,7 @@ import { z } from 'zod';
 import type { JobPageOfList, JobSummary, Listing } from '@/server/jobs';
 import { colours } from '@/ui/colours';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 import { Incoming } from './bring-in/Incoming';
 import { EmptySheet } from './EmptySheet';
 import { waysOfMaking } from './ways';
@@ -40,7 +41,7 @@ const nameFrom = (file: string): string =>
       .trim(),
   )
     .slice(0, 60)
-    .join('') || 'New job';
+    .join('') || words.job.newJob;
 
 const jobsOnPage = 50;
 
@@ -89,7 +90,7 @@ export function JobList({ jobs, count, listing }: Props) {
           steps: [{ step: 'do', command: { do: 'rename', name } }],
         }),
       ),
-    duplicate: (job) => act(() => ask('POST', '/api/jobs', madeSchema, { name: `${job.name.slice(0, 110)} copy`, copyOf: job.id })),
+    duplicate: (job) => act(() => ask('POST', '/api/jobs', madeSchema, { name: words.job.copyOf(job.name.slice(0, 110)), copyOf: job.id })),
     bin: async (job) => {
       if (await act(() => ask('DELETE', `/api/jobs/${job.id}`, z.null()))) setPutAway({ id: job.id, name: job.name });
     },
@@ -120,15 +121,13 @@ export function JobList({ jobs, count, listing }: Props) {
               <Box sx={{ display: 'flex', alignItems: 'end', gap: 2, flexWrap: 'wrap' }}>
                 <Box sx={{ flex: '1 1 320px' }}>
                   <Typography variant="h1" sx={{ color: colours.verdigris }}>
-                    Nuvet
+                    {words.job.nuvet}
                   </Typography>
-                  <Typography color="textSecondary">
-                    From a scan or photo to outlines that are closed, straight and the right size.
-                  </Typography>
+                  <Typography color="textSecondary">{words.job.claim}</Typography>
                 </Box>
                 <EmptySheet onMade={(id) => router.push(`/jobs/${id}?stage=trace`)} onFault={setMessage} />
                 <Button variant="contained" size="large" startIcon={<AddPhotoAlternateOutlined />} onClick={choose} disabled={busy}>
-                  New job from a picture
+                  {words.job.newJobFromAPicture}
                 </Button>
               </Box>
               {news}
@@ -147,14 +146,10 @@ export function JobList({ jobs, count, listing }: Props) {
                   href={addressOf({ page: 0, search: '', inBin: !inBin })}
                   startIcon={inBin ? undefined : <DeleteOutlined />}
                 >
-                  {inBin ? 'Back to the jobs' : 'Bin'}
+                  {inBin ? words.job.backToTheJobs : words.job.bin}
                 </Button>
               </Box>
-              {inBin && (
-                <Typography color="textSecondary">
-                  Jobs stay in the bin for 30 days, then they and their pictures are deleted for good.
-                </Typography>
-              )}
+              {inBin && <Typography color="textSecondary">{words.job.binExplanation}</Typography>}
               <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(255px, 1fr))', gap: 2.5 }}>
                 {jobs.map((job) => (
                   <JobCard key={job.id} job={job} inBin={inBin} actions={actions} />
@@ -179,7 +174,7 @@ export function JobList({ jobs, count, listing }: Props) {
                     }}
                   >
                     <AddPhotoAlternateOutlined sx={{ fontSize: 40, mx: 'auto' }} />
-                    <Typography>Drop a picture, PDF, SVG or DXF anywhere on this page, or click here to choose one.</Typography>
+                    <Typography>{words.job.dropAnywhere}</Typography>
                   </Box>
                 )}
               </Box>
@@ -199,10 +194,10 @@ export function JobList({ jobs, count, listing }: Props) {
         open={putAway !== null}
         autoHideDuration={12_000}
         onClose={(_, reason) => reason === 'timeout' && setPutAway(null)}
-        message={`“${putAway?.name}” is in the bin.`}
+        message={words.job.isInTheBin(putAway?.name)}
         action={
           <Button color="inherit" size="small" onClick={() => putAway && void actions.restore(putAway)}>
-            Undo
+            {words.job.undo}
           </Button>
         }
       />
@@ -211,9 +206,9 @@ export function JobList({ jobs, count, listing }: Props) {
 }
 
 function titleOf({ search, inBin }: Listing, count: number): string {
-  if (search) return `${count} with “${search}”`;
-  if (inBin) return count > 0 ? `${count} in the bin` : 'The bin is empty';
-  return count > 0 ? `${count} ${count === 1 ? 'job' : 'jobs'} on the bench` : 'No jobs yet';
+  if (search) return words.job.matching(count, search);
+  if (inBin) return count > 0 ? words.job.inTheBin(count) : words.job.theBinIsEmpty;
+  return count > 0 ? words.job.onTheBench(count) : words.job.noJobsYet;
 }
 
 function Search({ listing }: { listing: Listing }) {
@@ -223,7 +218,7 @@ function Search({ listing }: { listing: Listing }) {
     <TextField
       size="small"
       type="search"
-      label="Search jobs"
+      label={words.job.searchJobs}
       value={typed}
       onChange={(event) => setTyped(event.target.value)}
       onKeyDown={(event) => event.key === 'Enter' && router.push(addressOf({ ...listing, page: 0, search: typed.trim().slice(0, 120) }))}
@@ -239,8 +234,8 @@ interface JobActions {
 }
 
 function piecesInWords({ pieces, pictureId }: JobSummary): string {
-  if (pieces === 0) return pictureId ? 'not traced yet' : 'no pieces yet';
-  return pieces === 1 ? '1 piece' : `${pieces} pieces`;
+  if (pieces === 0) return pictureId ? words.job.notTracedYet : words.job.noPiecesYet;
+  return pieces === 1 ? words.job.onePiece : words.job.pieces(pieces);
 }
 
 const dates = new Intl.DateTimeFormat('en-GB', {
@@ -285,7 +280,7 @@ function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; act
               sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain', p: 1 }}
             />
           ) : (
-            <Typography color="textSecondary">Nothing on it yet</Typography>
+            <Typography color="textSecondary">{words.job.nothingOnItYet}</Typography>
           )}
         </Box>
         <Box sx={{ px: 2, py: 1.5, pr: 6 }}>
@@ -310,7 +305,7 @@ function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; act
         />
       )}
       {inBin ? (
-        <IconButton aria-label={`Take ${job.name} out of the bin`} onClick={() => void actions.restore(job)} sx={menuPlace}>
+        <IconButton aria-label={words.job.takeOutOfTheBin(job.name)} onClick={() => void actions.restore(job)} sx={menuPlace}>
           <RestoreFromTrashOutlined fontSize="small" />
         </IconButton>
       ) : (
@@ -336,7 +331,7 @@ function NameField({ job, onNamed }: { job: JobSummary; onNamed: (name: string) 
         if (event.key === 'Enter') onNamed(typed.trim());
         if (event.key === 'Escape') onNamed('');
       }}
-      inputProps={{ 'aria-label': `New name of ${job.name}`, maxLength: 120 }}
+      inputProps={{ 'aria-label': words.job.newNameOf(job.name), maxLength: 120 }}
       sx={{
         position: 'absolute',
         left: 12,
@@ -376,10 +371,10 @@ function CardMenu({ job, actions, onName }: { job: JobSummary; actions: JobActio
         <MoreVert fontSize="small" />
       </IconButton>
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)} slotProps={{ transition: { onExited } }}>
-        <MenuItem onClick={choose(onName)}>Rename</MenuItem>
-        <MenuItem onClick={choose(() => void actions.duplicate(job))}>Duplicate</MenuItem>
+        <MenuItem onClick={choose(onName)}>{words.job.rename}</MenuItem>
+        <MenuItem onClick={choose(() => void actions.duplicate(job))}>{words.job.duplicate}</MenuItem>
         <MenuItem onClick={choose(() => void actions.bin(job))} sx={{ color: colours.madder }}>
-          Move to the bin
+          {words.job.moveToTheBin}
         </MenuItem>
       </Menu>
     </>

@@ -24,6 +24,7 @@ import { colours } from '@/ui/colours';
 import { useKeptList } from '@/ui/kept-list';
 import { Boundary } from '@/ui/Stumbled';
 import { narrow, wide } from '@/ui/widths';
+import { words } from '@/words';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { Finisher, stopFinishing, useFinishing } from './finishing';
@@ -278,8 +279,8 @@ function SkipLinks() {
         {name}
       </Box>
       {[
-        ['#docket', 'Skip to the docket'],
-        ['#table', 'Skip to the light table'],
+        ['#docket', words.job.skipToTheDocket],
+        ['#table', words.job.skipToTheLightTable],
       ].map(([href, word]) => (
         <Box key={href} component="a" href={href} sx={hiddenUntilFocus}>
           {word}
@@ -300,20 +301,18 @@ function EmptyTable({ incoming, onDraw }: { incoming: IncomingState; onDraw: () 
   return (
     <Box sx={{ display: 'grid', placeItems: 'center', bgcolor: colours.ground }}>
       <Box sx={{ display: 'grid', gap: 2, justifyItems: 'center', border: `2px dashed ${colours.line}`, borderRadius: 3, p: 6 }}>
-        <Typography variant="h2">Drop a scan or photo here</Typography>
-        <Typography color="textSecondary">
-          PNG, JPEG, WebP, GIF, TIFF, BMP, PDF; SVG and DXF as outlines. Everything stays as it is.
-        </Typography>
+        <Typography variant="h2">{words.job.dropAScanOrPhotoHere}</Typography>
+        <Typography color="textSecondary">{words.job.filesTaken}</Typography>
         <Button variant="outlined" onClick={incoming.choose} disabled={incoming.busy}>
-          Choose a picture
+          {words.job.chooseAPicture}
         </Button>
-        <Button onClick={onDraw}>Draw without a picture</Button>
+        <Button onClick={onDraw}>{words.job.drawWithoutAPicture}</Button>
       </Box>
     </Box>
   );
 }
 
-const finishingWords = { trace: 'Tracing the picture …', prove: 'Checking the outlines …', file: 'Making the file …' } as const;
+const finishingWords = { trace: words.job.tracingThePicture, prove: words.job.checkingTheOutlines, file: words.job.makingTheFile } as const;
 
 /** What needs a word across the whole page: a change in another window, a refused edit. */
 function Messages({ bin }: { bin: ReactNode }) {
@@ -336,7 +335,7 @@ function Messages({ bin }: { bin: ReactNode }) {
           icon={<CircularProgress size={18} />}
           action={
             <Button color="inherit" onClick={() => stopFinishing()}>
-              Stop
+              {words.job.stop}
             </Button>
           }
         >
@@ -345,7 +344,7 @@ function Messages({ bin }: { bin: ReactNode }) {
       )}
       {doubt && (
         <Alert severity="warning" square onClose={() => stopFinishing()}>
-          Stopped before the file was made: {doubt}
+          {words.job.stoppedBeforeTheFileWasMade(doubt)}
         </Alert>
       )}
       {isElsewhere || saving === 'refused' ? (
@@ -355,17 +354,15 @@ function Messages({ bin }: { bin: ReactNode }) {
           action={
             <>
               <Button color="inherit" onClick={() => void takeNewest(true)}>
-                Reload and reapply my changes
+                {words.job.reloadAndReapplyMyChanges}
               </Button>
               <Button color="inherit" onClick={() => void takeNewest(false)}>
-                Reload and discard my changes
+                {words.job.reloadAndDiscardMyChanges}
               </Button>
             </>
           }
         >
-          {isElsewhere
-            ? 'This job was changed in another window. What you did here since then is not saved yet.'
-            : `The last change was not saved: ${message}`}
+          {isElsewhere ? words.job.changedElsewhere : words.job.lastChangeNotSaved(message)}
         </Alert>
       ) : saving === 'no-connection' ? (
         <Alert
@@ -373,11 +370,11 @@ function Messages({ bin }: { bin: ReactNode }) {
           square
           action={
             <Button color="inherit" onClick={retry}>
-              Try now
+              {words.job.tryNow}
             </Button>
           }
         >
-          No connection to the server. Your changes are kept in this browser and saved as soon as it is back.
+          {words.job.noConnection}
         </Alert>
       ) : message ? (
         <Alert severity="warning" square onClose={dismiss}>

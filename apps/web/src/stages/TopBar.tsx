@@ -23,6 +23,7 @@ import { useMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
 import { narrow } from '@/ui/widths';
+import { words } from '@/words';
 import { useJob } from './job-store';
 import type { Saving } from './save-queue';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
@@ -62,13 +63,13 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
         }}
       >
         <Link href="/" style={{ color: colours.verdigris, fontSize: 12.5, lineHeight: '24px', fontWeight: 650, textDecoration: 'none' }}>
-          ‹ Nuvet, all jobs
+          {words.job.backToAllJobs}
         </Link>
         <JobName key={job.name} />
       </Box>
       <Box
         component="nav"
-        aria-label="Stages"
+        aria-label={words.job.stages}
         sx={{
           flex: 1,
           display: 'grid',
@@ -102,7 +103,7 @@ export function TopBar({ stage, onStage }: { stage: StageName; onStage: (stage: 
 /** Draws the docket aside, where a narrow window leaves the table little room. */
 function DocketSwitch() {
   const isAside = useTable((s) => s.isDocketAside);
-  const word = isAside ? 'Show the docket' : 'Draw the docket aside';
+  const word = isAside ? words.job.showTheDocket : words.job.drawTheDocketAside;
   return (
     <Tooltip title={word}>
       <IconButton
@@ -141,7 +142,7 @@ function JobName() {
         if (event.key === 'Escape') setTyped(name);
         event.stopPropagation();
       }}
-      inputProps={{ 'aria-label': 'Name of the job', style: { padding: 0, height: 24, textOverflow: 'ellipsis' } }}
+      inputProps={{ 'aria-label': words.job.nameOfTheJob, style: { padding: 0, height: 24, textOverflow: 'ellipsis' } }}
       sx={{ fontSize: 15.5, fontWeight: 650 }}
     />
   );
@@ -209,11 +210,11 @@ function StageStep({
 }
 
 const saveWords: Record<Saving, { text: string; icon: typeof CloudDoneOutlined; tone: string }> = {
-  saved: { text: 'Everything is saved', icon: CloudDoneOutlined, tone: colours.verdigris },
-  saving: { text: 'Saving', icon: CloudSyncOutlined, tone: colours.quietInk },
-  'no-connection': { text: 'No connection: kept here, and saved when it is back', icon: CloudOffOutlined, tone: colours.madder },
-  'changed-elsewhere': { text: 'Not saved: changed in another window', icon: CloudOffOutlined, tone: colours.madder },
-  refused: { text: 'Not saved', icon: CloudOffOutlined, tone: colours.madder },
+  saved: { text: words.job.everythingIsSaved, icon: CloudDoneOutlined, tone: colours.verdigris },
+  saving: { text: words.job.saving, icon: CloudSyncOutlined, tone: colours.quietInk },
+  'no-connection': { text: words.job.keptUntilConnected, icon: CloudOffOutlined, tone: colours.madder },
+  'changed-elsewhere': { text: words.job.notSavedChangedElsewhere, icon: CloudOffOutlined, tone: colours.madder },
+  refused: { text: words.job.notSaved, icon: CloudOffOutlined, tone: colours.madder },
 };
 
 function SaveState() {
@@ -240,16 +241,16 @@ function Steps() {
   const [back, forth] = [useJob((s) => s.done.at(-1)?.label), useJob((s) => s.redoable[0]?.label)];
   return (
     <>
-      <Tooltip title={back ? `Undo ${back} (Ctrl+Z)` : 'Nothing to undo'}>
+      <Tooltip title={back ? words.job.undoCtrlZ(back) : words.job.nothingToUndo}>
         <span>
-          <IconButton aria-label="Undo" disabled={!back} onClick={undo}>
+          <IconButton aria-label={words.job.undo} disabled={!back} onClick={undo}>
             <UndoOutlined fontSize="small" />
           </IconButton>
         </span>
       </Tooltip>
-      <Tooltip title={forth ? `Redo ${forth} (Ctrl+Shift+Z)` : 'Nothing to redo'}>
+      <Tooltip title={forth ? words.job.redoCtrlShiftZ(forth) : words.job.nothingToRedo}>
         <span>
-          <IconButton aria-label="Redo" disabled={!forth} onClick={redo}>
+          <IconButton aria-label={words.job.redo} disabled={!forth} onClick={redo}>
             <RedoOutlined fontSize="small" />
           </IconButton>
         </span>
@@ -259,35 +260,35 @@ function Steps() {
 }
 
 const keys: [string, string][] = [
-  ['Wheel, + and −', 'zoom in and out'],
-  ['Drag, arrows', 'move the sheet'],
-  ['0', 'the whole sheet'],
-  ['K, F, C, B, G', 'known length, frame, circle, box, clearance'],
-  ['L, P, R, M', 'level, plumb, right angle, measure'],
-  ['Alt with a click', 'ignore snapping'],
-  ['Arrows on a mark', 'move its point by a pixel; with Shift by a tenth'],
-  ['Enter under Trace', 'accept the outlines and go on to prove'],
-  ['Enter, Backspace along an edge', 'finish; undo the last segment'],
-  ['Drawing: click, drag, hold', 'a corner, a curve, an arc through that place'],
-  ['Drawing: Enter, Shift+Enter', 'leave the outline open; close it'],
-  ['Drawing: Backspace', 'take the last point back'],
-  ['Correcting: Shift, twice, Delete', 'select more; add a point; remove'],
-  ['Correcting: arrows', 'a tenth of a millimetre; with Shift a whole one'],
-  ['Arrows, Enter with a tool', 'place a mark without the mouse'],
-  ['Delete', 'take the chosen mark away'],
-  ['H, H held', 'hide or show the picture; only while held'],
-  ['Ctrl+V', 'bring in what is on the clipboard'],
-  ['1 to 5', 'the stages'],
-  ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
-  ['Escape', 'one step back; nothing drawn is lost'],
+  [words.job.wheelKeys, words.job.zoomInAndOut],
+  [words.job.dragArrows, words.job.moveTheSheet],
+  ['0', words.job.theWholeSheet],
+  ['K, F, C, B, G', words.job.knownLengthFrameCircleBoxClearance],
+  ['L, P, R, M', words.job.levelPlumbRightAngleMeasure],
+  [words.job.altWithAClick, words.job.ignoreSnapping],
+  [words.job.arrowsOnAMark, words.job.moveItsPointByAPixel],
+  [words.job.enterUnderTrace, words.job.acceptOutlines],
+  [words.job.enterBackspaceAlongAnEdge, words.job.finishUndoTheLastSegment],
+  [words.job.drawingClickDragHold, words.job.aCornerACurveAnArc],
+  [words.job.drawingEnterShiftEnter, words.job.leaveTheOutlineOpenCloseIt],
+  [words.job.drawingBackspace, words.job.takeTheLastPointBack],
+  [words.job.correctingShiftTwiceDelete, words.job.selectMoreAddAPointRemove],
+  [words.job.correctingArrows, words.job.nudgeAPoint],
+  [words.job.arrowsEnterWithATool, words.job.placeAMarkWithoutTheMouse],
+  ['Delete', words.job.takeTheChosenMarkAway],
+  [words.job.keyH, words.job.hideOrShowThePictureOnly],
+  ['Ctrl+V', words.job.pasteAPicture],
+  ['1 to 5', words.job.theStages],
+  [words.job.ctrlZCtrlShiftZ, words.job.undoRedo],
+  ['Escape', words.job.stepBack],
 ];
 
 function Help() {
   const [at, setAt] = useState<HTMLElement | null>(null);
   return (
     <>
-      <Tooltip title="Keys and gestures">
-        <IconButton aria-label="Help" onClick={(event) => setAt(event.currentTarget)}>
+      <Tooltip title={words.job.keysAndGestures}>
+        <IconButton aria-label={words.job.help} onClick={(event) => setAt(event.currentTarget)}>
           <HelpOutlineOutlined fontSize="small" />
         </IconButton>
       </Tooltip>

@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import type { Job } from '@nuvet/core/job';
 import { useState } from 'react';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { useJob } from './job-store';
 import { Measure, Pick, Row } from './trace/hand/Rows';
 
@@ -23,10 +24,10 @@ export function WorkSettings() {
   const run = useJob((s) => s.run);
   const [at, setAt] = useState<HTMLElement | null>(null);
   const thickness = making.thicknessMm === null ? '–' : short(making.thicknessMm, unit);
-  const settings = `Unit ${unit}, thickness ${thickness}, kerf ${short(cutting.kerfMm, unit)}`;
+  const settings = words.job.unitThicknessKerf(unit, thickness, short(cutting.kerfMm, unit));
   return (
     <>
-      <Tooltip title="Unit, thickness and kerf">
+      <Tooltip title={words.job.unitThicknessAndKerf}>
         <ButtonBase
           aria-label={`${settings}. Change`}
           aria-haspopup="dialog"
@@ -47,25 +48,25 @@ export function WorkSettings() {
         onClose={() => setAt(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
-        slotProps={{ paper: { role: 'dialog', 'aria-label': 'Unit, thickness and kerf' } }}
+        slotProps={{ paper: { role: 'dialog', 'aria-label': words.job.unitThicknessAndKerf } }}
       >
         <Box sx={{ p: 2, width: 300, display: 'grid', gap: 1.5 }} onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}>
           <Pick
-            label="Unit of the job"
+            label={words.job.unitOfTheJob}
             value={unit}
-            words={{ mm: 'millimetres', in: 'inches' }}
+            words={{ mm: words.job.millimetres, in: words.job.inches }}
             onPick={(next) => run({ do: 'set-unit', unit: next })}
           />
           <Row>
             <Measure
-              label="Thickness"
+              label={words.job.thickness}
               mm={making.thicknessMm}
               unit={unit}
               onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
               onEmpty={() => run({ do: 'set-making', making: { ...making, thicknessMm: null } })}
             />
             <Measure
-              label="Kerf"
+              label={words.job.kerf}
               mm={cutting.kerfMm}
               unit={unit}
               range="any"
@@ -73,7 +74,7 @@ export function WorkSettings() {
             />
           </Row>
           <Typography variant="caption" color="textSecondary">
-            Slots that follow the stock take the thickness. The kerf is the width of the cut.
+            {words.job.workSettingsExplanation}
           </Typography>
         </Box>
       </Popover>

@@ -9,6 +9,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import { setMaking, useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
+import { words } from '@/words';
 import { useJob } from './job-store';
 import { lastKind, useLastKind } from './make-ready/file-kinds';
 import type { StageName } from './stage';
@@ -28,7 +29,7 @@ export const stopFinishing = (doubt: string | null = null): void => useFinishing
 
 /** What the main button offers: its words name the file that comes out. */
 export const useFinishWord = (machine: string, from: 'true-up' | 'trace'): string =>
-  `Finish: ${from === 'true-up' ? 'trace, prove' : 'prove'}, ${useLastKind(machine).toUpperCase()}`;
+  words.job.finish(from, useLastKind(machine).toUpperCase());
 
 /** That the size rests on a resolution that can be trusted is no reason to stop. */
 const noDoubt = new Set<string>(['size-from-file']);

@@ -22,6 +22,7 @@ import { z } from 'zod';
 import { createStore, type StoreApi, useStore } from 'zustand';
 import type { OpenedJob } from '@/server/jobs';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 import { replayOf } from './replay';
 import { SaveQueue, type Saving } from './save-queue';
 import { keepsNothing, type UnsavedKeeper } from './unsaved';
@@ -68,7 +69,7 @@ const large: readonly Command['do'][] = ['set-trace', 'relate', 'bring-in-drawin
 /** Why the server would refuse a command; null where it takes it. */
 function faultOf(command: Command): string | null {
   const isTaken = large.includes(command.do) ? hasPlainNumbers(command) : commandSchema.safeParse(command).success;
-  return isTaken ? null : `This could not be done (${labelOf(command)}): a size or a place is out of range.`;
+  return isTaken ? null : words.job.outOfRange(labelOf(command));
 }
 
 function hasPlainNumbers(value: unknown): boolean {
@@ -133,7 +134,7 @@ export function createJobStore(opened: OpenedJob, keeper: UnsavedKeeper = keepsN
       async takeOver() {
         const left = await keeper.takeOver(opened.id).catch(() => null);
         if (!left) return;
-        set({ message: 'Edits that a closed window had not saved are being saved now.' });
+        set({ message: words.job.savingEditsOfAClosedWindow });
         await queue.takeOver(left);
         if (get().saving !== 'saved') return;
         const newest = await ask('GET', `/api/jobs/${opened.id}`, openedSchema).catch(() => null);
@@ -141,7 +142,7 @@ export function createJobStore(opened: OpenedJob, keeper: UnsavedKeeper = keepsN
           set({
             done: labelled(newest.done),
             redoable: labelled(newest.redoable),
-            message: 'Edits that a closed window had not saved are saved now.',
+            message: words.job.savedEditsOfAClosedWindow,
           });
       },
       async takeNewest(keepMine, message = null) {
@@ -157,7 +158,7 @@ export function createJobStore(opened: OpenedJob, keeper: UnsavedKeeper = keepsN
             const fault = attempt(command);
             return fault ? [`${labelOf(command)}: ${fault}`] : [];
           });
-          if (faults.length > 0) set({ message: `Not done again: ${faults.join(' ')}` });
+          if (faults.length > 0) set({ message: words.job.notDoneAgain(faults.join(' ')) });
         } catch (error) {
           set({ message: (error as Error).message });
         }

@@ -6,6 +6,7 @@ import { type Job, jobSchema, labelOf } from '@nuvet/core/job';
 import { z } from 'zod';
 import type { Step } from '@/server/job-saves';
 import { ask, RequestError } from '@/ui/requests';
+import { words } from '@/words';
 import { withoutStep } from './replay';
 import type { Unsaved, UnsavedKeeper } from './unsaved';
 
@@ -139,7 +140,7 @@ export class SaveQueue {
       return 'saving';
     }
     const what = refused?.step === 'do' ? labelOf(refused.command) : (refused?.step ?? '');
-    const message = `One step could not be saved and was set aside: ${what}. ${error.message} Everything else is saved.`;
+    const message = words.job.stepSetAside(what, error.message);
     this.steps = withoutStep([refused as Step, ...this.steps], 0);
     this.wantsJob = true;
     this.keep();

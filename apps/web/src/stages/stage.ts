@@ -4,18 +4,18 @@
 import { fitOf, type Job, keptPieces, type Piece } from '@nuvet/core/job';
 import { type Fault, findingsOf } from '@nuvet/core/proof';
 import { type TrueUpFit, worstLeftOver } from '@nuvet/core/trueup';
-
+import { words } from '@/words';
 import { waysOfMaking } from './ways';
 
 export const stages = ['bring-in', 'true-up', 'trace', 'prove', 'make-ready'] as const;
 export type StageName = (typeof stages)[number];
 
 export const stageWords: Record<StageName, string> = {
-  'bring-in': 'Bring in',
-  'true-up': 'True up',
-  trace: 'Trace',
-  prove: 'Prove',
-  'make-ready': 'Make ready',
+  'bring-in': words.job.bringIn,
+  'true-up': words.job.trueUp,
+  trace: words.job.trace,
+  prove: words.job.prove,
+  'make-ready': words.job.makeReady,
 };
 
 export type StageState = { readonly text: string; readonly mood: 'open' | 'good' | 'look' };
@@ -30,17 +30,17 @@ export function stageStates(
   const picture = job.pictures.find((p) => p.id === activeId) ?? job.pictures[0];
   const open = (text: string): StageState => ({ text, mood: 'open' });
   if (!picture && job.drawings.length === 0 && job.drawn.length === 0)
-    return { 'bring-in': open('no picture yet'), 'true-up': open(''), trace: open(''), prove: open(''), 'make-ready': open('') };
+    return { 'bring-in': open(words.job.noPictureYet), 'true-up': open(''), trace: open(''), prove: open(''), 'make-ready': open('') };
   const kept = keptPieces(job);
   const findings = findingsOf(job, faults ?? []);
   const stops = findings.some((f) => f.weight === 'stops');
   const pieces = `${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}`;
   return {
-    'bring-in': picture || job.drawings.length > 0 ? { text: broughtIn(job), mood: 'good' } : open('no picture'),
-    'true-up': picture ? trueUpState(fitOf(picture)) : open('no picture'),
-    trace: kept.length > 0 ? traceState(kept, pieces) : open('not traced yet'),
-    prove: kept.length === 0 && stops ? open('not ready') : proveState(findings, isProving),
-    'make-ready': stops || isProving ? open('waiting for checks') : { text: wayInSentence(job), mood: 'good' },
+    'bring-in': picture || job.drawings.length > 0 ? { text: broughtIn(job), mood: 'good' } : open(words.job.noPicture),
+    'true-up': picture ? trueUpState(fitOf(picture)) : open(words.job.noPicture),
+    trace: kept.length > 0 ? traceState(kept, pieces) : open(words.job.notTracedYet),
+    prove: kept.length === 0 && stops ? open(words.job.notReady) : proveState(findings, isProving),
+    'make-ready': stops || isProving ? open(words.job.waitingForChecks) : { text: wayInSentence(job), mood: 'good' },
   };
 }
 
@@ -54,14 +54,14 @@ function wayInSentence({ making }: Job): string {
 function proveState(findings: readonly { weight: 'stops' | 'look' }[], isLooking: boolean): StageState {
   const stops = findings.filter((f) => f.weight === 'stops').length;
   const looks = findings.length - stops;
-  const said = [stops > 0 ? `${stops} to mend` : '', looks > 0 ? `${looks} to look at` : ''].filter(Boolean).join(', ');
-  if (isLooking) return { text: 'checking', mood: 'open' };
-  return said ? { text: said, mood: 'look' } : { text: 'no problems', mood: 'good' };
+  const said = [stops > 0 ? words.job.toMend(stops) : '', looks > 0 ? words.job.toLookAt(looks) : ''].filter(Boolean).join(', ');
+  if (isLooking) return { text: words.job.checking, mood: 'open' };
+  return said ? { text: said, mood: 'look' } : { text: words.job.noProblems, mood: 'good' };
 }
 
 function broughtIn({ pictures, drawings }: Job): string {
   const [only] = pictures;
-  if (only && pictures.length === 1 && drawings.length === 0) return `${only.widthPx} x ${only.heightPx} px`;
+  if (only && pictures.length === 1 && drawings.length === 0) return words.job.pixels(only.widthPx, only.heightPx);
   const parts = [
     pictures.length > 0 ? `${pictures.length} ${pictures.length === 1 ? 'picture' : 'pictures'}` : '',
     drawings.length > 0 ? `${drawings.length} ${drawings.length === 1 ? 'drawing' : 'drawings'}` : '',
@@ -71,16 +71,19 @@ function broughtIn({ pictures, drawings }: Job): string {
 
 function traceState(kept: readonly Piece[], pieces: string): StageState {
   const open = kept.filter((p) => !p.outer.closed).length;
-  return { text: open > 0 ? `${pieces}, ${open} open` : `${pieces}, all closed`, mood: 'good' };
+  return { text: open > 0 ? words.job.piecesOpen(pieces, open) : words.job.piecesClosed(pieces), mood: 'good' };
 }
 
 function trueUpState(fit: TrueUpFit): StageState {
-  const scale = `${fit.mmPerPx.toFixed(4)} mm per px`;
+  const scale = words.job.mmPerPx(fit.mmPerPx.toFixed(4));
   if (fit.model === 'unsized')
-    return fit.slips.length > 0 ? { text: 'marks disagree', mood: 'look' } : { text: 'size not known yet', mood: 'open' };
-  if (fit.model === 'resolution') return { text: `${scale}, from the file`, mood: 'look' };
-  if (fit.slips.length > 0 || fit.suspects.length > 0) return { text: `${scale}, marks disagree`, mood: 'look' };
+    return fit.slips.length > 0 ? { text: words.job.marksDisagree, mood: 'look' } : { text: words.job.sizeNotKnownYet, mood: 'open' };
+  if (fit.model === 'resolution') return { text: words.job.scaleFromFile(scale), mood: 'look' };
+  if (fit.slips.length > 0 || fit.suspects.length > 0) return { text: words.job.scaleMarksDisagree(scale), mood: 'look' };
   // One length alone has nothing that it could disagree with.
   const lengths = fit.leftOvers.reduce((n, l) => n + l.parts.length, 0);
-  return { text: lengths === 1 ? `${scale}, by one length` : `${scale}, off by ${worstLeftOver(fit).toFixed(2)} mm at most`, mood: 'good' };
+  return {
+    text: lengths === 1 ? words.job.scaleByOneLength(scale) : words.job.scaleOffBy(scale, worstLeftOver(fit).toFixed(2)),
+    mood: 'good',
+  };
 }

@@ -1,11 +1,12 @@
 import type { Job } from '@nuvet/core/job';
+import { words } from '@/words';
 
 /** The ways of making, as a person reads them. */
 export const waysOfMaking: Record<Job['making']['way'], string> = {
-  laser: 'Laser',
+  laser: words.job.laser,
   cnc: 'CNC',
-  quilting: 'Quilting',
-  foam: 'Foam',
-  paper: 'Paper',
-  print: '3D print',
+  quilting: words.job.quilting,
+  foam: words.job.foam,
+  paper: words.job.paper,
+  print: words.job.print3d,
 };

@@ -24,6 +24,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Layer, Shape, Stage } from 'react-konva';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap } from './drawing';
 import { drawDeviation } from './drawing-deviation';
 import { drawHand } from './drawing-hand';
@@ -171,7 +172,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     <Box
       ref={frame}
       role="application"
-      aria-label="Light table"
+      aria-label={words.table.lightTable}
       tabIndex={0}
       {...actions.handlers}
       sx={{

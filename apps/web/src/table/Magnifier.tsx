@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import { chain, type Point, shift, stretch } from '@nuvet/core/plane';
 import { useEffect, useRef } from 'react';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import type { Ground } from './ground';
 import type { PictureTiles } from './picture-tiles';
 import type { Size } from './view';
@@ -92,7 +93,7 @@ export function Magnifier({ tiles, ground, at, screen }: Props) {
           bgcolor: 'rgba(255, 253, 248, 0.9)',
         }}
       >
-        {picturePoint.x.toFixed(1)}, {picturePoint.y.toFixed(1)} px
+        {words.table.magnifiedPlace(picturePoint.x.toFixed(1), picturePoint.y.toFixed(1))}
       </Box>
     </Box>
   );

@@ -12,6 +12,7 @@ import type { TrueUpFit } from '@nuvet/core/trueup';
 import { useJob } from '@/stages/job-store';
 import { colours } from '@/ui/colours';
 import { touch } from '@/ui/widths';
+import { words } from '@/words';
 import { groundOf } from './ground';
 import { growing } from './hand-drawing';
 import { useHand } from './hand-store';
@@ -43,7 +44,7 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
   return (
     <Box
       component="footer"
-      aria-label="Rule bar"
+      aria-label={words.table.ruleBar}
       sx={{
         gridColumn: '1 / -1',
         display: 'flex',
@@ -59,21 +60,26 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
       }}
     >
       <TouchSwitches />
-      <Reading name="Position" text={at ? position(at, fit) : '–'} width={300} />
-      <Reading name="Distance" text={shownEnds ? length(distance(...shownEnds), fit) : '–'} width={190} />
-      <Reading name="Angle" text={shownEnds ? `${angleOf(...shownEnds).toFixed(2)}°` : '–'} width={80} />
+      <Reading name={words.table.position} text={at ? position(at, fit) : '–'} width={300} />
+      <Reading name={words.table.distance} text={shownEnds ? length(distance(...shownEnds), fit) : '–'} width={190} />
+      <Reading name={words.table.angle} text={shownEnds ? `${angleOf(...shownEnds).toFixed(2)}°` : '–'} width={80} />
       <Reading
-        name="Piece"
+        name={words.table.piece}
         text={
           size
-            ? `${size.widthMm.toFixed(2)} x ${size.heightMm.toFixed(2)} mm · ${printInches(size.widthMm).replace(' in', '')} x ${printInches(size.heightMm)}`
+            ? words.table.pieceSize(
+                size.widthMm.toFixed(2),
+                size.heightMm.toFixed(2),
+                printInches(size.widthMm).replace(' in', ''),
+                printInches(size.heightMm),
+              )
             : '–'
         }
         width={300}
       />
       {fit && !isTrue(fit) && (
         <Typography variant="caption" sx={{ color: 'warning.main', fontWeight: 600, ml: 'auto' }}>
-          not at true size yet
+          {words.table.notAtTrueSizeYet}
         </Typography>
       )}
     </Box>
@@ -84,12 +90,12 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
 const isTrue = (fit: TrueUpFit): boolean => fit.model !== 'unsized';
 
 function position({ x, y }: Point, fit: TrueUpFit | null): string {
-  if (fit && !isTrue(fit)) return `${(x / fit.mmPerPx).toFixed(1)}, ${(y / fit.mmPerPx).toFixed(1)} px`;
-  return `${x.toFixed(2)}, ${y.toFixed(2)} mm · ${printInches(x).replace(' in', '')}, ${printInches(y)}`;
+  if (fit && !isTrue(fit)) return words.table.pixelPlace((x / fit.mmPerPx).toFixed(1), (y / fit.mmPerPx).toFixed(1));
+  return words.table.place(x.toFixed(2), y.toFixed(2), printInches(x).replace(' in', ''), printInches(y));
 }
 
 function length(mm: number, fit: TrueUpFit | null): string {
-  return !fit || isTrue(fit) ? `${mm.toFixed(2)} mm · ${printInches(mm)}` : `${(mm / fit.mmPerPx).toFixed(1)} px`;
+  return !fit || isTrue(fit) ? words.table.length(mm.toFixed(2), printInches(mm)) : words.table.pixelLength((mm / fit.mmPerPx).toFixed(1));
 }
 
 /** Degrees counter-clockwise from level, within half a turn either way. */
@@ -115,10 +121,10 @@ function TouchSwitches() {
   return (
     <Box sx={{ display: 'none', gap: 1, [touch]: { display: 'flex' } }}>
       <ToggleButton value="free" selected={isFree} onChange={() => setTable({ isFree: !isFree })} sx={{ height: 40 }}>
-        No snapping
+        {words.table.noSnapping}
       </ToggleButton>
       <ToggleButton value="add" selected={isAdding} onChange={() => setTable({ isAdding: !isAdding })} sx={{ height: 40 }}>
-        Select more
+        {words.table.selectMore}
       </ToggleButton>
     </Box>
   );

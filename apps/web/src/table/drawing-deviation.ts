@@ -5,6 +5,7 @@
  */
 import { printMm } from '@nuvet/core/length';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import type { DeviationSeen } from '@/workers/tracer';
 import { toScreen, type View } from './view';
 
@@ -41,7 +42,7 @@ export function drawDeviation(canvas: CanvasRenderingContext2D, view: View, { li
   canvas.beginPath();
   canvas.arc(p.x, p.y, 11, 0, 2 * Math.PI);
   canvas.stroke();
-  const reading = `${printMm(worst.mm, 3)} off`;
+  const reading = words.table.off(printMm(worst.mm, 3));
   canvas.font = '600 13px "Figtree Variable", sans-serif';
   const width = canvas.measureText(reading).width;
   canvas.fillStyle = 'rgba(255, 253, 248, 0.92)';

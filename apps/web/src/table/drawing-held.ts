@@ -6,6 +6,7 @@ import type { Drawn } from '@nuvet/core/job';
 import { type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
 import { type HeldMeasure, measured, pointOf } from '@nuvet/core/shape';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { drawWord } from './drawing-words';
 import { toScreen, type View } from './view';
 
@@ -24,7 +25,7 @@ function wordOf(path: Path, measure: HeldMeasure): string {
   const value = measured(path, measure);
   if (measure.kind === 'turn') return `${(180 - (Math.abs(value) * 180) / Math.PI).toFixed(1)}°`;
   const stock = measure.mm === null ? ' stock' : '';
-  return `${measure.kind === 'radius' ? 'R ' : ''}${value.toFixed(2)} mm${stock}`;
+  return words.table.heldMeasure(measure.kind, value.toFixed(2), stock);
 }
 
 function placeOf(path: Path, measure: HeldMeasure): Point {

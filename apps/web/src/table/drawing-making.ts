@@ -9,6 +9,7 @@ import type { CutPlan, Tiling } from '@nuvet/core/make';
 import type { Point } from '@nuvet/core/plane';
 import type { ProvedSize } from '@nuvet/core/proof';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { outlinePath2d } from './drawing-outlines';
 import { drawWord } from './drawing-words';
 import { sheetToScreen, toScreen, type View } from './view';
@@ -53,7 +54,7 @@ export function drawSizes(canvas: Canvas, view: View, sizes: readonly ProvedSize
         canvas.lineTo(p.x + nx, p.y + ny);
       }
     });
-    drawWord(canvas, `${printMm(isMm)} mm`, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, colour);
+    drawWord(canvas, words.table.measured(printMm(isMm)), { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, colour);
   }
 }
 

@@ -5,6 +5,7 @@
 import type { Piece, Purpose } from '@nuvet/core/job';
 import { asCubics, circleOf, directionOn, dot, type Path, stepsOf } from '@nuvet/core/plane';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { sheetToScreen, toScreen, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;
@@ -76,7 +77,7 @@ function groupsOf(pieces: readonly Piece[]): Group[] {
     const byLook = new Map<string, Group>();
     for (const piece of pieces) {
       const isOpen = !piece.outer.closed;
-      const look = `${piece.leftOut ? 'left out' : piece.purpose} ${isOpen}`;
+      const look = `${piece.leftOut ? words.table.excluded : piece.purpose} ${isOpen}`;
       const group = byLook.get(look) ?? { purpose: piece.purpose, leftOut: piece.leftOut, isOpen, path: new Path2D() };
       group.path.addPath(wholeOf(piece));
       byLook.set(look, group);

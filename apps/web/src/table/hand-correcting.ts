@@ -24,6 +24,7 @@ import {
   withPointsMoved,
   withSegmentPulled,
 } from '@nuvet/core/shape';
+import { words } from '@/words';
 import { pathsOf } from './hand-aim';
 import { setHand, useHand } from './hand-store';
 import { newDrawn, shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
@@ -113,20 +114,20 @@ export function insertAt(target: Target, held: Held): readonly Path[] | null {
 export function deleteChosen(run: (command: Command) => void, target: Target): string | null {
   const { points } = useHand.getState();
   if (!points || points.indices.length === 0) {
-    if (target.drawn) run({ do: 'replace-drawn', word: `taking ${target.name} away`, ids: [target.drawn.id], by: [] });
+    if (target.drawn) run({ do: 'replace-drawn', word: words.table.takingAway(target.name), ids: [target.drawn.id], by: [] });
     else run({ do: 'leave-out', pieceIds: [target.pieceId], leftOut: true });
     setHand({ chosen: [], points: null, segment: null });
     return null;
   }
   const path = target.paths[points.path] as Path;
   const left = withoutPoints(path, points.indices);
-  if (!left) return 'An outline needs at least two points. Select the whole piece to remove it.';
+  if (!left) return words.table.twoPointsNeeded;
   // Of an outline still told by its points only these go, and it can go on from either end.
   const source = target.drawn?.source;
   if (target.drawn && source?.kind === 'points') {
     const gone = new Set(points.indices);
     const kept = source.points.filter((_, k) => !gone.has(k));
-    if (kept.length < 2) return 'An outline needs at least two points. Select the whole piece to remove it.';
+    if (kept.length < 2) return words.table.twoPointsNeeded;
     run({ do: 'redraw', drawnId: target.drawn.id, source: { ...source, points: kept } });
   } else
     run(
@@ -142,10 +143,10 @@ export function deleteChosen(run: (command: Command) => void, target: Target): s
 /** The stretch under a place taken out, up to the next crossings; a message where there is none. */
 export function trimAt(run: (command: Command) => void, job: Job, pieces: readonly Piece[], p: Point, reachMm: number): string | null {
   const under = pieceNear(pieces, p, reachMm);
-  if (!under) return 'Click on the stretch that shall go.';
+  if (!under) return words.table.trimPrompt;
   const target = targetOf(job, under.id);
   if (!target) return null;
-  if (target.drawn && target.drawn.live.length > 0) return `${target.name} has parts that follow from it. Freeze it first, under Live.`;
+  if (target.drawn && target.drawn.live.length > 0) return words.table.hasLiveSteps(target.name);
   const places = target.paths.map((path) => nearestOnPath(path, p));
   const k = places.reduce((best, near, i) => (near.distance < (places[best] as typeof near).distance ? i : best), 0);
   const { index, t } = places[k] as (typeof places)[0];
@@ -155,13 +156,13 @@ export function trimAt(run: (command: Command) => void, job: Job, pieces: readon
   const kept = target.paths.filter((_, i) => i !== k);
   const purpose = under.purpose;
   const by = [
-    ...(kept.length > 0 ? [newDrawn(job, 'Outline', sourceOf(kept), { purpose })] : []),
+    ...(kept.length > 0 ? [newDrawn(job, words.table.outline, sourceOf(kept), { purpose })] : []),
     ...rest.map((one, n) => {
-      const made = newDrawn(job, 'Outline', { kind: 'path', path: one }, { purpose });
+      const made = newDrawn(job, words.table.outline, { kind: 'path', path: one }, { purpose });
       return n === 0 && target.drawn && kept.length === 0 ? { ...made, id: target.drawn.id, name: target.drawn.name } : made;
     }),
   ];
-  run({ do: 'replace-drawn', word: 'trimming', ids: [target.drawn?.id ?? target.pieceId], by });
+  run({ do: 'replace-drawn', word: words.table.trimming, ids: [target.drawn?.id ?? target.pieceId], by });
   setHand({ chosen: by[0] ? [by[0].id] : [] });
   return null;
 }
@@ -171,12 +172,12 @@ export function extendAt(run: (command: Command) => void, job: Job, pieces: read
   const under = pieceNear(pieces, p, reachMm);
   const target = under && targetOf(job, under.id);
   const k = target?.paths.findIndex((path) => !path.closed) ?? -1;
-  if (!under || !target || k < 0) return 'Click near the end of an open line to lead it on.';
+  if (!under || !target || k < 0) return words.table.extendPrompt;
   const path = target.paths[k] as Path;
   const isStart = distance(path.start, p) < distance(path.segments.at(-1)?.to ?? path.start, p);
   const others = pathsOf(pieces).filter((other) => other !== under.outer);
   const longer = extended(path, isStart ? 'start' : 'end', others);
-  if (!longer) return 'Nothing lies ahead of that end.';
+  if (!longer) return words.table.nothingLiesAheadOfThatEnd;
   run(
     shapeCommand(
       target,

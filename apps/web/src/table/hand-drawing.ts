@@ -17,6 +17,7 @@ import {
   pointsAlong,
   reversedPoints,
 } from '@nuvet/core/shape';
+import { words } from '@/words';
 import { type DrawTool, setHand, useHand } from './hand-store';
 import { newDrawn, type PointsSource } from './hand-target';
 
@@ -53,7 +54,7 @@ export function addPoint(run: Run, job: Job, at: Point, closeWithin: number, han
       return;
     }
     const source = { kind: 'points', points: [pointAt(at, pointKind, null, null)], closed: false } as const;
-    const drawn = newDrawn(job, 'Outline', { ...source, points: [...source.points] }, { purpose });
+    const drawn = newDrawn(job, words.table.outline, { ...source, points: [...source.points] }, { purpose });
     run({ do: 'draw', drawn });
     setHand({ goingOn: { id: drawn.id, end: 'end' }, chosen: [drawn.id], through: null });
     return;
@@ -110,7 +111,7 @@ export function takePointBack(run: Run, job: Job): boolean {
   if (!now) return false;
   const points = now.points.slice(0, -1);
   if (points.length === 0) {
-    run({ do: 'replace-drawn', word: 'taking the point back', ids: [now.id], by: [] });
+    run({ do: 'replace-drawn', word: words.table.takingThePointBack, ids: [now.id], by: [] });
     setHand({ goingOn: null, chosen: [] });
   } else run({ do: 'redraw', drawnId: now.id, source: { kind: 'points', points: stored(points, now.atStart), closed: false } });
   return true;
@@ -134,13 +135,13 @@ export function placesNeeded(tool: DrawTool): number {
 
 const figureWords: Record<DrawTool, string> = {
   outline: 'Outline',
-  line: 'Line',
-  rectangle: 'Rectangle',
-  circle: 'Circle',
-  ellipse: 'Ellipse',
-  arc: 'Arc',
-  polygon: 'Polygon',
-  slot: 'Slot',
+  line: words.table.line,
+  rectangle: words.table.rectangle,
+  circle: words.table.circle,
+  ellipse: words.table.ellipse,
+  arc: words.table.arc,
+  polygon: words.table.polygon,
+  slot: words.table.slot,
 };
 
 /** Lines right across, and midway between others, are drawn by, whatever else is drawn for. */

@@ -15,6 +15,7 @@ import {
 import { apply, determinant, isSimilarity, type Path, type Point, pathArea, type Transform, transformedPath } from '@nuvet/core/plane';
 import { pointsAlong } from '@nuvet/core/shape';
 import { nanoid } from 'nanoid';
+import { words } from '@/words';
 
 export interface Target {
   readonly pieceId: string;
@@ -52,7 +53,8 @@ export const sourceOf = (paths: readonly Path[]): DrawnSource =>
 
 /** Moves a target; what it is told by moves along. */
 export function moveCommand(target: Target, map: Transform): Command {
-  if (target.drawn) return { do: 'replace-drawn', word: 'moving', ids: [target.drawn.id], by: [movedDrawn(target.drawn, target, map)] };
+  if (target.drawn)
+    return { do: 'replace-drawn', word: words.table.moving, ids: [target.drawn.id], by: [movedDrawn(target.drawn, target, map)] };
   return shapeCommand(target, target.paths.map((path) => transformedPath(path, map))); // biome-ignore format: one line
 }
 
@@ -68,7 +70,8 @@ export type PointsSource = Extract<DrawnSource, { kind: 'points' }>;
 /** Writes changed paths back to where they came from; what came with a drawing file gives way to a drawn thing. */
 export function shapeCommand(target: Target, paths: readonly Path[]): Command {
   if (target.drawn) return { do: 'redraw', drawnId: target.drawn.id, source: sourceLike(target.drawn.source, paths) };
-  if (!target.isTraced) return { do: 'replace-drawn', word: 'a change of an outline', ids: [target.pieceId], by: [asDrawn(target, paths)] };
+  if (!target.isTraced)
+    return { do: 'replace-drawn', word: words.table.aChangeOfAnOutline, ids: [target.pieceId], by: [asDrawn(target, paths)] };
   const [outer, ...holes] = paths;
   return { do: 'reshape', pieceId: target.pieceId, outer: outer as Path, holes: [...holes] };
 }

@@ -6,6 +6,7 @@ import type { Command, Mark, Picture, Stated } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import { type MarkKind, markShapes } from '@nuvet/core/trueup';
 import { nanoid } from 'nanoid';
+import { words } from '@/words';
 import { finder } from '@/workers/finding';
 import type { Ground } from './ground';
 import { setTable, type Tool, takeTool } from './table-store';
@@ -95,7 +96,7 @@ export async function finish(
       takeTool(null);
       const [a, b] = taken.map((p) => ground.toSurface(ground.toScreen(p))) as [Point, Point];
       const sides = await finder().passage(ground.surface, a, b);
-      if (!sides) return 'There is nothing drawn near one of these places. Click on both sides of the passage.';
+      if (!sides) return words.table.nothingDrawnNear;
       addMark(
         run,
         picture,
@@ -127,7 +128,7 @@ export async function addBox(
   ground: Pick<Ground, 'surface' | 'originalOf'>,
 ): Promise<string | null> {
   const hull = await finder().drawnPart(ground.surface);
-  if (!hull) return 'Nothing drawn was found in this picture.';
+  if (!hull) return words.table.nothingDrawnWasFoundInThis;
   addMark(
     run,
     picture,

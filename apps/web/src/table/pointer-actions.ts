@@ -6,6 +6,7 @@ import { type Picture, type Piece, sheetBoxOf, traceWith } from '@nuvet/core/job
 import { distance, type Point } from '@nuvet/core/plane';
 import { useEffect, useRef, useState } from 'react';
 import { useJob } from '@/stages/job-store';
+import { words } from '@/words';
 import { type Ground, groundOf } from './ground';
 import { useHand } from './hand-store';
 import { finish, isOpenEnded, placesOf } from './mark-making';
@@ -122,7 +123,7 @@ export function usePointerActions(
   /** The first click keeps that piece alone, further ones take more in; a click into a hole fills it. */
   const takeThisOne = (p: Point) => {
     const under = underPoint(job, p, pickReach / currentView().scale);
-    if (!under) return onMessage('Nothing was found there. Click inside a shape, in one of its holes, or on a line.');
+    if (!under) return onMessage(words.table.nothingFoundThere);
     if (under.hole !== null) return run({ do: 'fill-hole', pieceId: under.piece.id, hole: under.hole });
     const isFirst = !traceWith(job, under.piece.id)?.pieces.some((piece) => piece.leftOut);
     if (isFirst) run({ do: 'keep-only', pieceIds: [under.piece.id] });
@@ -274,7 +275,7 @@ export function usePointerActions(
       const { tool } = useTable.getState();
       if (touches.current.size !== 1) return;
       if (tool === 'move-picture' && picture) {
-        if (picture.locked) onMessage('This picture is locked. Unlock it to move it.');
+        if (picture.locked) onMessage(words.table.thisPictureIsLockedUnlockIt);
         else setIsMovingPicture(true);
         return;
       }

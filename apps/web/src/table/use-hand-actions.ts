@@ -7,6 +7,7 @@ import { distance, type Path, type Point, shift } from '@nuvet/core/plane';
 import { type SheetSnap, withPointsMoved } from '@nuvet/core/shape';
 import { useRef } from 'react';
 import { useJob } from '@/stages/job-store';
+import { words } from '@/words';
 import { aimAt, pathsOf } from './hand-aim';
 import {
   deleteChosen,
@@ -208,7 +209,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     if (figure) placeFigure(run, job, tool, figure);
     else {
       setHand({ places: places.slice(0, -1) });
-      onMessage('These points coincide or are in line. Pick different ones.');
+      onMessage(words.table.pointsCoincide);
     }
   };
 

@@ -9,6 +9,7 @@ import { placeNear } from '@nuvet/core/proof';
 import { nanoid } from 'nanoid';
 import { useRef } from 'react';
 import { useJob } from '@/stages/job-store';
+import { words } from '@/words';
 import { letMakingGo, setMaking, useMaking } from './making-store';
 import { toScreen, toSheet, type View } from './view';
 
@@ -98,7 +99,7 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
     if (!asking) return false;
     const at = aimAt(screen);
     if (!at) {
-      onMessage('There is no outline near by. Click on an outline.');
+      onMessage(words.table.thereIsNoOutlineNearBy);
       return true;
     }
     const [first] = taken;
@@ -109,7 +110,7 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
     if (distance(first, at) < 0.01) return true;
     if (asking === 'size') {
       const mm = Number(distance(first, at).toFixed(2));
-      const name = `Size ${job.proof.pinned.length + 1}`;
+      const name = words.table.size(job.proof.pinned.length + 1);
       run({
         do: 'prove-by',
         change: { pinned: [...job.proof.pinned, { id: nanoid(10), name, of: { kind: 'between', a: first, b: at }, mm, toleranceMm: 0.1 }] },

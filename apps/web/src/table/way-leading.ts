@@ -5,6 +5,7 @@
 import { type Command, type Job, type Picture, type Surface, traceOf } from '@nuvet/core/job';
 import { distance, type Point } from '@nuvet/core/plane';
 import { nanoid } from 'nanoid';
+import { words } from '@/words';
 import { finder } from '@/workers/finding';
 import type { Ground } from './ground';
 import { emptyWay, setTable, takeTool, useTable } from './table-store';
@@ -71,14 +72,14 @@ export async function endWay(
   closed: boolean,
 ): Promise<string | null> {
   const { way } = useTable.getState();
-  if (way.held.length === 0) return 'Click along the edge first; each click adds an anchor.';
+  if (way.held.length === 0) return words.table.clickAlongTheEdgeFirstEach;
   const trace = traceOf(job, picture.id);
-  if (!trace) return 'Trace the picture first, then follow its edges.';
+  if (!trace) return words.table.traceThePictureFirstThenFollow;
   const outer = await finder().wirePath(surface, way.held, way.follow, closed, trace.settings.toleranceMm);
   const count = trace.pieces.length;
   const piece = {
     id: `hand-${nanoid(10)}`,
-    name: `Piece ${count + 1}`,
+    name: words.table.pieceName(count + 1),
     purpose: 'cut',
     leftOut: false,
     runsOff: false,

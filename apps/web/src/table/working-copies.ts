@@ -8,6 +8,7 @@ import { useEffect } from 'react';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { ask, RequestError } from '@/ui/requests';
+import { words } from '@/words';
 import { flatten } from '@/workers/flattening';
 
 type Copy =
@@ -48,8 +49,8 @@ async function make(picture: Picture, key: string, stop: AbortController): Promi
     const copy = useCopies.getState().byPicture[picture.id];
     if (copy?.state !== 'making' || copy.stop !== stop) return;
     const message = stop.signal.aborted
-      ? 'Stopped. The picture is shown as it was photographed.'
-      : `The picture could not be flattened: ${(error as Error).message}`;
+      ? words.table.stoppedThePictureIsShownAs
+      : words.table.thePictureCouldNotBeFlattened((error as Error).message);
     setCopy(picture.id, { key, state: 'failed', message });
   }
 }

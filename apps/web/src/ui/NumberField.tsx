@@ -4,6 +4,7 @@
  */
 import TextField from '@mui/material/TextField';
 import { useEffect, useState } from 'react';
+import { words } from '@/words';
 
 interface Props {
   readonly label: string;
@@ -39,7 +40,7 @@ export function NumberField({ label, value, digits, unit, onNumber, onEmpty }: P
       label={`${label}, ${unit}`}
       value={typed}
       error={isWrong}
-      helperText={isWrong ? 'A number is needed.' : undefined}
+      helperText={isWrong ? words.ui.aNumberIsNeeded : undefined}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={settle}
       onKeyDown={(event) => {

@@ -7,6 +7,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Component, type ReactNode } from 'react';
+import { words } from '@/words';
 
 export function Stumbled({ error, onAgain }: { error: Error; onAgain: () => void }) {
   return (
@@ -15,12 +16,12 @@ export function Stumbled({ error, onAgain }: { error: Error; onAgain: () => void
         severity="error"
         action={
           <Button color="inherit" size="small" onClick={onAgain}>
-            Try again
+            {words.ui.tryAgain}
           </Button>
         }
       >
-        <Typography sx={{ fontWeight: 600 }}>This part of the page has failed.</Typography>
-        <Typography variant="body2">Your work is kept. ({error.message})</Typography>
+        <Typography sx={{ fontWeight: 600 }}>{words.ui.thisPartOfThePageHas}</Typography>
+        <Typography variant="body2">{words.ui.yourWorkIsKept(error.message)}</Typography>
       </Alert>
     </Box>
   );

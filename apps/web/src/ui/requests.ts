@@ -3,6 +3,7 @@
  */
 import { type Picture, pictureSchema } from '@nuvet/core/job';
 import { z } from 'zod';
+import { words } from '@/words';
 
 const problemSchema = z.object({ code: z.string(), message: z.string() });
 
@@ -22,13 +23,13 @@ export class RequestError extends Error {
   }
 }
 
-export const noConnection = () => new RequestError('no-connection', 'The server cannot be reached.');
+export const noConnection = () => new RequestError('no-connection', words.ui.theServerCannotBeReached);
 
 function refusal(body: unknown, status: number): RequestError {
   const problem = problemSchema.safeParse(body);
   return problem.success
     ? new RequestError(problem.data.code, problem.data.message, status)
-    : new RequestError('our-fault', 'Unexpected reply from the server.', status);
+    : new RequestError('our-fault', words.ui.unexpectedReplyFromTheServer, status);
 }
 
 /** @throws RequestError, with code `no-connection` where there was no answer at all */
@@ -64,7 +65,7 @@ export function sendBytes<T>(
       else reject(refusal(request.response, request.status));
     };
     request.onerror = () => reject(noConnection());
-    request.onabort = () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.'));
+    request.onabort = () => reject(new RequestError('stopped', words.ui.stoppedNothingWasBroughtIn));
     signal?.addEventListener('abort', () => request.abort());
     request.send(body);
   });

@@ -1,9 +1,10 @@
 /**
  * Raw pixels from the server, with the share that has come.
  */
+import { words } from '@/words';
 export async function fetchBytes(address: string, length: number, onShare: (share: number) => void): Promise<Uint8Array> {
   const response = await fetch(address);
-  if (!response.ok || !response.body) throw new Error('The picture could not be read from the server.');
+  if (!response.ok || !response.body) throw new Error(words.workers.thePictureCouldNotBeRead);
   const bytes = new Uint8Array(length);
   let gone = 0;
   const reader = response.body.getReader();

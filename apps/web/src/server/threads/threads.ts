@@ -5,6 +5,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
+import { words } from '@/words';
 import type { Task, TaskInput, TaskOutput } from './tasks.ts';
 
 /** The server runs in its own folder; scripts and tests in the project's. */
@@ -25,7 +26,7 @@ export class ThreadError extends Error {}
 export function inThread<T extends Task>(task: T, input: TaskInput<T>, deadlineMs: number): Promise<TaskOutput<T>> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(/* turbopackIgnore: true */ program(), { resourceLimits: { maxOldGenerationSizeMb: 1024 } });
-    const timer = setTimeout(() => end(() => reject(new ThreadError('This takes too long.'))), deadlineMs);
+    const timer = setTimeout(() => end(() => reject(new ThreadError(words.server.thisTakesTooLong))), deadlineMs);
     const end = (settle: () => void) => {
       clearTimeout(timer);
       settle();
@@ -35,7 +36,7 @@ export function inThread<T extends Task>(task: T, input: TaskInput<T>, deadlineM
       end(() => ('output' in answer ? resolve(answer.output) : reject(new ThreadError(answer.message)))),
     );
     worker.once('error', (error: Error) => end(() => reject(new ThreadError(error.message))));
-    worker.once('exit', () => end(() => reject(new ThreadError('The work was broken off.'))));
+    worker.once('exit', () => end(() => reject(new ThreadError(words.server.theWorkWasBrokenOff))));
     worker.postMessage({ task, input });
   });
 }

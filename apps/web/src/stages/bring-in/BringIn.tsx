@@ -13,6 +13,7 @@ import type { Picture } from '@nuvet/core/job';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
+import { words } from '@/words';
 import { Docket, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
@@ -47,29 +48,29 @@ export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
         <>
           <ToolCard
             icon={<AddPhotoAlternateOutlined />}
-            word="Picture"
-            explanation="Choose files: PNG, JPEG, WebP, GIF, TIFF, BMP, PDF; SVG and DXF as outlines"
+            word={words.bringIn.picture}
+            explanation={words.bringIn.pictureExplanation}
             disabled={incoming.busy}
             onClick={incoming.choose}
           />
           <ToolCard
             icon={<PhotoCameraOutlined />}
-            word="Camera"
-            explanation="Take a photograph with this phone or tablet"
+            word={words.bringIn.camera}
+            explanation={words.bringIn.cameraExplanation}
             disabled={incoming.busy}
             onClick={incoming.photograph}
           />
           <ToolCard
             icon={<ContentPasteOutlined />}
-            word="Paste"
-            explanation="Take the picture on the clipboard (or press Ctrl+V)"
+            word={words.bringIn.paste}
+            explanation={words.bringIn.pasteExplanation}
             disabled={incoming.busy}
             onClick={incoming.paste}
           />
           <ToolCard
             icon={<DocumentScannerOutlined />}
-            word="Scanner"
-            explanation={scannerService ? 'Scan from a flatbed scanner' : 'No scanner service is set up'}
+            word={words.bringIn.scanner}
+            explanation={scannerService ? words.bringIn.scanFromAFlatbedScanner : words.bringIn.noScannerServiceIsSetUp}
             isInHand={isScanning}
             disabled={!scannerService || incoming.busy}
             onClick={() => setScanning(!isScanning)}
@@ -78,22 +79,22 @@ export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
             <>
               <ToolCard
                 icon={<CropOutlined />}
-                word="Crop to a box"
-                explanation="Click two corners; what lies outside stays in the file"
+                word={words.bringIn.cropToABox}
+                explanation={words.bringIn.cropBoxExplanation}
                 isInHand={tool === 'crop-box'}
                 onClick={() => take('crop-box')}
               />
               <ToolCard
                 icon={<PolylineOutlined />}
-                word="Crop by outline"
-                explanation="Click round what you want; click the last place again to close"
+                word={words.bringIn.cropByOutline}
+                explanation={words.bringIn.cropOutlineExplanation}
                 isInHand={tool === 'crop-outline'}
                 onClick={() => take('crop-outline')}
               />
               <ToolCard
                 icon={<OpenWithOutlined />}
-                word="Move"
-                explanation="Drag a picture about on the sheet"
+                word={words.bringIn.move}
+                explanation={words.bringIn.moveExplanation}
                 isInHand={tool === 'move-picture'}
                 disabled={picture.locked}
                 onClick={() => take('move-picture')}
@@ -102,18 +103,18 @@ export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
           )}
           <ToolCard
             icon={<PrintOutlined />}
-            word="Scale card"
-            explanation="Print the card that sizes a photograph by itself"
+            word={words.bringIn.scaleCard}
+            explanation={words.bringIn.scaleCardExplanation}
             onClick={() => window.open('/api/scale-card/a4', '_blank')}
           />
         </>
       }
       next={
         isEmpty
-          ? { word: 'Choose a picture', onClick: incoming.choose, disabled: incoming.busy }
+          ? { word: words.bringIn.chooseAPicture, onClick: incoming.choose, disabled: incoming.busy }
           : picture
-            ? { word: 'Next: true up', onClick: () => onStage('true-up') }
-            : { word: 'Next: prove', onClick: () => onStage('prove') }
+            ? { word: words.bringIn.nextTrueUp, onClick: () => onStage('true-up') }
+            : { word: words.bringIn.nextProve, onClick: () => onStage('prove') }
       }
     >
       {incoming.news}
@@ -128,24 +129,19 @@ export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
           }}
         />
       )}
-      {isEmpty && (
-        <Typography>
-          Drop scans, photos or drawings on the table: PNG, JPEG, WebP, GIF, TIFF, BMP or PDF, up to 100 megapixels; SVG and DXF as
-          outlines.
-        </Typography>
-      )}
+      {isEmpty && <Typography>{words.bringIn.dropExplanation}</Typography>}
       {job.pictures.length > 0 && <PictureList pictures={job.pictures} active={picture} />}
       {picture && <PictureCard picture={picture} />}
       {job.drawings.length > 0 && <DrawingList />}
-      <Section title="Scale card">
+      <Section title={words.bringIn.scaleCard}>
         <Typography variant="body2" color="textSecondary">
-          Printed once and laid beside a drawing, it gives a photograph its true size, straight and square, without a click:{' '}
+          {words.bringIn.scaleCardNote}{' '}
           <Link href="/api/scale-card/a4" target="_blank">
-            A4
+            {words.bringIn.a4}
           </Link>{' '}
-          or{' '}
+          {words.bringIn.or}{' '}
           <Link href="/api/scale-card/letter" target="_blank">
-            Letter
+            {words.bringIn.letter}
           </Link>
           .
         </Typography>
@@ -156,9 +152,9 @@ export function BringIn({ picture, incoming, scannerService, onStage }: Props) {
 
 function Hint({ tool }: { tool: Tool }) {
   const prompts: Partial<Record<Tool, string>> = {
-    'crop-box': 'Click one corner of the box, then the opposite one.',
-    'crop-outline': 'Click round what you want to keep; click the last place again, or press Enter, to close it.',
-    'move-picture': 'Drag the picture where it shall lie.',
+    'crop-box': words.bringIn.cropBoxPrompt,
+    'crop-outline': words.bringIn.cropOutlinePrompt,
+    'move-picture': words.bringIn.movePrompt,
   };
   return prompts[tool] ? <Typography role="status">{prompts[tool]}</Typography> : null;
 }

@@ -15,6 +15,7 @@ import { cssPxMm } from '@nuvet/core/formats';
 import { type Drawing, overallBox } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { heightOf, widthOf } from '@nuvet/core/plane';
+import { words } from '@/words';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
 
@@ -23,7 +24,7 @@ const units: readonly (readonly [word: string, mm: number])[] = [
   ['inches', 25.4],
   ['centimetres', 10],
   ['points (1/72 in)', 25.4 / 72],
-  ['CSS pixels (1/96 in)', cssPxMm],
+  [words.bringIn.cssPixels196In, cssPxMm],
   ['feet', 304.8],
   ['metres', 1000],
 ];
@@ -43,19 +44,19 @@ function DrawingCard({ drawing }: { drawing: Drawing }) {
       <Box data-drawing={drawing.name}>
         <Box sx={{ display: 'flex', alignItems: 'center' }}>
           <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>
-            {drawing.pieces.length} {drawing.pieces.length === 1 ? 'outline' : 'outlines'}
-            {open > 0 ? `, ${open} open` : ', all closed'}
+            {drawing.pieces.length} {drawing.pieces.length === 1 ? words.bringIn.outline : words.bringIn.outlines}
+            {open > 0 ? words.bringIn.openOutlines(open) : words.bringIn.allClosedOutlines}
           </Typography>
           <IconButton
             size="small"
-            aria-label={`${drawing.hidden ? 'Show' : 'Hide'}: ${drawing.name}`}
+            aria-label={`${drawing.hidden ? words.bringIn.show : words.bringIn.hide}: ${drawing.name}`}
             onClick={() => run({ do: 'hide-drawing', drawingId: drawing.id, hidden: !drawing.hidden })}
           >
             {drawing.hidden ? <VisibilityOffOutlined fontSize="small" /> : <VisibilityOutlined fontSize="small" />}
           </IconButton>
           <IconButton
             size="small"
-            aria-label={`Remove: ${drawing.name}`}
+            aria-label={words.bringIn.remove(drawing.name)}
             onClick={() => run({ do: 'take-out-drawing', drawingId: drawing.id })}
           >
             <DeleteOutlined fontSize="small" />
@@ -63,19 +64,21 @@ function DrawingCard({ drawing }: { drawing: Drawing }) {
         </Box>
         {box && (
           <>
-            <Reading name="Wide">{printBoth(widthOf(box), unit)}</Reading>
-            <Reading name="High">{printBoth(heightOf(box), unit)}</Reading>
+            <Reading name={words.bringIn.wide}>{printBoth(widthOf(box), unit)}</Reading>
+            <Reading name={words.bringIn.high}>{printBoth(heightOf(box), unit)}</Reading>
           </>
         )}
         {drawing.unitIsStated ? (
-          <Reading name="Unit in the file">{known >= 0 ? units[known]?.[0] : `${drawing.mmPerUnit.toPrecision(6)} mm`}</Reading>
+          <Reading name={words.bringIn.unitInTheFile}>
+            {known >= 0 ? units[known]?.[0] : words.bringIn.millimetres(drawing.mmPerUnit.toPrecision(6))}
+          </Reading>
         ) : (
           <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
-            The file does not state its unit. Is this its size? Otherwise choose the unit.
+            {words.bringIn.unitNotStated}
             <TextField
               select
               fullWidth
-              label="Its unit"
+              label={words.bringIn.itsUnit}
               value={known >= 0 ? known : ''}
               onChange={(event) =>
                 run({ do: 'set-drawing-unit', drawingId: drawing.id, mmPerUnit: units[Number(event.target.value)]?.[1] ?? 1 })

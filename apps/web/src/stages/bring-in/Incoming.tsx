@@ -13,6 +13,7 @@ import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
 import { useDropzone } from 'react-dropzone';
 import { colours } from '@/ui/colours';
 import { RequestError } from '@/ui/requests';
+import { words } from '@/words';
 import { type Brought, bringIn, type Progress } from './bring-in-files';
 import { PageChooser, type PageWish } from './PageChooser';
 
@@ -105,10 +106,10 @@ export function Incoming({ invitation, onBrought, children }: Props) {
           return type ? [item.getType(type).then((blob) => new File([blob], `pasted.${type.slice(6).replace(/\+.*/, '')}`, { type }))] : [];
         }),
       );
-      if (files.length === 0) setMessages(['There is no picture on the clipboard. Copy one first.']);
+      if (files.length === 0) setMessages([words.bringIn.clipboardEmpty]);
       else void take(files);
     } catch {
-      setMessages(['The browser does not let Nuvet look at the clipboard from here. Press Ctrl+V instead.']);
+      setMessages([words.bringIn.clipboardBlocked]);
     }
   };
 
@@ -125,7 +126,7 @@ export function Incoming({ invitation, onBrought, children }: Props) {
       <Typography variant="body2">{progress.word}</Typography>
       <LinearProgress variant={progress.share === null ? 'indeterminate' : 'determinate'} value={(progress.share ?? 0) * 100} />
       <Button size="small" sx={{ justifySelf: 'start' }} onClick={() => stop.current?.abort()}>
-        Stop
+        {words.bringIn.stop}
       </Button>
     </Box>
   ) : messages.length > 0 ? (
@@ -139,13 +140,13 @@ export function Incoming({ invitation, onBrought, children }: Props) {
   ) : null;
   return (
     <Box {...getRootProps()} sx={{ minHeight: '100%', height: '100%', position: 'relative' }}>
-      <input {...getInputProps({ accept: accepted, 'aria-label': 'Picture file' })} />
+      <input {...getInputProps({ accept: accepted, 'aria-label': words.bringIn.pictureFile })} />
       <input
         ref={camera}
         type="file"
         accept="image/*"
         capture="environment"
-        aria-label="Photograph"
+        aria-label={words.bringIn.photograph}
         hidden
         onChange={(event) => {
           void take([...(event.target.files ?? [])]);

@@ -9,6 +9,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 
 export interface PageWish {
   readonly name: string;
@@ -38,12 +39,10 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
   return (
     <Box
       role="group"
-      aria-label="Pages"
+      aria-label={words.bringIn.pages}
       sx={{ display: 'grid', gap: 1.5, p: 1.5, border: `1px solid ${colours.line}`, borderRadius: 2, bgcolor: 'background.paper' }}
     >
-      <Typography variant="body2">
-        “{wish.name}” has {pages.length === 1 ? 'one page' : `${pages.length} pages`}.
-      </Typography>
+      <Typography variant="body2">{words.bringIn.has(wish.name, pages.length)}</Typography>
       {pages.length > 1 && (
         <>
           <Box
@@ -63,7 +62,7 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
                   key={k}
                   component="button"
                   aria-pressed={isChosen}
-                  aria-label={`Page ${k + 1}`}
+                  aria-label={words.bringIn.page(k + 1)}
                   onClick={() => choose(isChosen ? chosen.filter((c) => c !== k) : [...chosen, k].sort((a, b) => a - b))}
                   sx={{
                     font: 'inherit',
@@ -91,14 +90,10 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
             })}
           </Box>
           <TextField
-            label="Pages to bring in"
+            label={words.bringIn.pagesToBringIn}
             value={typed}
             error={!parsed}
-            helperText={
-              parsed
-                ? `${parsed.length} of ${pages.length}; such as 1, 3-5`
-                : `Type pages from 1 to ${pages.length}, such as 1, 3-5; 50 at most.`
-            }
+            helperText={parsed ? words.bringIn.pagesChosen(parsed.length, pages.length) : words.bringIn.pagesWanted(pages.length)}
             onChange={(event) => {
               setTyped(event.target.value);
               const next = pagesFrom(event.target.value, pages.length);
@@ -108,19 +103,19 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
         </>
       )}
       {wish.kind === 'pdf' && (
-        <TextField select label="Resolution" value={dpi} onChange={(event) => setDpi(Number(event.target.value))}>
+        <TextField select label={words.bringIn.resolution} value={dpi} onChange={(event) => setDpi(Number(event.target.value))}>
           {resolutions.map((r) => (
             <MenuItem key={r} value={r}>
-              {r} dpi
+              {words.bringIn.dpi(r)}
             </MenuItem>
           ))}
         </TextField>
       )}
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button variant="contained" disabled={!parsed || chosen.length === 0} onClick={() => onAnswer({ pages: chosen, dpi })}>
-          Bring in
+          {words.bringIn.bringIn}
         </Button>
-        <Button onClick={() => onAnswer(null)}>Leave it</Button>
+        <Button onClick={() => onAnswer(null)}>{words.bringIn.leaveIt}</Button>
       </Box>
     </Box>
   );

@@ -20,19 +20,20 @@ import { printBoth } from '@nuvet/core/length';
 import { useEffect, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { LengthField } from '@/ui/LengthField';
+import { words } from '@/words';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
 
 type Source = NonNullable<Picture['resolution']>['source'];
 const sources: Record<Source, string> = {
-  png: 'the PNG file',
-  jfif: 'the JPEG file',
-  exif: 'the camera’s data',
-  tiff: 'the TIFF file',
-  bmp: 'the BMP file',
-  webp: 'the WebP file',
-  pdf: 'the PDF page',
-  scanner: 'the scanner',
+  png: words.bringIn.thePngFile,
+  jfif: words.bringIn.theJpegFile,
+  exif: words.bringIn.theCamerasData,
+  tiff: words.bringIn.theTiffFile,
+  bmp: words.bringIn.theBmpFile,
+  webp: words.bringIn.theWebpFile,
+  pdf: words.bringIn.thePdfPage,
+  scanner: words.bringIn.theScanner,
   stated: 'you',
 };
 
@@ -42,7 +43,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
   return (
     <>
       <About picture={picture} onChange={change} unit={unit} />
-      <Section title="Position and rotation">
+      <Section title={words.bringIn.positionAndRotation}>
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, my: 1 }}>
           <Button
             size="small"
@@ -50,7 +51,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
             startIcon={<RotateLeftOutlined />}
             onClick={() => change({ quarterTurns: (picture.quarterTurns + 1) % 4 })}
           >
-            Rotate 90° left
+            {words.bringIn.rotate90DegreesLeft}
           </Button>
           <Button
             size="small"
@@ -58,7 +59,7 @@ export function PictureCard({ picture }: { picture: Picture }) {
             startIcon={<RotateRightOutlined />}
             onClick={() => change({ quarterTurns: (picture.quarterTurns + 3) % 4 })}
           >
-            Rotate 90° right
+            {words.bringIn.rotate90DegreesRight}
           </Button>
           <Button
             size="small"
@@ -66,11 +67,11 @@ export function PictureCard({ picture }: { picture: Picture }) {
             startIcon={<FlipOutlined />}
             onClick={() => change({ flipped: !picture.flipped })}
           >
-            Flip
+            {words.bringIn.flip}
           </Button>
           {picture.crop && (
             <Button size="small" variant="outlined" onClick={() => change({ crop: null })}>
-              Show all again
+              {words.bringIn.showAllAgain}
             </Button>
           )}
         </Box>
@@ -78,8 +79,8 @@ export function PictureCard({ picture }: { picture: Picture }) {
           {(['x', 'y'] as const).map((axis) => (
             <LengthField
               key={axis}
-              label={axis === 'x' ? 'Origin X' : 'Origin Y'}
-              text={`${Number(picture.place[axis].toFixed(3))} mm`}
+              label={axis === 'x' ? words.bringIn.originX : words.bringIn.originY}
+              text={words.bringIn.coordinate(Number(picture.place[axis].toFixed(3)))}
               unit={unit}
               range="any"
               hint=" "
@@ -91,10 +92,10 @@ export function PictureCard({ picture }: { picture: Picture }) {
       <Showing picture={picture} onChange={change} />
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button size="small" startIcon={<FileDownloadOutlined />} onClick={() => window.open(`/api/pictures/${picture.id}`, '_blank')}>
-          The original
+          {words.bringIn.theOriginal}
         </Button>
         <Button size="small" color="error" startIcon={<DeleteOutlined />} onClick={() => run({ do: 'take-out', pictureId: picture.id })}>
-          Remove from the job
+          {words.bringIn.removeFromTheJob}
         </Button>
       </Box>
     </>
@@ -113,10 +114,10 @@ function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
   const fromFile = resolution?.trusted ? fitOf({ ...picture, marks: [] }) : null;
   return (
     <>
-      <Section title="What the file says">
+      <Section title={words.bringIn.whatTheFileSays}>
         <TextField
           fullWidth
-          label="Name"
+          label={words.bringIn.name}
           value={name}
           onChange={(event) => setName(event.target.value)}
           onBlur={() => name.trim() && name !== picture.name && onChange({ name: name.trim() })}
@@ -124,21 +125,19 @@ function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
           slotProps={{ htmlInput: { maxLength: 200 } }}
           sx={{ my: 1 }}
         />
-        <Reading name="Pixels">
-          {picture.widthPx} x {picture.heightPx}
-        </Reading>
-        <Reading name="Megapixels">{((picture.widthPx * picture.heightPx) / 1e6).toFixed(1)}</Reading>
-        <Reading name="Resolution" tone={resolution && !resolution.trusted ? 'warning' : undefined}>
-          {resolution ? `${Number(resolution.dpi.toFixed(2))} dpi${resolution.trusted ? '' : ', not trusted'}` : 'not stated'}
+        <Reading name={words.bringIn.pixels}>{words.bringIn.pixelSize(picture.widthPx, picture.heightPx)}</Reading>
+        <Reading name={words.bringIn.megapixels}>{((picture.widthPx * picture.heightPx) / 1e6).toFixed(1)}</Reading>
+        <Reading name={words.bringIn.resolution} tone={resolution && !resolution.trusted ? 'warning' : undefined}>
+          {resolution ? words.bringIn.resolutionStated(Number(resolution.dpi.toFixed(2)), resolution.trusted) : words.bringIn.notStated}
         </Reading>
       </Section>
       {fromFile && resolution ? (
-        <Section title="Size from the file">
+        <Section title={words.bringIn.sizeFromTheFile}>
           <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
-            By the resolution from {sources[resolution.source]}, the whole picture is
+            {words.bringIn.byTheResolution(sources[resolution.source])}
           </Typography>
-          <Reading name="Wide">{printBoth(fromFile.sheetWidthMm, unit)}</Reading>
-          <Reading name="High">{printBoth(fromFile.sheetHeightMm, unit)}</Reading>
+          <Reading name={words.bringIn.wide}>{printBoth(fromFile.sheetWidthMm, unit)}</Reading>
+          <Reading name={words.bringIn.high}>{printBoth(fromFile.sheetHeightMm, unit)}</Reading>
         </Section>
       ) : (
         <Alert
@@ -147,14 +146,12 @@ function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
           action={
             resolution ? (
               <Button size="small" onClick={() => onChange({ resolution: { ...resolution, trusted: true } })}>
-                Use it
+                {words.bringIn.useIt}
               </Button>
             ) : undefined
           }
         >
-          {resolution
-            ? `${Number(resolution.dpi.toFixed(2))} dpi is what programs write when they do not know. Mark a length that you know, under True up.`
-            : 'The file does not say how large the picture is. Mark a length that you know, under True up.'}
+          {resolution ? words.bringIn.resolutionNotTrusted(Number(resolution.dpi.toFixed(2))) : words.bringIn.sizeNotStated}
         </Alert>
       )}
     </>
@@ -162,8 +159,8 @@ function About({ picture, onChange, unit }: PartProps & { unit: 'mm' | 'in' }) {
 }
 
 const toneSliders = [
-  { key: 'lighten', label: 'Lighten', min: 0 },
-  { key: 'contrast', label: 'Contrast', min: -1 },
+  { key: 'lighten', label: words.bringIn.lighten, min: 0 },
+  { key: 'contrast', label: words.bringIn.contrast, min: -1 },
 ] as const;
 
 function Showing({ picture, onChange }: PartProps) {
@@ -171,11 +168,11 @@ function Showing({ picture, onChange }: PartProps) {
   const [tone, setTone] = useState<Tone | null>(null);
   const shown = tone ?? picture.tone;
   return (
-    <Section title="How it is shown">
-      <Labelled label="Opacity">
+    <Section title={words.bringIn.howItIsShown}>
+      <Labelled label={words.bringIn.opacity}>
         <Slider
           size="small"
-          aria-label="Opacity of the picture"
+          aria-label={words.bringIn.opacityOfThePicture}
           min={0}
           max={100}
           value={Math.round((moving ?? picture.opacity) * 100)}
@@ -207,8 +204,8 @@ function Showing({ picture, onChange }: PartProps) {
       <Box sx={{ display: 'flex', justifyContent: 'space-between' }}>
         {(
           [
-            ['invert', 'Invert'],
-            ['singleInk', 'Single ink'],
+            ['invert', words.bringIn.invert],
+            ['singleInk', words.bringIn.singleInk],
           ] as const
         ).map(([key, label]) => (
           <FormControlLabel
@@ -224,11 +221,11 @@ function Showing({ picture, onChange }: PartProps) {
           disabled={JSON.stringify(picture.tone) === JSON.stringify(plainTone)}
           onClick={() => onChange({ tone: plainTone })}
         >
-          Reset
+          {words.bringIn.reset}
         </Button>
       </Box>
       <Typography variant="caption" color="textSecondary">
-        Display only: tracing uses the original pixels.
+        {words.bringIn.displayOnlyTracingUsesTheOriginal}
       </Typography>
     </Section>
   );

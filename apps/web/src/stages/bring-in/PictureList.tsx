@@ -15,6 +15,7 @@ import Tooltip from '@mui/material/Tooltip';
 import { fitOf, type Picture } from '@nuvet/core/job';
 import { setTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 
@@ -38,7 +39,7 @@ export function PictureList({ pictures, active }: { pictures: readonly Picture[]
     }
   };
   return (
-    <Section title={pictures.length === 1 ? 'Picture' : `${pictures.length} pictures`}>
+    <Section title={pictures.length === 1 ? words.bringIn.picture : words.bringIn.pictures(pictures.length)}>
       {pictures.map((picture, k) => (
         <Box
           key={picture.id}
@@ -79,14 +80,14 @@ export function PictureList({ pictures, active }: { pictures: readonly Picture[]
           {pictures.length > 1 && (
             <>
               <Small
-                word={`Lower: ${picture.name}`}
+                word={words.bringIn.lower(picture.name)}
                 isOff={k === 0}
                 onClick={() => run({ do: 'order-picture', pictureId: picture.id, to: k - 1 })}
               >
                 <ArrowUpwardOutlined fontSize="inherit" />
               </Small>
               <Small
-                word={`Higher: ${picture.name}`}
+                word={words.bringIn.higher(picture.name)}
                 isOff={k === pictures.length - 1}
                 onClick={() => run({ do: 'order-picture', pictureId: picture.id, to: k + 1 })}
               >
@@ -95,13 +96,13 @@ export function PictureList({ pictures, active }: { pictures: readonly Picture[]
             </>
           )}
           <Small
-            word={`${picture.locked ? 'Unlock' : 'Lock'}: ${picture.name}`}
+            word={`${picture.locked ? words.bringIn.unlock : words.bringIn.lock}: ${picture.name}`}
             onClick={() => change(picture, { locked: !picture.locked })}
           >
             {picture.locked ? <LockOutlined fontSize="inherit" /> : <LockOpenOutlined fontSize="inherit" />}
           </Small>
           <Small
-            word={`${picture.hidden ? 'Show' : 'Hide'}: ${picture.name} (H)`}
+            word={`${picture.hidden ? words.bringIn.show : words.bringIn.hide}: ${picture.name} (H)`}
             onClick={() => change(picture, { hidden: !picture.hidden })}
           >
             {picture.hidden ? <VisibilityOffOutlined fontSize="inherit" /> : <VisibilityOutlined fontSize="inherit" />}
@@ -111,10 +112,10 @@ export function PictureList({ pictures, active }: { pictures: readonly Picture[]
       {pictures.length > 1 && (
         <Box sx={{ display: 'flex', gap: 0.75, mt: 1, borderTop: `1px solid ${colours.line}`, pt: 1 }}>
           <Button size="small" variant="outlined" onClick={sideBySide}>
-            Side by side
+            {words.bringIn.sideBySide}
           </Button>
           <Button size="small" variant="outlined" onClick={datumOnDatum}>
-            Datum on datum
+            {words.bringIn.datumOnDatum}
           </Button>
         </Box>
       )}

@@ -11,6 +11,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { type Area, previewOf, type Scanner, ScannerError, scan, scannersAt } from './scanning';
 
@@ -45,7 +46,7 @@ export function ScannerPanel({
     } catch (error) {
       const isStopped = (error as Error).name === 'AbortError';
       if (!isStopped && !(error instanceof ScannerError)) throw error;
-      setMessage(isStopped ? 'Stopped. Nothing was scanned.' : (error as Error).message);
+      setMessage(isStopped ? words.bringIn.stoppedNothingWasScanned : (error as Error).message);
     } finally {
       setBusy(null);
     }
@@ -64,20 +65,20 @@ export function ScannerPanel({
       const png = await scan(service, scanner.id, dpi, area ?? whole, stop.current.signal);
       onScanned(new File([png], `${scanner.name}.png`, { type: 'image/png' }), dpi);
     });
-  if (scanners === null) return <LinearProgress aria-label="Looking for scanners" />;
+  if (scanners === null) return <LinearProgress aria-label={words.bringIn.lookingForScanners} />;
   if (!scanner) {
     return (
-      <Alert severity="warning" variant="outlined" action={<Button onClick={onClose}>Close</Button>}>
-        No scanner answers here. Is its service running?
+      <Alert severity="warning" variant="outlined" action={<Button onClick={onClose}>{words.bringIn.close}</Button>}>
+        {words.bringIn.noScannerAnswersHereIsIts}
       </Alert>
     );
   }
   return (
-    <Section title="Scan">
+    <Section title={words.bringIn.scan}>
       <Box sx={{ display: 'grid', gap: 1.5, mt: 1 }}>
         <TextField
           select
-          label="Scanner"
+          label={words.bringIn.scanner}
           value={scanner.id}
           onChange={(event) => {
             setId(event.target.value);
@@ -93,31 +94,35 @@ export function ScannerPanel({
         </TextField>
         <TextField
           select
-          label="Resolution"
+          label={words.bringIn.resolution}
           value={scanner.resolutions.includes(dpi) ? dpi : scanner.resolutions[0]}
           onChange={(event) => setDpi(Number(event.target.value))}
         >
           {scanner.resolutions.map((r) => (
             <MenuItem key={r} value={r}>
-              {r} dpi
+              {words.bringIn.dpi(r)}
             </MenuItem>
           ))}
         </TextField>
         {preview && <Bed scanner={scanner} preview={preview} area={area} onArea={setArea} />}
         <Typography variant="caption" color="textSecondary">
           {area
-            ? `Scans ${area.widthMm.toFixed(0)} x ${area.heightMm.toFixed(0)} mm.`
-            : `Scans the whole bed, ${scanner.bed.widthMm.toFixed(0)} x ${scanner.bed.heightMm.toFixed(0)} mm.${preview ? ' Drag over a part of the preview to scan only that.' : ''}`}
+            ? words.bringIn.scansPart(area.widthMm.toFixed(0), area.heightMm.toFixed(0))
+            : words.bringIn.scansWholeBed(scanner.bed.widthMm.toFixed(0), scanner.bed.heightMm.toFixed(0), preview)}
         </Typography>
-        {busy && <LinearProgress aria-label={busy === 'scan' ? 'Scanning' : 'Previewing'} />}
+        {busy && <LinearProgress aria-label={busy === 'scan' ? words.bringIn.scanning : words.bringIn.previewing} />}
         <Box sx={{ display: 'flex', gap: 1 }}>
           <Button variant="outlined" disabled={busy !== null} onClick={() => void look()}>
-            Preview
+            {words.bringIn.preview}
           </Button>
           <Button variant="contained" disabled={busy !== null} onClick={() => void start()}>
-            Scan
+            {words.bringIn.scan}
           </Button>
-          {busy === 'scan' ? <Button onClick={() => stop.current?.abort()}>Stop</Button> : <Button onClick={onClose}>Close</Button>}
+          {busy === 'scan' ? (
+            <Button onClick={() => stop.current?.abort()}>{words.bringIn.stop}</Button>
+          ) : (
+            <Button onClick={onClose}>{words.bringIn.close}</Button>
+          )}
         </Box>
         {message && <Alert severity="error">{message}</Alert>}
       </Box>
@@ -149,7 +154,7 @@ function Bed({
   return (
     <Box
       ref={frame}
-      aria-label="Preview of the bed"
+      aria-label={words.bringIn.previewOfTheBed}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         from.current = at(event);
@@ -175,7 +180,7 @@ function Bed({
       <Box
         component="img"
         src={preview}
-        alt="What lies on the scanner"
+        alt={words.bringIn.whatLiesOnTheScanner}
         draggable={false}
         sx={{ width: '100%', height: '100%', display: 'block' }}
       />

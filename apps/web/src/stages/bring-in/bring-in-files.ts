@@ -8,6 +8,7 @@ import type { Drawing, Picture } from '@nuvet/core/job';
 import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { RequestError, type Sending, sendPicture } from '@/ui/requests';
+import { words } from '@/words';
 import { drawingReader } from '@/workers/drawing-reading';
 import { pdfRenderer } from '@/workers/pdf-rendering';
 import type { PageWish } from './PageChooser';
@@ -50,7 +51,7 @@ export async function bringIn(files: readonly File[], wish: Wish): Promise<Broug
   for (const file of files) {
     try {
       wish.signal.throwIfAborted();
-      if (file.size > mostBytes) throw new RequestError('too-large', `“${file.name}” is larger than ${mostBytes / 1e6} MB.`);
+      if (file.size > mostBytes) throw new RequestError('too-large', words.bringIn.isLargerThanMb(file.name, mostBytes / 1e6));
       const kind = await kindOf(file);
       if (kind === 'drawing') drawings.push(await readDrawing(file, wish));
       else if (kind === 'pdf') pictures.push(...(await renderPdf(file, wish)));
@@ -58,7 +59,7 @@ export async function bringIn(files: readonly File[], wish: Wish): Promise<Broug
       else pictures.push(await send(file, { name: file.name || 'pasted.png', ...(wish.known ? { resolution: wish.known } : {}) }, wish));
     } catch (error) {
       if (error instanceof RequestError) messages.push(error.message);
-      else if (wish.signal.aborted) messages.push('Stopped. Nothing more was brought in.');
+      else if (wish.signal.aborted) messages.push(words.bringIn.stoppedNothingMoreWasBroughtIn);
       else throw error;
     }
   }
@@ -68,7 +69,7 @@ export async function bringIn(files: readonly File[], wish: Wish): Promise<Broug
 /** What a worker answers; a worker that was ended answers nothing, so that stopping must end the wait. */
 function untilStopped<P extends Promise<unknown>>(answer: P, signal: AbortSignal): Promise<Awaited<P>> {
   const stopped = new Promise<never>((_, reject) => {
-    signal.addEventListener('abort', () => reject(new RequestError('stopped', 'Stopped. Nothing was brought in.')));
+    signal.addEventListener('abort', () => reject(new RequestError('stopped', words.bringIn.stoppedNothingWasBroughtIn)));
   });
   return Promise.race([answer, stopped]) as Promise<Awaited<P>>;
 }
@@ -76,14 +77,14 @@ function untilStopped<P extends Promise<unknown>>(answer: P, signal: AbortSignal
 const send = (body: Blob, sending: Sending, { onProgress, signal }: Wish): Promise<Picture> => {
   const inWords = (share: number): Progress =>
     share < 1
-      ? { word: `Bringing in “${sending.name}”, ${Math.round(share * 100)} %`, share }
-      : { word: 'Preparing the picture for every zoom …', share: null };
+      ? { word: words.bringIn.bringingInPercent(sending.name, Math.round(share * 100)), share }
+      : { word: words.bringIn.preparingThePictureForEveryZoom, share: null };
   onProgress(inWords(0));
   return sendPicture(body, sending, (share) => onProgress(inWords(share)), signal);
 };
 
 async function sendTiff(file: File, wish: Wish): Promise<Picture[]> {
-  wish.onProgress({ word: `Looking into “${file.name}” …`, share: null });
+  wish.onProgress({ word: words.bringIn.lookingInto(file.name), share: null });
   const pages = (tiffPages(new Uint8Array(await file.arrayBuffer())) ?? [])
     .map((page, index) => ({ ...page, index }))
     .filter((p) => p.widthPx > 0);
@@ -91,7 +92,7 @@ async function sendTiff(file: File, wish: Wish): Promise<Picture[]> {
   const answer = await wish.ask({
     name: file.name,
     kind: 'tiff',
-    pages: pages.map((p) => ({ size: `${p.widthPx} x ${p.heightPx} px` })),
+    pages: pages.map((p) => ({ size: words.bringIn.pixelsOf(p.widthPx, p.heightPx) })),
     thumbnail: null,
     answer: null,
   });
@@ -99,24 +100,23 @@ async function sendTiff(file: File, wish: Wish): Promise<Picture[]> {
   for (const chosen of answer?.pages ?? []) {
     wish.signal.throwIfAborted();
     const page = pages[chosen]?.index ?? 0;
-    sent.push(await send(file, { name: `${file.name}, page ${chosen + 1}`, page }, wish));
+    sent.push(await send(file, { name: words.bringIn.pageName(file.name, chosen + 1), page }, wish));
   }
   return sent;
 }
 
 async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
-  wish.onProgress({ word: `Opening “${file.name}” …`, share: null });
+  wish.onProgress({ word: words.bringIn.opening(file.name), share: null });
   const { renderer, end } = pdfRenderer(wish.signal);
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
     const opened = await untilStopped(renderer.open(bytes, new URL('/pdf/', window.location.href).href), wish.signal);
-    if (opened === 'password')
-      throw new RequestError('password', `“${file.name}” is locked with a password. Save a copy without one and bring that in.`);
-    if (opened === 'broken') throw new RequestError('damaged', `“${file.name}” is damaged, or is no PDF. Save or export it again.`);
+    if (opened === 'password') throw new RequestError('password', words.bringIn.isLockedWithAPasswordSave(file.name));
+    if (opened === 'broken') throw new RequestError('damaged', words.bringIn.isDamagedOrIsNoPdf(file.name));
     const answer = await wish.ask({
       name: file.name,
       kind: 'pdf',
-      pages: opened.map((p) => ({ size: `${p.widthMm.toFixed(0)} x ${p.heightMm.toFixed(0)} mm` })),
+      pages: opened.map((p) => ({ size: words.bringIn.pageSize(p.widthMm.toFixed(0), p.heightMm.toFixed(0)) })),
       thumbnail: async (page) => {
         const size = opened[page];
         const blob = size && (await renderer.render(page, Math.max(4, (110 * 25.4) / Math.max(size.widthMm, size.heightMm))));
@@ -127,15 +127,11 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
     const sent: Picture[] = [];
     for (const page of answer?.pages ?? []) {
       wish.signal.throwIfAborted();
-      wish.onProgress({ word: `Drawing page ${page + 1} at ${answer?.dpi} dpi …`, share: null });
+      wish.onProgress({ word: words.bringIn.drawingPageAtDpi(page + 1, answer?.dpi), share: null });
       const dpi = answer?.dpi ?? 300;
       const png = await untilStopped(renderer.render(page, dpi), wish.signal);
-      if (!png)
-        throw new RequestError(
-          'too-many-pixels',
-          `Page ${page + 1} would have more than 100 megapixels at ${dpi} dpi. Choose a lower resolution.`,
-        );
-      const name = opened.length > 1 ? `${file.name}, page ${page + 1}` : file.name;
+      if (!png) throw new RequestError('too-many-pixels', words.bringIn.pageTooLarge(page + 1, dpi));
+      const name = opened.length > 1 ? words.bringIn.pageName(file.name, page + 1) : file.name;
       sent.push(await send(png, { name, resolution: { dpi, source: 'pdf' } }, wish));
     }
     return sent;
@@ -145,10 +141,10 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
 }
 
 async function readDrawing(file: File, { onProgress, signal }: Wish): Promise<Drawing> {
-  onProgress({ word: `Reading “${file.name}” …`, share: 0 });
+  onProgress({ word: words.bringIn.reading(file.name), share: 0 });
   const { reader, end } = drawingReader(signal);
   try {
-    const onShare = proxy((share: number) => onProgress({ word: `Reading “${file.name}”, ${Math.round(share * 100)} %`, share }));
+    const onShare = proxy((share: number) => onProgress({ word: words.bringIn.readingPercent(file.name, Math.round(share * 100)), share }));
     const read = await untilStopped(reader.read(file, nanoid(), onShare), signal);
     if ('code' in read) throw new RequestError(read.code, read.message);
     return read.drawing;

@@ -4,6 +4,7 @@
  * comes with the demo and a real scanner's service answer alike.
  */
 import { z } from 'zod';
+import { words } from '@/words';
 
 const scannerSchema = z.object({
   id: z.string().min(1).max(100),
@@ -23,7 +24,7 @@ export interface Area {
 
 export class ScannerError extends Error {}
 
-const gone = () => new ScannerError('The scanner does not answer. Is its service running?');
+const gone = () => new ScannerError(words.bringIn.theScannerDoesNotAnswerIs);
 
 async function answered(address: string, init?: RequestInit): Promise<Response> {
   const response = await fetch(address, init).catch(() => {
@@ -31,7 +32,7 @@ async function answered(address: string, init?: RequestInit): Promise<Response> 
   });
   if (!response.ok)
     throw new ScannerError(
-      ((await response.json().catch(() => null)) as { message?: string } | null)?.message ?? 'The scanner could not do this.',
+      ((await response.json().catch(() => null)) as { message?: string } | null)?.message ?? words.bringIn.theScannerCouldNotDoThis,
     );
   return response;
 }

@@ -11,6 +11,7 @@ import Typography from '@mui/material/Typography';
 import type { Cutting, Piece, Purpose } from '@nuvet/core/job';
 import { strengthOf } from '@nuvet/core/job';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Pick, Row } from '../trace/hand/Rows';
@@ -19,20 +20,24 @@ import { StockSection } from './StockSection';
 import { stopPlanning, usePlanned } from './use-plan';
 
 const purposeWords: Record<Purpose, string> = {
-  cut: 'Cut',
-  score: 'Score',
-  perforate: 'Perforate',
-  engrave: 'Engrave',
-  pocket: 'Fill (pocket)',
-  stitch: 'Stitch',
-  guide: 'Guide',
+  cut: words.makeReady.cut,
+  score: words.makeReady.score,
+  perforate: words.makeReady.perforate,
+  engrave: words.makeReady.engrave,
+  pocket: words.makeReady.fillPocket,
+  stitch: words.makeReady.stitch,
+  guide: words.makeReady.guide,
 };
 
 /** Seconds as people say them. */
 export function inTime(seconds: number): string {
   const whole = Math.round(seconds);
   const [h, m, s] = [Math.floor(whole / 3600), Math.floor((whole % 3600) / 60), whole % 60];
-  return h > 0 ? `${h} h ${m} min` : m > 0 ? `${m} min ${s} s` : `${seconds < 10 ? seconds.toFixed(1) : s} s`;
+  return h > 0
+    ? words.makeReady.hoursAndMinutes(h, m)
+    : m > 0
+      ? words.makeReady.minutesAndSeconds(m, s)
+      : `${seconds < 10 ? seconds.toFixed(1) : s} s`;
 }
 
 export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
@@ -45,39 +50,45 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
     <>
       <PlanSection />
       <StockSection />
-      <Section title="Kerf">
+      <Section title={words.makeReady.kerf}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Row>
-            <Measure label="Kerf" mm={cutting.kerfMm} unit={job.unit} range="any" onMm={(kerfMm) => set({ kerfMm: Math.max(0, kerfMm) })} />
+            <Measure
+              label={words.makeReady.kerf}
+              mm={cutting.kerfMm}
+              unit={job.unit}
+              range="any"
+              onMm={(kerfMm) => set({ kerfMm: Math.max(0, kerfMm) })}
+            />
             <Pick
-              label="Corners"
+              label={words.makeReady.corners}
               value={cutting.corners}
-              words={{ round: 'Round', mitre: 'Mitred' }}
+              words={{ round: words.makeReady.round, mitre: words.makeReady.mitred }}
               onPick={(corners) => set({ corners })}
             />
           </Row>
           <KerfGauge />
         </Box>
       </Section>
-      <Section title="Leads and tabs">
+      <Section title={words.makeReady.leadsAndTabs}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Pick
-            label="Lead"
+            label={words.makeReady.lead}
             value={cutting.lead.kind}
-            words={{ none: 'No lead', line: 'Straight lead', arc: 'Arc lead' }}
+            words={{ none: words.makeReady.noLead, line: words.makeReady.straightLead, arc: words.makeReady.arcLead }}
             onPick={(kind) => set({ lead: { ...cutting.lead, kind } })}
           />
           {cutting.lead.kind !== 'none' && (
             <Row>
               <Measure
-                label="Lead in"
+                label={words.makeReady.leadIn}
                 mm={cutting.lead.inMm}
                 unit={job.unit}
                 range="any"
                 onMm={(v) => set({ lead: { ...cutting.lead, inMm: Math.max(0, v) } })}
               />
               <Measure
-                label="Lead out"
+                label={words.makeReady.leadOut}
                 mm={cutting.lead.outMm}
                 unit={job.unit}
                 range="any"
@@ -86,26 +97,32 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
             </Row>
           )}
           <Row>
-            <Measure label="Overcut" mm={cutting.overcutMm} unit={job.unit} range="any" onMm={(v) => set({ overcutMm: Math.max(0, v) })} />
+            <Measure
+              label={words.makeReady.overcut}
+              mm={cutting.overcutMm}
+              unit={job.unit}
+              range="any"
+              onMm={(v) => set({ overcutMm: Math.max(0, v) })}
+            />
             <NumberField
-              label="Bridges"
+              label={words.makeReady.bridges}
               value={cutting.tabs.count}
               digits={0}
-              unit="a piece"
+              unit={words.makeReady.aPiece}
               onNumber={(n) => set({ tabs: { ...cutting.tabs, count: Math.max(0, Math.min(200, Math.round(n))) } })}
             />
           </Row>
           <Row>
             <Measure
-              label="Or one tab every"
+              label={words.makeReady.orOneTabEvery}
               mm={cutting.tabs.spacingMm || null}
               unit={job.unit}
               onMm={(spacingMm) => set({ tabs: { ...cutting.tabs, spacingMm } })}
               onEmpty={() => set({ tabs: { ...cutting.tabs, spacingMm: 0 } })}
-              placeholder="no"
+              placeholder={words.makeReady.noTabs}
             />
             <Measure
-              label="Tab width"
+              label={words.makeReady.tabWidth}
               mm={cutting.tabs.widthMm}
               unit={job.unit}
               onMm={(widthMm) => set({ tabs: { ...cutting.tabs, widthMm } })}
@@ -115,17 +132,17 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
         </Box>
       </Section>
       {purposes.includes('perforate') && (
-        <Section title="Perforation">
+        <Section title={words.makeReady.perforation}>
           <Box sx={{ mt: 1 }}>
             <Row>
               <Measure
-                label="Cut"
+                label={words.makeReady.cut}
                 mm={cutting.perforation.cutMm}
                 unit={job.unit}
                 onMm={(cutMm) => set({ perforation: { ...cutting.perforation, cutMm } })}
               />
               <Measure
-                label="Gap between cuts"
+                label={words.makeReady.gapBetweenCuts}
                 mm={cutting.perforation.leftMm}
                 unit={job.unit}
                 onMm={(leftMm) => set({ perforation: { ...cutting.perforation, leftMm } })}
@@ -135,25 +152,25 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
         </Section>
       )}
       {purposes.includes('pocket') && (
-        <Section title="Fill (hatch)">
+        <Section title={words.makeReady.fillHatch}>
           <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
             <Row>
               <NumberField
-                label="Angle"
+                label={words.makeReady.angle}
                 value={(cutting.hatch.angle * 180) / Math.PI}
                 digits={2}
                 unit="°"
                 onNumber={(d) => set({ hatch: { ...cutting.hatch, angle: (d * Math.PI) / 180 } })}
               />
               <Measure
-                label="Line spacing"
+                label={words.makeReady.lineSpacing}
                 mm={cutting.hatch.spacingMm}
                 unit={job.unit}
                 onMm={(spacingMm) => set({ hatch: { ...cutting.hatch, spacingMm } })}
               />
             </Row>
             <Measure
-              label="Overscan"
+              label={words.makeReady.overscan}
               mm={cutting.hatch.airMm}
               unit={job.unit}
               range="any"
@@ -163,7 +180,7 @@ export function CutPanel({ pieces }: { pieces: readonly Piece[] }) {
         </Section>
       )}
       {purposes.length > 0 && (
-        <Section title="Power and speed">
+        <Section title={words.makeReady.powerAndSpeed}>
           {purposes.map((purpose) => (
             <StrengthRow key={purpose} purpose={purpose} cutting={cutting} onCutting={set} />
           ))}
@@ -178,12 +195,12 @@ function PlanSection() {
   const { kerfMm } = useJob((s) => s.job.setup.cutting);
   const seconds = plan ? plan.travelSeconds + plan.purposes.reduce((sum, p) => sum + p.seconds, 0) : 0;
   return (
-    <Section title="The cut">
+    <Section title={words.makeReady.theCut}>
       {planning !== null && (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-          <LinearProgress variant="determinate" value={100 * planning} sx={{ flex: 1 }} aria-label="Planning the cut" />
+          <LinearProgress variant="determinate" value={100 * planning} sx={{ flex: 1 }} aria-label={words.makeReady.planningTheCut} />
           <Button size="small" onClick={stopPlanning}>
-            Stop
+            {words.makeReady.stop}
           </Button>
         </Box>
       )}
@@ -196,17 +213,15 @@ function PlanSection() {
           ))}
           {plan.purposes.map(({ purpose, lengthMm, seconds: s }) => (
             <Reading key={purpose} name={purposeWords[purpose]}>
-              {(lengthMm / 1000).toFixed(2)} m · {inTime(s)}
+              {words.makeReady.lengthAndTime((lengthMm / 1000).toFixed(2), inTime(s))}
             </Reading>
           ))}
-          <Reading name="Between">
-            {(plan.travelMm / 1000).toFixed(2)} m · {inTime(plan.travelSeconds)}
+          <Reading name={words.makeReady.between}>
+            {words.makeReady.travelAndTime((plan.travelMm / 1000).toFixed(2), inTime(plan.travelSeconds))}
           </Reading>
-          <Reading name="In all, about">{inTime(seconds)}</Reading>
+          <Reading name={words.makeReady.inAllAbout}>{inTime(seconds)}</Reading>
           <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
-            {plan.runs.length} {plan.runs.length === 1 ? 'toolpath' : 'toolpaths'}, inside first. In drawing order it would be{' '}
-            {(plan.travelBeforeMm / 1000).toFixed(2)} m between them.
-            {kerfMm > 0 ? ` Outer outlines lie ${kerfMm / 2} mm out, holes as much in.` : ' No kerf is taken off.'}
+            {words.makeReady.planNote(plan.runs.length, (plan.travelBeforeMm / 1000).toFixed(2), kerfMm, kerfMm / 2)}
           </Typography>
         </>
       )}
@@ -220,9 +235,9 @@ function StartPlace({ cutting, onCutting }: { cutting: Cutting; onCutting: (chan
   return (
     <>
       <Pick
-        label="Outlines start"
+        label={words.makeReady.outlinesStart}
         value={start === 'corner' ? 'corner' : 'place'}
-        words={{ corner: 'At a corner, where it shows least', place: 'Nearest to a place' }}
+        words={{ corner: words.makeReady.atACorner, place: words.makeReady.nearestToAPlace }}
         onPick={(kind) => onCutting({ start: kind === 'corner' ? 'corner' : { x: 0, y: 0 } })}
       />
       {start !== 'corner' && (
@@ -253,24 +268,24 @@ function StrengthRow({
       </Typography>
       <Row>
         <NumberField
-          label="Power"
+          label={words.makeReady.power}
           value={100 * own.strength}
           digits={1}
           unit="%"
           onNumber={(n) => set({ strength: Math.min(1, Math.max(0, n / 100)) })}
         />
         <NumberField
-          label="Speed"
+          label={words.makeReady.speed}
           value={own.speedMmPerMin}
           digits={0}
           unit="mm/min"
           onNumber={(n) => n > 0 && set({ speedMmPerMin: Math.min(200_000, n) })}
         />
         <NumberField
-          label="Passes"
+          label={words.makeReady.passes}
           value={own.passes}
           digits={0}
-          unit="no."
+          unit={words.makeReady.times}
           onNumber={(n) => set({ passes: Math.min(100, Math.max(1, Math.round(n))) })}
         />
       </Row>

@@ -14,6 +14,7 @@ import type { Piece } from '@nuvet/core/job';
 import type { CutMeasured } from '@nuvet/core/make';
 import { strFromU8 } from 'fflate';
 import { useEffect, useState } from 'react';
+import { words } from '@/words';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -23,17 +24,22 @@ import { useCutter } from './use-cutter';
 import { usePlanned } from './use-plan';
 
 const moodWords = {
-  away: 'Not connected',
-  idle: 'Waiting',
-  running: 'Cutting',
-  pausing: 'Slowing down',
-  paused: 'Paused',
-  alarm: 'Stands with an alarm',
-  done: 'Done',
-  stopped: 'Stopped',
+  away: words.makeReady.notConnected,
+  idle: words.makeReady.waiting,
+  running: words.makeReady.cutting,
+  pausing: words.makeReady.slowingDown,
+  paused: words.makeReady.paused,
+  alarm: words.makeReady.standsWithAnAlarm,
+  done: words.makeReady.done,
+  stopped: words.makeReady.stopped,
 } as const;
 
-const factors = { 1: 'As slow as a real one', 10: '10 times as fast', 100: '100 times as fast', 1000: '1000 times as fast' } as const;
+const factors = {
+  1: words.makeReady.asSlowAsARealOne,
+  10: words.makeReady.n10TimesAsFast,
+  100: words.makeReady.n100TimesAsFast,
+  1000: words.makeReady.n1000TimesAsFast,
+} as const;
 
 export function CutterPanel({
   pieces,
@@ -74,24 +80,24 @@ export function CutterPanel({
   if (!hasCutter)
     return (
       <Alert severity="info" variant="outlined">
-        No cutter is connected to this Nuvet. Take the G-code from Files instead.
+        {words.makeReady.noCutterIsConnectedToThis}
       </Alert>
     );
   return (
     <>
-      <Section title="The cutter">
+      <Section title={words.makeReady.theCutter}>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.25 }}>
-          A stand-in that cuts a virtual sheet, for trying a job before material is spent.
+          {words.makeReady.aStandInThatCutsA}
         </Typography>
         <Pick
-          label="Runs"
+          label={words.makeReady.runs}
           value={String(factor) as `${keyof typeof factors}`}
           words={factors}
           onPick={(value) => setFactor(Number(value) as keyof typeof factors)}
         />
         {plan && (
           <Box sx={{ mt: 1 }}>
-            <Reading name="A real one would take about">
+            <Reading name={words.makeReady.aRealOneWouldTakeAbout}>
               {inTime(plan.travelSeconds + plan.purposes.reduce((sum, p) => sum + p.seconds, 0))}
             </Reading>
           </Box>
@@ -105,37 +111,35 @@ export function CutterPanel({
               disabled={isStopped || !plan || plan.runs.length === 0}
               onClick={() => void send()}
             >
-              Cut it
+              {words.makeReady.cutIt}
             </Button>
           ) : (
             <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
               {mood === 'paused' || mood === 'pausing' ? (
                 <Button variant="contained" startIcon={<PlayArrowOutlined />} onClick={() => void resume()}>
-                  Resume
+                  {words.makeReady.resume}
                 </Button>
               ) : (
                 <Button variant="outlined" startIcon={<PauseOutlined />} onClick={() => void pause()}>
-                  Pause
+                  {words.makeReady.pause}
                 </Button>
               )}
               <Button variant="outlined" color="error" startIcon={<StopOutlined />} onClick={() => void stop()}>
-                Stop
+                {words.makeReady.stop}
               </Button>
             </Box>
           )}
         </Box>
       </Section>
       {seen && (
-        <Section title="On the sheet">
-          <Box role="status" aria-label="The cutter">
-            <Reading name={moodWords[mood]}>
-              line {seen.line} of {seen.lines}
-            </Reading>
+        <Section title={words.makeReady.onTheSheet}>
+          <Box role="status" aria-label={words.makeReady.theCutter}>
+            <Reading name={moodWords[mood]}>{words.makeReady.lineOf(seen.line, seen.lines)}</Reading>
           </Box>
           <LinearProgress
             variant="determinate"
             value={mood === 'done' ? 100 : (100 * seen.line) / Math.max(1, seen.lines)}
-            aria-label="Share cut"
+            aria-label={words.makeReady.shareCut}
             sx={{ my: 0.75 }}
           />
           {seen.message && (
@@ -146,11 +150,10 @@ export function CutterPanel({
         </Section>
       )}
       {measured && (
-        <Section title="The cut piece, measured">
-          <Reading name="Largest deviation">{measured.largestMm.toFixed(3)} mm</Reading>
+        <Section title={words.makeReady.theCutPieceMeasured}>
+          <Reading name={words.makeReady.largestDeviation}>{words.makeReady.deviation(measured.largestMm.toFixed(3))}</Reading>
           <Typography variant="caption" color="textSecondary">
-            From the cutter’s own path, half a kerf taken off, along {(100 * measured.share).toFixed(0)} % of the outlines; bridges and
-            hollows that the tool is too round for are left out.
+            {words.makeReady.measuredFromPath((100 * measured.share).toFixed(0))}
           </Typography>
         </Section>
       )}
@@ -161,7 +164,7 @@ export function CutterPanel({
           action={
             isBusy && (
               <Button color="error" size="small" onClick={() => void stop()}>
-                Stop the cutter
+                {words.makeReady.stopTheCutter}
               </Button>
             )
           }

@@ -20,6 +20,7 @@ import { useEffect, useState } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
 import { handOver } from '@/ui/hand-over';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -28,12 +29,12 @@ import { MachineSection } from './MachineSection';
 import { usePlanned } from './use-plan';
 
 const kinds: Record<FileKind, { word: string; about: string }> = {
-  svg: { word: 'SVG', about: 'One path per piece, holes included; arcs and curves stay exact.' },
-  dxf: { word: 'DXF', about: 'One layer per purpose; every outline closed.' },
-  pdf: { word: 'PDF', about: 'One page as large as the work, at true size.' },
-  gcode: { word: 'G-code', about: 'The planned cut: order, leads, bridges, power, speed; true arcs.' },
-  hpgl: { word: 'HPGL', about: 'The planned cut for a knife; one pen per purpose, 0.025 mm steps.' },
-  png: { word: 'PNG', about: 'The pieces black on white, with their resolution.' },
+  svg: { word: words.makeReady.svg, about: words.makeReady.svgExplanation },
+  dxf: { word: words.makeReady.dxf, about: words.makeReady.dxfExplanation },
+  pdf: { word: words.makeReady.pdf, about: words.makeReady.pdfExplanation },
+  gcode: { word: words.makeReady.gCode, about: words.makeReady.gcodeExplanation },
+  hpgl: { word: words.makeReady.hpgl, about: words.makeReady.hpglExplanation },
+  png: { word: words.makeReady.png, about: words.makeReady.pngExplanation },
 };
 
 /** What is made of the pieces, by kind, and how each is handed over. */
@@ -102,37 +103,37 @@ export function FilesPanel({ pieces, files }: { pieces: readonly Piece[]; files:
   return (
     <>
       {box && (
-        <Section title="At true size">
-          <Reading name="Pieces">{pieces.length}</Reading>
-          <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
-          <Reading name="High">{printBoth(heightOf(box), job.unit)}</Reading>
+        <Section title={words.makeReady.atTrueSize}>
+          <Reading name={words.makeReady.pieces}>{pieces.length}</Reading>
+          <Reading name={words.makeReady.wide}>{printBoth(widthOf(box), job.unit)}</Reading>
+          <Reading name={words.makeReady.high}>{printBoth(heightOf(box), job.unit)}</Reading>
           {job.planScale && (
             <Typography variant="caption" color="textSecondary">
               {job.planScale.atRealSize
-                ? `At the real size: the plan is ${job.planScale.text}.`
-                : `As large as the plan, which is ${job.planScale.text}.`}
+                ? words.makeReady.atRealSize(job.planScale.text)
+                : words.makeReady.asLargeAsThePlan(job.planScale.text)}
             </Typography>
           )}
         </Section>
       )}
-      <Section title="Files">
+      <Section title={words.makeReady.files}>
         {fileKinds.map((kind) => (
           <FileRow key={kind} kind={kind} seen={seen[kind]} isReady={isReady} onDownload={() => void download(kind)} />
         ))}
         <Box sx={{ mt: 1 }}>
           <NumberField
-            label="Resolution of the PNG"
+            label={words.makeReady.resolutionOfThePng}
             value={dpi}
             digits={0}
-            unit="dpi"
+            unit={words.makeReady.dpi}
             onNumber={(n) => n >= 10 && setDpi(Math.min(2400, Math.round(n)))}
           />
         </Box>
       </Section>
       <MachineSection />
-      <Section title="The job itself">
+      <Section title={words.makeReady.theJobItself}>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
-          All that was marked, drawn and set up, as an open document; the nuvet command proves and makes from it.
+          {words.makeReady.jobFileExplanation}
         </Typography>
         <Button
           fullWidth
@@ -142,10 +143,10 @@ export function FilesPanel({ pieces, files }: { pieces: readonly Piece[]; files:
             handOver(strToU8(JSON.stringify(documentOf(job), null, 1)), nameFor(job, 'job', revision(), 'json'), 'application/json')
           }
         >
-          Download the job’s document
+          {words.makeReady.downloadTheJobsDocument}
         </Button>
       </Section>
-      <Section title="All in one">
+      <Section title={words.makeReady.allInOne}>
         <NamePattern />
         <Button
           fullWidth
@@ -155,7 +156,7 @@ export function FilesPanel({ pieces, files }: { pieces: readonly Piece[]; files:
           disabled={!isReady}
           onClick={() => void all()}
         >
-          Download all as one zip
+          {words.makeReady.downloadAllAsOneZip}
         </Button>
       </Section>
     </>
@@ -203,12 +204,12 @@ function FileRow({ kind, seen, isReady, onDownload }: FileRowProps) {
       <Button
         size="small"
         variant="outlined"
-        aria-label={`${word}: download`}
+        aria-label={words.makeReady.downloadOf(word)}
         startIcon={seen === 'working' ? <CircularProgress size={14} /> : <DownloadOutlined />}
         disabled={!isReady || seen === 'working'}
         onClick={onDownload}
       >
-        Download
+        {words.makeReady.download}
       </Button>
       {seen && seen !== 'working' && (
         <Box sx={{ gridColumn: '1 / -1', mt: 0.5 }}>
@@ -223,8 +224,11 @@ function FileRow({ kind, seen, isReady, onDownload }: FileRowProps) {
               sx={{ display: 'flex', alignItems: 'center', gap: 0.5, color: 'primary.main', fontWeight: 600 }}
             >
               <CheckOutlined sx={{ fontSize: 15 }} />
-              Read back: off by {seen.largestMm < 0.0005 ? '0.000' : seen.largestMm.toFixed(3)} mm at most, {seen.widthMm.toFixed(2)} x{' '}
-              {seen.heightMm.toFixed(2)} mm.
+              {words.makeReady.readBack(
+                seen.largestMm < 0.0005 ? '0.000' : seen.largestMm.toFixed(3),
+                seen.widthMm.toFixed(2),
+                seen.heightMm.toFixed(2),
+              )}
             </Typography>
           )}
         </Box>
@@ -241,9 +245,9 @@ function NamePattern() {
   return (
     <TextField
       fullWidth
-      label="Files are named"
+      label={words.makeReady.filesAreNamed}
       value={typed}
-      helperText="{job}, {what}, {date}, {revision}"
+      helperText={words.makeReady.fileNameParts}
       onChange={(event) => setTyped(event.target.value.slice(0, 120))}
       onBlur={() =>
         typed.trim() ? typed.trim() !== pattern && run({ do: 'set-up', change: { fileNames: typed.trim() } }) : setTyped(pattern)

@@ -13,6 +13,7 @@ import { printBoth } from '@nuvet/core/length';
 import { useMemo, useState } from 'react';
 import { handOver } from '@/ui/hand-over';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -38,7 +39,7 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
   if (panels.hinges.length === 0)
     return (
       <Alert severity="info" variant="outlined">
-        There is nothing to fold: a die line has a closed outline to cut, and creases (purpose “score”) across it.
+        {words.makeReady.nothingToFold}
       </Alert>
     );
   const withBleed = async () => {
@@ -60,46 +61,50 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
   };
   return (
     <>
-      <Section title="Folded">
-        <Reading name="Panels">{panels.panels.length}</Reading>
-        <Reading name="Creases">{panels.hinges.length}</Reading>
-        <FoldSlider label="All creases" angle={all} onAngle={(angle) => setFold({ all: angle, own: {} })} />
+      <Section title={words.makeReady.folded}>
+        <Reading name={words.makeReady.panels}>{panels.panels.length}</Reading>
+        <Reading name={words.makeReady.creases}>{panels.hinges.length}</Reading>
+        <FoldSlider label={words.makeReady.allCreases} angle={all} onAngle={(angle) => setFold({ all: angle, own: {} })} />
         {found.length > 0 ? (
           <Alert severity="warning" variant="outlined">
             {found
               .slice(0, 3)
-              .map(([a, b]) => `${panels.panels[a]?.name} collides with ${panels.panels[b]?.name}.`)
+              .map(([a, b]) => words.makeReady.collidesWith(panels.panels[a]?.name, panels.panels[b]?.name))
               .join(' ')}
-            {found.length > 3 ? ` And ${found.length - 3} more.` : ''}
+            {found.length > 3 ? words.makeReady.andMore(found.length - 3) : ''}
           </Alert>
         ) : (
           <Typography variant="caption" color="textSecondary">
-            No panel collides with another.
+            {words.makeReady.noPanelCollidesWithAnother}
           </Typography>
         )}
       </Section>
-      <Section title="Crease by crease">
+      <Section title={words.makeReady.creaseByCrease}>
         {panels.hinges.map((hinge, k) => (
           <FoldSlider
             key={`${hinge.left} ${hinge.right} ${hinge.from.x}`}
-            label={`${panels.panels[hinge.left]?.name} and ${panels.panels[hinge.right]?.name?.replace('Panel ', '')}, ${printBoth(Math.hypot(hinge.to.x - hinge.from.x, hinge.to.y - hinge.from.y), job.unit)}`}
+            label={words.makeReady.creaseBetween(
+              panels.panels[hinge.left]?.name,
+              panels.panels[hinge.right]?.name?.replace('Panel ', ''),
+              printBoth(Math.hypot(hinge.to.x - hinge.from.x, hinge.to.y - hinge.from.y), job.unit),
+            )}
             angle={angles[k] as number}
             onAngle={(angle) => setFold((s) => ({ own: { ...s.own, [k]: angle } }))}
           />
         ))}
       </Section>
-      <Section title="Board and bleed">
+      <Section title={words.makeReady.boardAndBleed}>
         <Box sx={{ display: 'grid', gap: 1, mt: 1 }}>
           <Row>
             <NumberField
-              label="Allowance per crease (× thickness)"
+              label={words.makeReady.allowancePerCreaseThickness}
               value={folding.allowance}
               digits={2}
-              unit="thicknesses"
+              unit={words.makeReady.thicknesses}
               onNumber={(n) => run({ do: 'set-up', change: { folding: { ...folding, allowance: Math.min(3, Math.max(0, n)) } } })}
             />
             <Measure
-              label="Bleed"
+              label={words.makeReady.bleed}
               mm={folding.bleedMm}
               unit={job.unit}
               range="any"
@@ -107,7 +112,7 @@ export function FoldPanel({ pieces }: { pieces: readonly Piece[] }) {
             />
           </Row>
           <Button size="small" variant="outlined" disabled={!plan} onClick={() => void withBleed()}>
-            Die line with bleed as a PDF
+            {words.makeReady.dieLineWithBleedAsA}
           </Button>
           {message && (
             <Alert severity="error" variant="outlined">

@@ -35,6 +35,7 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import type { UnderlaySource } from '@/workers/maker';
 import { useJob } from '../job-store';
 import { useFold } from './fold-store';
@@ -92,12 +93,12 @@ export default function FoldView({ pieces }: { pieces: readonly Piece[] }) {
     <Frame
       ref={frame}
       role="img"
-      aria-label="The die line folded up"
+      aria-label={words.makeReady.theDieLineFoldedUp}
       sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground, cursor: 'grab' }}
     >
       {isBlind && (
         <Typography color="textSecondary" sx={{ p: 4 }}>
-          The 3D view needs WebGL, which is off in this browser. Collisions are still listed at the left.
+          {words.makeReady.the3dViewNeedsWebglWhich}
         </Typography>
       )}
     </Frame>

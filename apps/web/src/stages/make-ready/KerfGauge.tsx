@@ -10,6 +10,7 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { z } from 'zod';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 import { useJob } from '../job-store';
 import { Pick } from '../trace/hand/Rows';
 
@@ -24,14 +25,14 @@ export function KerfGauge() {
   if (!isOpen)
     return (
       <Button size="small" onClick={() => setOpen(true)}>
-        Find the kerf with a gauge
+        {words.makeReady.findTheKerfWithAGauge}
       </Button>
     );
   /** A job with comb and tab, cut without any kerf taken off. */
   const makeJob = async () => {
     try {
       const { id } = await ask('POST', '/api/jobs', z.object({ id: z.uuid() }), {
-        name: `Kerf gauge, ${job.making.stock ?? 'stock'}`.slice(0, 120),
+        name: words.makeReady.kerfGauge(job.making.stock ?? 'stock').slice(0, 120),
         pictureIds: [],
       });
       const steps = [
@@ -47,26 +48,25 @@ export function KerfGauge() {
       ];
       await ask('POST', `/api/jobs/${id}/edits`, z.object({ revision: z.int() }), { base: 1, steps, wanted: false });
       window.open(`/jobs/${id}?stage=make-ready`, '_blank');
-      setMessage('The gauge is a job of its own, in a new window. Cut it without kerf.');
+      setMessage(words.makeReady.kerfGaugeMade);
     } catch (error) {
       setMessage((error as Error).message);
     }
   };
   const ticks = Object.fromEntries([
-    ['', 'not tried yet'],
-    ...slots.map(({ widthMm }, k) => [String(k), `${k} ${k === 1 ? 'tick' : 'ticks'}: ${widthMm.toFixed(2)} mm`]),
+    ['', words.makeReady.notTriedYet],
+    ...slots.map(({ widthMm }, k) => [String(k), words.makeReady.ticksAndWidth(k, widthMm.toFixed(2))]),
   ]);
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
       <Typography variant="caption" color="textSecondary">
-        Cut a comb and a tab from this stock. The tab loses one kerf, each slot gains one: the slot that the tab just sits in was drawn two
-        kerfs narrower than the tab. Count its ticks.
+        {words.makeReady.kerfGaugeExplanation}
       </Typography>
       <Button size="small" variant="outlined" onClick={() => void makeJob()}>
-        Make the gauge as a job
+        {words.makeReady.makeTheGaugeAsAJob}
       </Button>
       <Pick
-        label="The tab just sits in the slot with"
+        label={words.makeReady.theTabJustSitsInThe}
         value={slot}
         words={ticks}
         onPick={(k) => {
@@ -81,8 +81,8 @@ export function KerfGauge() {
       />
       {slot !== '' && (
         <Typography variant="body2">
-          ({plainGauge.tabMm} − {slots[Number(slot)]?.widthMm.toFixed(2)}) / 2 = {slots[Number(slot)]?.kerfMm.toFixed(3)} mm. Remember it
-          with the stock, above.
+          ({plainGauge.tabMm} − {slots[Number(slot)]?.widthMm.toFixed(2)}) / 2 = {slots[Number(slot)]?.kerfMm.toFixed(3)}{' '}
+          {words.makeReady.mmRememberItWithTheStock}
         </Typography>
       )}
       {message && (

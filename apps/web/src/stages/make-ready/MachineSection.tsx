@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Machine } from '@nuvet/core/job';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Pick, Row } from '../trace/hand/Rows';
@@ -28,64 +29,83 @@ export function MachineSection() {
     else set({ name: wanted });
   };
   return (
-    <Section title="Machine settings">
+    <Section title={words.makeReady.machineSettings}>
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
         <PresetName
-          label="Machine"
+          label={words.makeReady.machine}
           name={machine.name}
           known={machines.map((p) => p.name)}
           longest={60}
           onName={(next) => void call(next)}
         />
         <Row>
-          <Pick label="Unit" value={machine.unit} words={{ mm: 'Millimetres', in: 'Inches' }} onPick={(u) => set({ unit: u })} />
-          <Pick label="Y axis points" value={machine.y} words={{ up: 'Up', down: 'Down' }} onPick={(y) => set({ y })} />
+          <Pick
+            label={words.makeReady.unit}
+            value={machine.unit}
+            words={{ mm: words.makeReady.millimetres, in: words.makeReady.inches }}
+            onPick={(u) => set({ unit: u })}
+          />
+          <Pick
+            label={words.makeReady.yAxisPoints}
+            value={machine.y}
+            words={{ up: words.makeReady.up, down: words.makeReady.down }}
+            onPick={(y) => set({ y })}
+          />
         </Row>
         <Row>
           <Pick
-            label="Origin at"
+            label={words.makeReady.originAt}
             value={machine.origin}
-            words={{ 'lower-left': 'Lower left', 'upper-left': 'Upper left', centre: 'The middle', sheet: 'As on the sheet' }}
+            words={{
+              'lower-left': words.makeReady.lowerLeft,
+              'upper-left': words.makeReady.upperLeft,
+              centre: words.makeReady.theMiddle,
+              sheet: words.makeReady.asOnTheSheet,
+            }}
             onPick={(origin) => set({ origin })}
           />
           <Measure
-            label="Curve tolerance"
+            label={words.makeReady.curveTolerance}
             mm={machine.toleranceMm}
             unit={unit}
             onMm={(mm) => set({ toleranceMm: Math.min(1, Math.max(0.0005, mm)) })}
           />
         </Row>
         <Pick
-          label="Curves in DXF"
+          label={words.makeReady.curvesInDxf}
           value={machine.dxf}
-          words={{ arcs: 'Arcs in closed polylines', splines: 'Splines', plain: 'Plain file for old controllers' }}
+          words={{
+            arcs: words.makeReady.arcsInClosedPolylines,
+            splines: words.makeReady.splines,
+            plain: words.makeReady.plainFileForOldControllers,
+          }}
           onPick={(dxf) => set({ dxf })}
         />
         <Row>
           <NumberField
-            label="S at full power"
+            label={words.makeReady.sAtFullPower}
             value={machine.fullS}
             digits={0}
-            unit="S"
+            unit={words.makeReady.spindleWord}
             onNumber={(n) => n > 0 && set({ fullS: Math.min(100_000, n) })}
           />
           <Pick
-            label="Power"
+            label={words.makeReady.power}
             value={machine.followsSpeed ? 'follows' : 'stays'}
-            words={{ follows: 'Scaled with speed (M4)', stays: 'Constant (M3)' }}
+            words={{ follows: words.makeReady.scaledWithSpeedM4, stays: words.makeReady.constantM3 }}
             onPick={(v) => set({ followsSpeed: v === 'follows' })}
           />
         </Row>
         <Row>
           <NumberField
-            label="Rapid speed"
+            label={words.makeReady.rapidSpeed}
             value={machine.travelMmPerMin}
             digits={0}
             unit="mm/min"
             onNumber={(n) => n > 0 && set({ travelMmPerMin: Math.min(500_000, n) })}
           />
           <NumberField
-            label="Acceleration"
+            label={words.makeReady.acceleration}
             value={machine.accelerationMmPerS2}
             digits={0}
             unit="mm/s²"
@@ -93,7 +113,7 @@ export function MachineSection() {
           />
         </Row>
         <Button size="small" onClick={() => void keep({ kind: 'machine', name: machine.name, value: machine })}>
-          Remember this machine
+          {words.makeReady.rememberThisMachine}
         </Button>
         {message && (
           <Typography variant="caption" role="status" color="textSecondary">

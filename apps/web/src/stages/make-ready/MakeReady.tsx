@@ -11,6 +11,7 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
 import { type MakingTray, setMaking, useMaking } from '@/table/making-store';
+import { words } from '@/words';
 import { Docket, ToolCard } from '../Docket';
 import { useFindings } from '../prove/use-proof';
 import type { StageName } from '../stage';
@@ -22,11 +23,16 @@ import { PrintPanel } from './PrintPanel';
 import { usePiecesToMake, usePlan } from './use-plan';
 
 const trays: { readonly name: MakingTray; readonly word: string; readonly icon: ReactNode; readonly explanation: string }[] = [
-  { name: 'cut', word: 'Cut', icon: <ContentCutOutlined />, explanation: 'Kerf, order, bridges, power and speed' },
-  { name: 'files', word: 'Files', icon: <FolderZipOutlined />, explanation: 'SVG, DXF, PDF, G-code, HPGL, PNG' },
-  { name: 'print', word: 'Print', icon: <PrintOutlined />, explanation: 'Full size on sheets of paper, to tape together' },
-  { name: 'fold', word: 'Fold', icon: <ViewInArOutlined />, explanation: 'Fold a die line up and look at it' },
-  { name: 'cutter', word: 'Cutter', icon: <PrecisionManufacturingOutlined />, explanation: 'Send it to the cutter and watch' },
+  { name: 'cut', word: words.makeReady.cut, icon: <ContentCutOutlined />, explanation: words.makeReady.kerfOrderBridgesPowerAndSpeed },
+  { name: 'files', word: words.makeReady.files, icon: <FolderZipOutlined />, explanation: words.makeReady.svgDxfPdfGCodeHpgl },
+  { name: 'print', word: words.makeReady.print, icon: <PrintOutlined />, explanation: words.makeReady.fullSizeOnSheetsOfPaper },
+  { name: 'fold', word: words.makeReady.fold, icon: <ViewInArOutlined />, explanation: words.makeReady.foldADieLineUpAnd },
+  {
+    name: 'cutter',
+    word: words.makeReady.cutter,
+    icon: <PrecisionManufacturingOutlined />,
+    explanation: words.makeReady.sendItToTheCutterAnd,
+  },
 ];
 
 export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: StageName) => void; jobId: string; hasCutter: boolean }) {
@@ -37,9 +43,9 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
   const files = useFiles(pieces, stop !== undefined);
   const word = kindWord(files.last);
   const next = stop
-    ? { word: 'Back to Prove', onClick: () => onStage('prove') }
+    ? { word: words.makeReady.backToProve, onClick: () => onStage('prove') }
     : {
-        word: `Download ${word}`,
+        word: words.makeReady.downloadNext(word),
         disabled: !files.isReady || files.seen[files.last] === 'working',
         // Its row says how the file was read back.
         onClick: () => {
@@ -62,7 +68,7 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
       ))}
     >
       {stop && (
-        <Alert severity="error" variant="outlined" action={<Button onClick={() => onStage('prove')}>Prove</Button>}>
+        <Alert severity="error" variant="outlined" action={<Button onClick={() => onStage('prove')}>{words.makeReady.prove}</Button>}>
           {stop.message}
         </Alert>
       )}

@@ -14,6 +14,7 @@ import { ownPaper, papers } from '@nuvet/core/make';
 import { useEffect, useMemo, useState } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
 import { handOver } from '@/ui/hand-over';
+import { words } from '@/words';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -22,8 +23,8 @@ import { nameFor } from './FilesPanel';
 import { underlayFor } from './underlay';
 
 const paperWords = Object.fromEntries([
-  ...Object.entries(papers).map(([name, [w, h]]) => [name, `${name}, ${w} x ${h} mm`]),
-  [ownPaper, 'Own size'],
+  ...Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]),
+  [ownPaper, words.makeReady.ownSize],
 ]);
 
 export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; isStopped: boolean }) {
@@ -66,36 +67,46 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
       const bytes = await maker().print(pieces, job.setup, job.name, printing.withPicture ? source : null);
       handOver(bytes, nameFor(job, 'print', revision(), 'pdf'), 'application/pdf');
     } catch (error) {
-      setMessage(`The print could not be made: ${(error as Error).message}`);
+      setMessage(words.makeReady.thePrintCouldNotBeMade((error as Error).message));
     }
     setWorking(false);
   };
   return (
     <>
-      <Section title="Paper">
+      <Section title={words.makeReady.paper}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Pick
-            label="Paper"
+            label={words.makeReady.paper}
             value={papers[printing.paper] ? printing.paper : ownPaper}
             words={paperWords}
             onPick={(paper) => set({ paper, place: null })}
           />
           {!papers[printing.paper] && (
             <Row>
-              <Measure label="Wide" mm={printing.widthMm} unit={job.unit} onMm={(widthMm) => set({ widthMm, place: null })} />
-              <Measure label="High" mm={printing.heightMm} unit={job.unit} onMm={(heightMm) => set({ heightMm, place: null })} />
+              <Measure
+                label={words.makeReady.wide}
+                mm={printing.widthMm}
+                unit={job.unit}
+                onMm={(widthMm) => set({ widthMm, place: null })}
+              />
+              <Measure
+                label={words.makeReady.high}
+                mm={printing.heightMm}
+                unit={job.unit}
+                onMm={(heightMm) => set({ heightMm, place: null })}
+              />
             </Row>
           )}
           <Row>
             <Measure
-              label="Margin"
+              label={words.makeReady.margin}
               mm={printing.marginMm}
               unit={job.unit}
               range="any"
               onMm={(v) => set({ marginMm: Math.max(0, v), place: null })}
             />
             <Measure
-              label="Overlap"
+              label={words.makeReady.overlap}
               mm={printing.overlapMm}
               unit={job.unit}
               range="any"
@@ -104,16 +115,16 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
           </Row>
           <FormControlLabel
             control={<Switch checked={printing.landscape} onChange={(_, landscape) => set({ landscape, place: null })} />}
-            label="Landscape"
+            label={words.makeReady.landscape}
           />
           <FormControlLabel
             disabled={!source}
             control={<Switch checked={printing.withPicture && source !== null} onChange={(_, withPicture) => set({ withPicture })} />}
-            label="The picture in grey underneath"
+            label={words.makeReady.thePictureInGreyUnderneath}
           />
         </Box>
       </Section>
-      <Section title="Pages">
+      <Section title={words.makeReady.pages}>
         {message && (
           <Alert severity="warning" variant="outlined">
             {message}
@@ -121,24 +132,21 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
         )}
         {tiling && (
           <>
-            <Reading name="Pages with lines">{tiling.pages.length}</Reading>
-            <Reading name="Rows and columns">
-              {tiling.rows} x {tiling.columns}
-            </Reading>
+            <Reading name={words.makeReady.pagesWithLines}>{tiling.pages.length}</Reading>
+            <Reading name={words.makeReady.rowsAndColumns}>{words.makeReady.rowsByColumns(tiling.rows, tiling.columns)}</Reading>
             <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
-              {printing.place ? 'Laid by hand.' : 'Laid so that they are fewest.'} Drag them on the table to lay them otherwise. A map of
-              the pages comes first.
+              {printing.place ? words.makeReady.laidByHand : words.makeReady.laidSoThatTheyAreFewest} {words.makeReady.dragThePages}
             </Typography>
             {printing.place && (
               <Button size="small" onClick={() => set({ place: null })}>
-                Use the fewest pages
+                {words.makeReady.useTheFewestPages}
               </Button>
             )}
           </>
         )}
       </Section>
       <Alert severity="info" variant="outlined">
-        Print at 100 %, that is: actual size, no fitting to the page. Then measure the 100 mm bar.
+        {words.makeReady.printAtFullSize}
       </Alert>
       <Button
         variant="contained"
@@ -147,7 +155,7 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
         disabled={isStopped || isWorking || !tiling || tiling.pages.length === 0}
         onClick={() => void download()}
       >
-        Download the pages
+        {words.makeReady.downloadThePages}
       </Button>
     </>
   );

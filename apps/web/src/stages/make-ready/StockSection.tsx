@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { type Job, ways } from '@nuvet/core/job';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Pick, Row } from '../trace/hand/Rows';
@@ -31,16 +32,16 @@ export function StockSection() {
     run({ do: 'set-up', change: { stockWidthMm: widthMm, stockHeightMm: heightMm, cutting: { ...setup.cutting, kerfMm, strengths } } });
   };
   return (
-    <Section title="Stock">
+    <Section title={words.makeReady.stock}>
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
         <Pick
-          label="Process"
+          label={words.makeReady.process}
           value={making.way}
           words={Object.fromEntries(ways.map((w) => [w, waysOfMaking[w]])) as Record<Job['making']['way'], string>}
           onPick={(way) => run({ do: 'set-making', making: { ...making, way } })}
         />
         <PresetName
-          label="Stock"
+          label={words.makeReady.stock}
           name={making.stock ?? ''}
           known={stocks.map((p) => p.name)}
           longest={100}
@@ -48,7 +49,7 @@ export function StockSection() {
         />
         <Row>
           <Measure
-            label="Measured thickness"
+            label={words.makeReady.measuredThickness}
             mm={making.thicknessMm}
             unit={job.unit}
             onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
@@ -57,14 +58,14 @@ export function StockSection() {
         </Row>
         <Row>
           <Measure
-            label="Sheet width"
+            label={words.makeReady.sheetWidth}
             mm={setup.stockWidthMm}
             unit={job.unit}
             onMm={(stockWidthMm) => run({ do: 'set-up', change: { stockWidthMm } })}
             onEmpty={() => run({ do: 'set-up', change: { stockWidthMm: null } })}
           />
           <Measure
-            label="Sheet height"
+            label={words.makeReady.sheetHeight}
             mm={setup.stockHeightMm}
             unit={job.unit}
             onMm={(stockHeightMm) => run({ do: 'set-up', change: { stockHeightMm } })}
@@ -89,7 +90,7 @@ export function StockSection() {
             })
           }
         >
-          Remember kerf and settings with this stock
+          {words.makeReady.rememberKerfAndSettingsWithThis}
         </Button>
         {message && (
           <Typography variant="caption" role="status" color="textSecondary">

@@ -6,6 +6,7 @@ import { machineSchema, stockPresetSchema } from '@nuvet/core/job';
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 
 const presetSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('stock'), name: z.string(), value: stockPresetSchema }),
@@ -35,7 +36,7 @@ export function usePresets() {
       setPresets((before) =>
         [...before.filter((p) => p.kind !== preset.kind || p.name !== preset.name), preset].sort((a, b) => a.name.localeCompare(b.name)),
       );
-      setMessage(`${preset.name} is remembered.`);
+      setMessage(words.makeReady.isRemembered(preset.name));
     } catch (error) {
       setMessage((error as Error).message);
     }

@@ -9,6 +9,7 @@ import Typography from '@mui/material/Typography';
 import { boxChecked, panelsOf } from '@nuvet/core/folding';
 import { piecesToProve } from '@nuvet/core/make';
 import { useMemo } from 'react';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Row } from '../trace/hand/Rows';
@@ -29,21 +30,21 @@ export function BoxSize() {
   };
   const differences = box ? boxChecked(panels, box, job.making.thicknessMm ?? 0, job.setup.folding.allowance) : [];
   return (
-    <Section title="The folded box">
+    <Section title={words.prove.theFoldedBox}>
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
-        {panels.length} panels between cuts and creases.
+        {words.prove.panelsBetweenCutsAndCreases(panels.length)}
       </Typography>
       {box ? (
         <>
           <Row>
-            <Measure label="Width" mm={box.widthMm} unit={job.unit} onMm={(widthMm) => set({ widthMm })} />
-            <Measure label="Depth" mm={box.depthMm} unit={job.unit} onMm={(depthMm) => set({ depthMm })} />
-            <Measure label="Height" mm={box.heightMm} unit={job.unit} onMm={(heightMm) => set({ heightMm })} />
+            <Measure label={words.prove.width} mm={box.widthMm} unit={job.unit} onMm={(widthMm) => set({ widthMm })} />
+            <Measure label={words.prove.depth} mm={box.depthMm} unit={job.unit} onMm={(depthMm) => set({ depthMm })} />
+            <Measure label={words.prove.height} mm={box.heightMm} unit={job.unit} onMm={(heightMm) => set({ heightMm })} />
           </Row>
           <Box sx={{ mt: 1, display: 'grid', gap: 1 }}>
             {differences.length === 0 ? (
               <Alert severity="success" variant="outlined">
-                The panels make this box.
+                {words.prove.thePanelsMakeThisBox}
               </Alert>
             ) : (
               differences.map((text) => (
@@ -56,7 +57,7 @@ export function BoxSize() {
         </>
       ) : (
         <Button size="small" onClick={() => set({})}>
-          Enter the inside size of the box
+          {words.prove.enterTheInsideSizeOfThe}
         </Button>
       )}
     </Section>

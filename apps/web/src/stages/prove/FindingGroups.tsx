@@ -14,6 +14,7 @@ import { setMaking, useMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { useJob } from '../job-store';
 import { type StageName, stageWords } from '../stage';
 
@@ -29,24 +30,24 @@ const placeOf: Partial<Record<Finding['code'], StageName>> = {
 };
 
 const groupWords: Partial<Record<Finding['code'], string>> = {
-  open: 'Not closed',
-  'near-miss': 'Nearly meeting',
-  'purpose-unset': 'Without a purpose',
-  'crosses-itself': 'Crossing themselves',
-  'crosses-another': 'Crossing one another',
-  doubled: 'Cut twice',
-  sliver: 'Slivers',
-  stub: 'Stubs and spurs',
-  'needless-points': 'Needless points',
-  'narrow-hole': 'Narrower than the tool',
-  'thin-web': 'Thin webs',
-  'narrow-passage': 'Narrow passages',
-  'too-near': 'Too near together',
-  'sharp-corner': 'Too sharp for the tool',
-  'drops-out': 'Loose pieces',
-  'inside-another': 'Inside one another',
-  'too-large': 'Larger than the stock',
-  'size-is-off': 'Sizes that are off',
+  open: words.prove.notClosed,
+  'near-miss': words.prove.nearlyMeeting,
+  'purpose-unset': words.prove.withoutAPurpose,
+  'crosses-itself': words.prove.crossingThemselves,
+  'crosses-another': words.prove.crossingOneAnother,
+  doubled: words.prove.cutTwice,
+  sliver: words.prove.slivers,
+  stub: words.prove.stubsAndSpurs,
+  'needless-points': words.prove.needlessPoints,
+  'narrow-hole': words.prove.narrowerThanTheTool,
+  'thin-web': words.prove.thinWebs,
+  'narrow-passage': words.prove.narrowPassages,
+  'too-near': words.prove.tooNearTogether,
+  'sharp-corner': words.prove.tooSharpForTheTool,
+  'drops-out': words.prove.loosePieces,
+  'inside-another': words.prove.insideOneAnother,
+  'too-large': words.prove.largerThanTheStock,
+  'size-is-off': words.prove.sizesThatAreOff,
 };
 
 /** Of a kind more than this are shown on request. */
@@ -67,7 +68,7 @@ export function FindingGroups({
       {codes.map((code) => (
         <Group
           key={code}
-          title={groupWords[code] ?? 'The job'}
+          title={groupWords[code] ?? words.prove.theJob}
           findings={findings.filter((f) => f.code === code)}
           pieces={pieces}
           onStage={onStage}
@@ -102,7 +103,7 @@ function Group({
       ))}
       {findings.length > shown.length && (
         <Button size="small" onClick={() => setOpen(true)}>
-          Show {findings.length - shown.length} more
+          {words.prove.showMore(findings.length - shown.length)}
         </Button>
       )}
     </Box>
@@ -129,7 +130,7 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
       {finding.places.length > 0 && (
         <Box
           component="button"
-          aria-label={`Go to: ${finding.message}`}
+          aria-label={words.prove.goTo(finding.message)}
           onClick={go}
           sx={{
             p: 0,

@@ -8,6 +8,7 @@ import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
 import { distance } from '@nuvet/core/plane';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure } from '../trace/hand/Rows';
@@ -20,17 +21,22 @@ export function Holds() {
   if (!first) return null;
   const set = (next: typeof holds) => run({ do: 'prove-by', change: { holds: next } });
   return (
-    <Section title="Bridges">
+    <Section title={words.prove.bridges}>
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
-        Drag their ends along the outlines.
+        {words.prove.dragTheirEndsAlongTheOutlines}
       </Typography>
-      <Measure label="Width of all bridges" mm={first.widthMm} unit={unit} onMm={(widthMm) => set(holds.map((h) => ({ ...h, widthMm })))} />
+      <Measure
+        label={words.prove.widthOfAllBridges}
+        mm={first.widthMm}
+        unit={unit}
+        onMm={(widthMm) => set(holds.map((h) => ({ ...h, widthMm })))}
+      />
       {holds.map((hold, k) => (
         <Box key={hold.id} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
           <Typography variant="body2" sx={{ flex: 1 }}>
-            Bridge {k + 1}, {printBoth(distance(hold.from, hold.to), unit)} long
+            {words.prove.bridgeLong(k + 1, printBoth(distance(hold.from, hold.to), unit))}
           </Typography>
-          <IconButton size="small" aria-label={`Take bridge ${k + 1} away`} onClick={() => set(holds.filter((h) => h.id !== hold.id))}>
+          <IconButton size="small" aria-label={words.prove.removeBridge(k + 1)} onClick={() => set(holds.filter((h) => h.id !== hold.id))}>
             <DeleteOutlined fontSize="small" />
           </IconButton>
         </Box>

@@ -17,6 +17,7 @@ import { useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Row } from '../trace/hand/Rows';
@@ -29,7 +30,7 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
   const change = (id: string, by: Partial<PinnedSize> | null) =>
     run({ do: 'prove-by', change: { pinned: job.proof.pinned.flatMap((p) => (p.id === id ? (by ? [{ ...p, ...by }] : []) : [p])) } });
   return (
-    <Section title="Required sizes">
+    <Section title={words.prove.requiredSizes}>
       {sizes.map(({ pinned, isMm, holds, ends }) => (
         <Box key={pinned.id} role="group" aria-label={pinned.name} sx={{ py: 1, borderBottom: `1px solid ${colours.line}` }}>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
@@ -40,7 +41,7 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
             <Typography
               component="button"
               variant="body2"
-              aria-label={`Go to ${pinned.name}`}
+              aria-label={words.prove.goToSize(pinned.name)}
               onClick={() => {
                 const box = boxAround(ends);
                 if (box)
@@ -61,17 +62,17 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
                 whiteSpace: 'nowrap',
               }}
             >
-              {isMm === null ? 'gone' : printBoth(isMm, job.unit)}
+              {isMm === null ? words.prove.gone : printBoth(isMm, job.unit)}
             </Typography>
-            <IconButton size="small" aria-label={`Take ${pinned.name} away`} onClick={() => change(pinned.id, null)}>
+            <IconButton size="small" aria-label={words.prove.removeSize(pinned.name)} onClick={() => change(pinned.id, null)}>
               <DeleteOutlined fontSize="small" />
             </IconButton>
           </Box>
           <Box sx={{ mt: 0.75 }}>
             <Row>
-              <Measure label="Must be" mm={pinned.mm} unit={job.unit} onMm={(mm) => change(pinned.id, { mm })} />
+              <Measure label={words.prove.mustBe} mm={pinned.mm} unit={job.unit} onMm={(mm) => change(pinned.id, { mm })} />
               <Measure
-                label="Tolerance ±"
+                label={words.prove.tolerance}
                 mm={pinned.toleranceMm}
                 unit={job.unit}
                 range="any"
@@ -96,7 +97,7 @@ function SizeName({ name, onName }: { name: string; onName: (name: string) => vo
         if (event.key === 'Enter') (event.target as HTMLInputElement).blur();
         event.stopPropagation();
       }}
-      inputProps={{ 'aria-label': 'Name of the size', style: { padding: 0 } }}
+      inputProps={{ 'aria-label': words.prove.nameOfTheSize, style: { padding: 0 } }}
       sx={{ flex: 1, fontSize: 13.5, minWidth: 0 }}
     />
   );

@@ -17,6 +17,7 @@ import { heightOf, widthOf } from '@nuvet/core/plane';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
+import { words } from '@/words';
 import { Docket, Reading, Section, ToolCard } from '../Docket';
 import { useJob } from '../job-store';
 import type { StageName } from '../stage';
@@ -58,7 +59,11 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
     run({
       do: 'prove-by',
       change: {
-        pinned: [...job.proof.pinned, pin('Overall width', 'width', widthOf(box)), pin('Overall height', 'height', heightOf(box))],
+        pinned: [
+          ...job.proof.pinned,
+          pin(words.prove.overallWidth, 'width', widthOf(box)),
+          pin(words.prove.overallHeight, 'height', heightOf(box)),
+        ],
       },
     });
   };
@@ -66,43 +71,41 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
     <>
       <ToolCard
         icon={<StraightenOutlined />}
-        word="Required size"
-        explanation="Two clicks on outlines: this distance must come out"
+        word={words.prove.requiredSize}
+        explanation={words.prove.requiredSizeExplanation}
         isInHand={asking === 'size'}
         disabled={!box}
         onClick={() => ask('size')}
       />
       <ToolCard
         icon={<ZoomOutMapOutlined />}
-        word="Required overall"
-        explanation="The width and height of all pieces must come out"
+        word={words.prove.requiredOverall}
+        explanation={words.prove.requiredOverallExplanation}
         disabled={!box}
         onClick={pinOverall}
       />
       <ToolCard
         icon={<LinkOutlined />}
-        word="Bridge"
-        explanation="Two clicks: a bridge from one outline straight to another"
+        word={words.prove.bridge}
+        explanation={words.prove.bridgeExplanation}
         isInHand={asking === 'bridge'}
         disabled={!box}
         onClick={() => ask('bridge')}
       />
       <ToolCard
         icon={<DescriptionOutlined />}
-        word="Proof sheet"
-        explanation="One page for the customer or the workshop wall"
+        word={words.prove.proofSheet}
+        explanation={words.prove.proofSheetExplanation}
         disabled={!box}
         onClick={() => void sheet()}
       />
     </>
   );
   return (
-    <Docket tray={tray} next={{ word: 'Next: make ready', onClick: () => onStage('make-ready'), disabled: stops || isLooking }}>
+    <Docket tray={tray} next={{ word: words.prove.nextMakeReady, onClick: () => onStage('make-ready'), disabled: stops || isLooking }}>
       {asking && (
         <Alert severity="info" variant="outlined">
-          {asking === 'size'
-            ? 'Click two places on outlines. Points of theirs are taken from near by.'
-            : 'Click on the outline that would drop out, then on the one that holds it.'}
+          {asking === 'size' ? words.prove.requiredSizePrompt : words.prove.bridgePrompt}
         </Alert>
       )}
       {message && (
@@ -110,11 +113,13 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
           {message}
         </Alert>
       )}
-      <Section title={isLooking ? 'Checking' : findings.length === 0 ? 'Proved' : `${findings.length} to look at`}>
+      <Section
+        title={isLooking ? words.prove.checking : findings.length === 0 ? words.prove.proved : words.prove.toLookAt(findings.length)}
+      >
         {findings.length === 0 ? (
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', color: isLooking ? 'text.secondary' : 'primary.main', mt: 0.5 }}>
             {!isLooking && <CheckCircleOutlined />}
-            <Typography>{isLooking ? 'Checking the outlines …' : 'Every outline is closed, and nothing would spoil the cut.'}</Typography>
+            <Typography>{isLooking ? words.prove.checkingTheOutlines : words.prove.provedExplanation}</Typography>
           </Box>
         ) : (
           <FindingGroups findings={findings} pieces={pieces} onStage={onStage} />
@@ -123,24 +128,24 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
       <PinnedSizes pieces={pieces} />
       <Holds />
       {box && (
-        <Section title="Totals">
-          <Reading name="Pieces">{pieces.length}</Reading>
-          <Reading name="Holes">{sum((m) => m.holes)}</Reading>
-          <Reading name="Wide">{printBoth(widthOf(box), job.unit)}</Reading>
-          <Reading name="High">{printBoth(heightOf(box), job.unit)}</Reading>
-          <Reading name="All outlines">
+        <Section title={words.prove.totals}>
+          <Reading name={words.prove.pieces}>{pieces.length}</Reading>
+          <Reading name={words.prove.holes}>{sum((m) => m.holes)}</Reading>
+          <Reading name={words.prove.wide}>{printBoth(widthOf(box), job.unit)}</Reading>
+          <Reading name={words.prove.high}>{printBoth(heightOf(box), job.unit)}</Reading>
+          <Reading name={words.prove.allOutlines}>
             {printBoth(
               sum((m) => m.perimeterMm),
               job.unit,
             )}
           </Reading>
-          <Reading name="Material left">{(sum((m) => m.areaMm2) / 100).toFixed(2)} cm²</Reading>
+          <Reading name={words.prove.materialLeft}>{words.prove.squareCentimetres((sum((m) => m.areaMm2) / 100).toFixed(2))}</Reading>
         </Section>
       )}
-      <Section title="Limits">
+      <Section title={words.prove.limits}>
         <Box sx={{ mt: 1 }}>
           <Measure
-            label="Thinnest web"
+            label={words.prove.thinnestWeb}
             mm={job.proof.thinnestMm}
             unit={job.unit}
             onMm={(thinnestMm) => run({ do: 'prove-by', change: { thinnestMm } })}
@@ -148,7 +153,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
         </Box>
         <Box sx={{ mt: 1.25 }}>
           <Measure
-            label="Clearance: passages at least"
+            label={words.prove.clearancePassagesAtLeast}
             mm={job.proof.clearanceMm}
             unit={job.unit}
             onMm={(clearanceMm) => run({ do: 'prove-by', change: { clearanceMm: Math.max(0, clearanceMm) } })}
@@ -156,22 +161,20 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
         </Box>
         <Narrowest pieces={pieces} />
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
-          {job.setup.cutting.kerfMm > 0
-            ? `Holes and gaps are checked against a kerf of ${printBoth(job.setup.cutting.kerfMm, job.unit)}, as set under Make ready.`
-            : 'Set the kerf under Make ready, and holes and gaps are checked against it.'}
+          {job.setup.cutting.kerfMm > 0 ? words.prove.kerfChecked(printBoth(job.setup.cutting.kerfMm, job.unit)) : words.prove.kerfNotSet}
         </Typography>
       </Section>
       <BoxSize />
       {job.proof.accepted.length > 0 && (
-        <Section title="Ignored findings">
-          <Reading name="Findings">
+        <Section title={words.prove.ignoredFindings}>
+          <Reading name={words.prove.findings}>
             <Typography
               component="button"
               variant="body2"
               onClick={() => run({ do: 'prove-by', change: { accepted: [] } })}
               sx={{ border: 0, bgcolor: 'transparent', color: 'primary.main', cursor: 'pointer', fontWeight: 600, p: 0 }}
             >
-              {job.proof.accepted.length}: show again
+              {words.prove.showAgain(job.proof.accepted.length)}
             </Typography>
           </Reading>
         </Section>

@@ -8,6 +8,7 @@ import { printMm } from '@nuvet/core/length';
 import { fileName, piecesToProve } from '@nuvet/core/make';
 import { type Finding, provedSizes } from '@nuvet/core/proof';
 import { handOver } from '@/ui/hand-over';
+import { words } from '@/words';
 import { maker } from '@/workers/making';
 import { useJob } from '../job-store';
 import { today } from '../make-ready/FilesPanel';
@@ -27,12 +28,18 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
         job: job.name,
         revision: revision(),
         date,
-        material: [waysOfMaking[way], stock ?? 'stock not named', thicknessMm ? `${thicknessMm} mm` : ''].filter(Boolean).join(', '),
+        material: [waysOfMaking[way], stock ?? words.prove.stockNotNamed, thicknessMm ? words.prove.millimetres(thicknessMm) : '']
+          .filter(Boolean)
+          .join(', '),
         rows,
         findings: findings.map((f) => f.message),
         sizes: provedSizes(pieces, job.proof.pinned).map(({ pinned, isMm, holds }) => ({
           name: pinned.name,
-          text: `${isMm === null ? 'gone' : printMm(isMm)}, must be ${pinned.mm.toFixed(2)} ± ${pinned.toleranceMm.toFixed(2)}`,
+          text: words.prove.sizeForSheet(
+            isMm === null ? words.prove.gone : printMm(isMm),
+            pinned.mm.toFixed(2),
+            pinned.toleranceMm.toFixed(2),
+          ),
           holds,
         })),
       };
@@ -43,7 +50,7 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
         'application/pdf',
       );
     } catch (error) {
-      onMessage(`The proof sheet could not be made: ${(error as Error).message}`);
+      onMessage(words.prove.theProofSheetCouldNotBe((error as Error).message));
     }
   };
 }

@@ -10,6 +10,7 @@ import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { emptyWay, setTable, takeTool, useTable } from '@/table/table-store';
 import { endWay, takeWayBack } from '@/table/way-leading';
+import { words } from '@/words';
 import { finder } from '@/workers/finding';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -33,22 +34,22 @@ export function AlongEdge({ picture, surface }: { picture: Picture; surface: Sur
     else takeTool(null);
   });
   return (
-    <Section title="Along the edge">
+    <Section title={words.trace.alongTheEdge}>
       <Choice
-        label="Follow"
+        label={words.trace.follow}
         value={way.follow}
         of={[
-          ['edge', 'The edge of an area'],
-          ['line', 'The middle of a line'],
+          ['edge', words.trace.theEdgeOfAnArea],
+          ['line', words.trace.theMiddleOfALine],
         ]}
         onChoice={(follow) => setTable({ way: { ...emptyWay, follow } })}
       />
       <Typography variant="body2" color="textSecondary" sx={{ my: 0.75 }}>
         {!way.start
-          ? 'Click where the outline begins.'
+          ? words.trace.clickWhereTheOutlineBegins
           : count === 0
-            ? 'Move along the edge and click to set an anchor.'
-            : `${count} ${count === 1 ? 'part' : 'parts'} held. Click the start to close, Enter to end it open, Backspace to take a part back.`}
+            ? words.trace.moveAlongTheEdgeAndClick
+            : words.trace.alongEdgeHeld(count)}
       </Typography>
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button
@@ -57,10 +58,10 @@ export function AlongEdge({ picture, surface }: { picture: Picture; surface: Sur
           disabled={count === 0}
           onClick={() => void endWay(run, job, picture, surface, false).then(setMessage)}
         >
-          Finish open
+          {words.trace.finishOpen}
         </Button>
         <Button size="small" disabled={!way.start} onClick={() => void takeWayBack(surface)}>
-          Undo last segment
+          {words.trace.undoLastSegment}
         </Button>
       </Box>
       {message && (

@@ -7,6 +7,7 @@ import Button from '@mui/material/Button';
 import type { Piece } from '@nuvet/core/job';
 import { annotationsOf } from '@nuvet/core/trace';
 import { useMemo } from 'react';
+import { words } from '@/words';
 
 interface Props {
   readonly pieces: readonly Piece[];
@@ -34,11 +35,11 @@ export function Annotations({ pieces, onLeaveOut }: Props) {
             )
           }
         >
-          {isOut ? 'Include' : 'Exclude'}
+          {isOut ? words.trace.include : words.trace.exclude}
         </Button>
       }
     >
-      {isOut ? `Excluded as lettering and dimension lines: ${count}.` : `Lettering and dimension lines: ${count}.`}
+      {isOut ? words.trace.excludedAsLetteringAndDimensionLines(count) : words.trace.letteringAndDimensionLines(count)}
     </Alert>
   );
 }

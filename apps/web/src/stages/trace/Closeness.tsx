@@ -16,6 +16,7 @@ import { line } from 'd3-shape';
 import { memo, useEffect, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import type { DeviationSeen, TradeOff } from '@/workers/tracer';
 import { tracer } from '@/workers/tracing';
 import { Section } from '../Docket';
@@ -67,14 +68,16 @@ export const Closeness = memo(function Closeness({ picture, trace, surface, sett
   };
   const said = (mm: number) => (unit === 'mm' ? printMm(mm, 3) : printDecimalInches(mm, 4));
   return (
-    <Section title="Accuracy">
+    <Section title={words.trace.accuracy}>
       <Typography variant="body2">
-        At most {said(found.worst.mm)} from the picture’s edge, soft corners apart, with {trace.pieces.reduce((n, p) => n + pointsOf(p), 0)}{' '}
-        points.
+        {words.trace.accuracyNote(
+          said(found.worst.mm),
+          trace.pieces.reduce((n, p) => n + pointsOf(p), 0),
+        )}
       </Typography>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
         <FormControlLabel
-          label="Colour by distance"
+          label={words.trace.colourByDistance}
           sx={{ ml: 0 }}
           control={<Switch size="small" checked={isShown} onChange={(_, on) => show(on)} />}
         />
@@ -85,7 +88,7 @@ export const Closeness = memo(function Closeness({ picture, trace, surface, sett
             lookAt(found.worst.at);
           }}
         >
-          Show the largest error
+          {words.trace.showTheLargestError}
         </Button>
       </Box>
       {offers ? (
@@ -99,7 +102,7 @@ export const Closeness = memo(function Closeness({ picture, trace, surface, sett
               .then((list) => list && setCompared({ of: seen, list: list.filter(isNew) }))
           }
         >
-          Compare tolerances
+          {words.trace.compareTolerances}
         </Button>
       )}
     </Section>
@@ -147,22 +150,22 @@ function TradeOffChart({ offers, now, said, onTolerance }: ChartProps) {
       component="svg"
       viewBox={`0 0 ${width} ${height}`}
       role="group"
-      aria-label="Points against largest distance"
+      aria-label={words.trace.pointsAgainstLargestDistance}
       sx={{ width: '100%', mt: 0.5 }}
     >
       <line x1={room.left} x2={width - room.right} y1={height - room.bottom} y2={height - room.bottom} stroke={colours.line} />
       <line x1={room.left} x2={room.left} y1={room.top} y2={height - room.bottom} stroke={colours.line} />
       <path d={course([...offers]) ?? ''} fill="none" stroke={colours.verdigris} strokeWidth={1.6} />
       <text x={width - room.right} y={height - 2} textAnchor="end" fontSize={11} fill={colours.ink}>
-        largest distance, mm
+        {words.trace.largestDistanceMm}
       </text>
       <text x={4} y={room.top + 2} fontSize={11} fill={colours.ink} dominantBaseline="hanging">
-        points
+        {words.trace.points}
       </text>
       {offers.map((offer) => {
         const isNow = offer === nearest;
         const isLabelled = isNow || offer === offers[0] || offer === offers.at(-1);
-        const told = `Tolerance ${offer.toleranceMm} mm: ${offer.points} points, ${said(offer.worstMm)} at most`;
+        const told = words.trace.toleranceMmPointsAtMost(offer.toleranceMm, offer.points, said(offer.worstMm));
         const [cx, cy] = [placeX(offer), y(offer.points)];
         return (
           // biome-ignore lint/a11y/useSemanticElements: there are no buttons inside an SVG

@@ -13,6 +13,7 @@ import type { Job, JobTraceSettings, Picture, Surface } from '@nuvet/core/job';
 import type { Take } from '@nuvet/core/trace';
 import { memo } from 'react';
 import { LengthField } from '@/ui/LengthField';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { MeantColours, useColoursOf } from './MeantColours';
 
@@ -34,29 +35,29 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
   const byColour = settings.colours.length > 0 || colours.isWanted;
   const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
   const lengths = [
-    { key: 'toleranceMm', label: 'Tolerance', hint: 'closer … smoother', min: 0.01, max: 2 },
-    { key: 'smallestMm', label: 'Ignore below', hint: 'specks and pinholes below this are not traced', min: 0.1, max: 20 },
+    { key: 'toleranceMm', label: words.trace.tolerance, hint: words.trace.closerSmoother, min: 0.01, max: 2 },
+    { key: 'smallestMm', label: words.trace.ignoreBelow, hint: words.trace.ignoreBelowExplanation, min: 0.1, max: 20 },
   ] as const;
   return (
     <>
       {isDrawnLine(settings.take) && (
-        <Section title="Which edge of the line">
+        <Section title={words.trace.whichEdgeOfTheLine}>
           <Choice
-            label="Which edge of the line"
+            label={words.trace.whichEdgeOfTheLine}
             value={settings.take}
             of={[
-              ['line-outer', 'Outer edge'],
-              ['line-middle', 'Middle'],
-              ['line-inner', 'Inner edge'],
+              ['line-outer', words.trace.outerEdge],
+              ['line-middle', words.trace.middle],
+              ['line-inner', words.trace.innerEdge],
             ]}
             onChoice={(take) => onMove({ ...settings, take })}
           />
         </Section>
       )}
       {settings.take === 'network' && (
-        <Section title="Walls">
+        <Section title={words.trace.walls}>
           <FormControlLabel
-            label="Make walls of even thickness"
+            label={words.trace.makeWallsOfEvenThickness}
             sx={{ ml: 0 }}
             control={
               <Switch
@@ -68,24 +69,24 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
           />
           {settings.wallMm !== null && (
             <LengthField
-              label="Thickness"
-              text={`${settings.wallMm} mm`}
+              label={words.trace.thickness}
+              text={words.trace.millimetres(settings.wallMm)}
               unit={unit}
-              hint="dashed lines stay lines"
+              hint={words.trace.dashedLinesStayLines}
               onLength={(mm) => onMove({ ...settings, wallMm: Math.min(1000, Math.max(0.05, mm)) })}
             />
           )}
         </Section>
       )}
-      <Section title="What counts as ink">
+      <Section title={words.trace.whatCountsAsInk}>
         <Choice
-          label="How ink is detected"
+          label={words.trace.howInkIsDetected}
           value={byColour ? 'colours' : typeof settings.threshold === 'number' ? 'hand' : settings.threshold}
           of={[
-            ['auto', 'Automatic'],
-            ['local', 'Uneven light'],
-            ['hand', 'By hand'],
-            ['colours', 'By colour'],
+            ['auto', words.trace.automatic],
+            ['local', words.trace.unevenLight],
+            ['hand', words.trace.byHand],
+            ['colours', words.trace.byColour],
           ]}
           onChoice={(way) => {
             if (way === 'colours') colours.want((first) => first.length > 0 && onMove({ ...settings, colours: first }));
@@ -94,14 +95,14 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
         />
         {!byColour && colours.found && colours.found.length < 2 && (
           <Typography variant="body2" color="warning.main" role="alert" sx={{ mt: 1 }}>
-            Only one colour was found in the picture. Detect ink by darkness instead.
+            {words.trace.onlyOneColourWasFoundIn}
           </Typography>
         )}
         {byColour && <MeantColours found={colours.found} settings={settings} onMove={onMove} />}
         {!byColour && settings.threshold !== 'local' && (
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', columnGap: 2, alignItems: 'center', mt: 1 }}>
             <Slider
-              aria-label="Threshold"
+              aria-label={words.trace.threshold}
               size="small"
               min={1}
               max={254}
@@ -109,13 +110,13 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
               onChange={(_, value) => onMove({ ...settings, threshold: value as number })}
             />
             <Typography variant="body2" color="textSecondary">
-              Threshold {Math.round(threshold)}
+              {words.trace.thresholdAt(Math.round(threshold))}
             </Typography>
           </Box>
         )}
         {!byColour && (
           <FormControlLabel
-            label="Trace light areas"
+            label={words.trace.traceLightAreas}
             sx={{ ml: 0 }}
             control={<Switch size="small" checked={settings.inverted} onChange={(_, inverted) => onMove({ ...settings, inverted })} />}
           />
@@ -137,7 +138,7 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
             </Box>
             <LengthField
               label={label}
-              text={`${settings[key]} mm`}
+              text={words.trace.settingMm(settings[key])}
               unit={unit}
               hint=" "
               onLength={(mm) => onMove({ ...settings, [key]: Math.min(10, Math.max(min, mm)) })}
@@ -145,8 +146,8 @@ export const InkSettings = memo(function InkSettings({ picture, surface, setting
           </Box>
         ))}
         <FormControlLabel
-          label="Smooth for the blade"
-          title="Match curvature where curves meet; uses up to half the tolerance"
+          label={words.trace.smoothForTheBlade}
+          title={words.trace.smoothExplanation}
           sx={{ ml: 0, mt: 1 }}
           control={<Switch size="small" checked={settings.forBlade} onChange={(_, forBlade) => onMove({ ...settings, forBlade })} />}
         />

@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import type { JobTraceSettings } from '@nuvet/core/job';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { takeTool, useTable } from '@/table/table-store';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { Choice } from './InkSettings';
 
@@ -18,27 +19,27 @@ export function Limit({ within, onAll }: { within: JobTraceSettings['within']; o
     if (isDrawing) takeTool(null);
   });
   return (
-    <Section title="Only here">
+    <Section title={words.trace.onlyHere}>
       {isDrawing ? (
         <>
           <Choice
-            label="How the limit is drawn"
+            label={words.trace.howTheLimitIsDrawn}
             value={tool}
             of={[
-              ['limit-box', 'A box'],
-              ['limit-outline', 'An outline'],
+              ['limit-box', words.trace.aBox],
+              ['limit-outline', words.trace.anOutline],
             ]}
             onChoice={takeTool}
           />
           <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
-            {tool === 'limit-box' ? 'Click two corners.' : 'Click around the part to trace; Enter finishes.'}
+            {tool === 'limit-box' ? words.trace.clickTwoCorners : words.trace.clickAroundThePartToTrace}
           </Typography>
         </>
       ) : (
         <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-          <Typography variant="body2">Limited to {within?.length === 4 ? 'a box' : 'an outline'}.</Typography>
+          <Typography variant="body2">{words.trace.limitedTo(within?.length)}</Typography>
           <Button size="small" onClick={onAll}>
-            Trace all again
+            {words.trace.traceAllAgain}
           </Button>
         </Box>
       )}

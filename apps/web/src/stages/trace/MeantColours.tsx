@@ -14,6 +14,7 @@ import { isSameColour, rgbOfHex } from '@nuvet/core/raster';
 import { useEffect, useRef, useState } from 'react';
 import { takeTool, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { tracer } from '@/workers/tracing';
 
 export interface FoundColour {
@@ -80,8 +81,8 @@ export function MeantColours({ found, settings, onMove }: Props) {
   const rest = (found ?? []).filter(({ hex }) => !meant.some((m) => isSame(m.hex, hex)));
   const shareOf = (hex: string) => found?.find((f) => isSame(f.hex, hex))?.share;
   return (
-    <Box role="group" aria-label="Colours to trace" sx={{ mt: 1 }}>
-      {!found && <Typography variant="body2">Reading the colours …</Typography>}
+    <Box role="group" aria-label={words.trace.coloursToTrace} sx={{ mt: 1 }}>
+      {!found && <Typography variant="body2">{words.trace.readingTheColours}</Typography>}
       {meant.map(({ hex, purpose }) => (
         <Row
           key={hex}
@@ -95,7 +96,7 @@ export function MeantColours({ found, settings, onMove }: Props) {
             select
             size="small"
             value={purpose}
-            slotProps={{ select: { SelectDisplayProps: { 'aria-label': `Purpose of ${hex}` } } }}
+            slotProps={{ select: { SelectDisplayProps: { 'aria-label': words.trace.purposeOf(hex) } } }}
             onChange={(event) => set(meant.map((m) => (m.hex === hex ? { hex, purpose: event.target.value as Purpose } : m)))}
             sx={{ minWidth: 112, '& .MuiSelect-select': { py: 0.5 } }}
           >
@@ -117,7 +118,7 @@ export function MeantColours({ found, settings, onMove }: Props) {
         aria-pressed={isPicking}
         onClick={() => takeTool(isPicking ? null : 'pick-colour')}
       >
-        Pick one in the picture
+        {words.trace.pickOneInThePicture}
       </Button>
     </Box>
   );
@@ -141,7 +142,7 @@ function Row({ hex, share, isMeant, isLast, onToggle, children }: RowProps) {
         checked={isMeant}
         disabled={isLast}
         onChange={onToggle}
-        slotProps={{ input: { 'aria-label': `Trace ${hex}` } }}
+        slotProps={{ input: { 'aria-label': words.trace.traceColour(hex) } }}
         sx={{ p: 0.5 }}
       />
       <Box aria-hidden sx={{ width: 26, height: 22, borderRadius: 0.5, bgcolor: hex, border: `1px solid ${colours.line}` }} />

@@ -10,6 +10,7 @@ import { fitOf, type JobTraceSettings, type Picture, traceOf } from '@nuvet/core
 import { useState } from 'react';
 import { setTable } from '@/table/table-store';
 import { surfaceNow } from '@/table/working-copies';
+import { words } from '@/words';
 import { heard, tracer } from '@/workers/tracing';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -44,10 +45,10 @@ export function OtherPictures({ picture, settings }: { picture: Picture; setting
       else left.push(other.name);
     }
     setShare(null);
-    if (left.length > 0) setMessage(`Not traced: ${left.join(', ')}. Open each of them here once.`);
+    if (left.length > 0) setMessage(words.trace.notTraced(left.join(', ')));
   };
   return (
-    <Section title="Other pictures">
+    <Section title={words.trace.otherPictures}>
       {others.map((other) => (
         <Reading key={other.id} name={other.name}>
           <Button size="small" onClick={() => setTable({ activeId: other.id })}>
@@ -57,14 +58,14 @@ export function OtherPictures({ picture, settings }: { picture: Picture; setting
       ))}
       {share === null ? (
         <Button size="small" variant="outlined" fullWidth onClick={() => void traceAll()}>
-          Trace all pictures with these settings
+          {words.trace.traceAllPicturesWithTheseSettings}
         </Button>
       ) : (
         <>
           <Typography variant="body2" role="status">
-            Tracing the other pictures …
+            {words.trace.tracingTheOtherPictures}
           </Typography>
-          <LinearProgress aria-label="Share of pictures traced" variant="determinate" value={100 * share} />
+          <LinearProgress aria-label={words.trace.shareOfPicturesTraced} variant="determinate" value={100 * share} />
         </>
       )}
       {message && (
@@ -76,4 +77,5 @@ export function OtherPictures({ picture, settings }: { picture: Picture; setting
   );
 }
 
-const piecesOf = (count: number | undefined): string => (count === undefined ? 'Trace it' : `${count} ${count === 1 ? 'piece' : 'pieces'}`);
+const piecesOf = (count: number | undefined): string =>
+  count === undefined ? words.trace.traceIt : `${count} ${count === 1 ? 'piece' : 'pieces'}`;

@@ -13,6 +13,7 @@ import { memo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Reading, Section } from '../Docket';
 import { PieceThumbnail } from './PieceThumbnail';
 import { PurposeField } from './PurposeField';
@@ -38,20 +39,20 @@ export const PieceList = memo(function PieceList({
   if (pieces.length === 0) return null;
   return (
     <Section
-      title={`${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}${kept.length < pieces.length ? `, ${pieces.length - kept.length} left out` : ''}`}
+      title={`${kept.length} ${kept.length === 1 ? 'piece' : 'pieces'}${kept.length < pieces.length ? words.trace.excludedCount(pieces.length - kept.length) : ''}`}
     >
       <Typography variant="caption" color="textSecondary">
-        Sizes in {unit}. {dropped > 0 ? `${dropped} specks and pinholes dropped.` : 'No specks dropped.'}
+        {words.trace.sizesIn(unit, dropped)}
       </Typography>
-      <Box component="table" aria-label="Pieces" sx={pieceTable}>
+      <Box component="table" aria-label={words.trace.pieces} sx={pieceTable}>
         <thead>
           <tr>
-            <th>Piece</th>
-            <th>Wide</th>
-            <th>High</th>
-            <th>Perimeter</th>
-            <th>Points</th>
-            <th aria-label="Included" />
+            <th>{words.trace.piece}</th>
+            <th>{words.trace.wide}</th>
+            <th>{words.trace.high}</th>
+            <th>{words.trace.perimeter}</th>
+            <th>{words.trace.pointsColumn}</th>
+            <th aria-label={words.trace.included} />
           </tr>
         </thead>
         <tbody>
@@ -66,7 +67,7 @@ export const PieceList = memo(function PieceList({
           ))}
         </tbody>
       </Box>
-      {!all && pieces.length > rowsAtFirst && <Button onClick={() => setAll(true)}>Show all {pieces.length}</Button>}
+      {!all && pieces.length > rowsAtFirst && <Button onClick={() => setAll(true)}>{words.trace.showAll(pieces.length)}</Button>}
     </Section>
   );
 });
@@ -100,8 +101,8 @@ const PieceRow = memo(function PieceRow({ piece, unit, isLit, onLeaveOut }: Piec
       <td>
         <button
           type="button"
-          title={piece.leftOut ? 'Take this piece back in' : 'Leave this piece out'}
-          aria-label={`${piece.leftOut ? 'Include' : 'Exclude'} ${piece.name}`}
+          title={piece.leftOut ? words.trace.includePiece : words.trace.excludePiece}
+          aria-label={`${piece.leftOut ? words.trace.include : words.trace.exclude} ${piece.name}`}
           onFocus={() => setTable({ hoveredPiece: piece.id })}
           onBlur={() => setTable({ hoveredPiece: null })}
           onClick={(event) => {
@@ -156,11 +157,11 @@ export function SelectedPiece({ piece, unit }: { piece: Piece; unit: Job['unit']
   return (
     <Box sx={{ my: 1, p: 1.25, borderRadius: 1, bgcolor: 'rgba(30, 123, 107, 0.08)' }}>
       <Typography variant="h3">{piece.name}</Typography>
-      <Reading name="Wide">{printBoth(m.widthMm, unit)}</Reading>
-      <Reading name="High">{printBoth(m.heightMm, unit)}</Reading>
-      <Reading name="Perimeter">{printBoth(m.perimeterMm, unit)}</Reading>
-      <Reading name="Area">{(m.areaMm2 / 100).toFixed(2)} cm²</Reading>
-      <Reading name="Holes">{m.holes}</Reading>
+      <Reading name={words.trace.wide}>{printBoth(m.widthMm, unit)}</Reading>
+      <Reading name={words.trace.high}>{printBoth(m.heightMm, unit)}</Reading>
+      <Reading name={words.trace.perimeter}>{printBoth(m.perimeterMm, unit)}</Reading>
+      <Reading name={words.trace.area}>{words.trace.squareCentimetres((m.areaMm2 / 100).toFixed(2))}</Reading>
+      <Reading name={words.trace.holes}>{m.holes}</Reading>
       <SymmetryOffers piece={piece} unit={unit} />
       <Box sx={{ mt: 1.25 }}>
         <PurposeField pieces={[piece]} />

@@ -5,6 +5,7 @@
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { type Piece, type Purpose, purposes } from '@nuvet/core/job';
+import { words } from '@/words';
 import { useJob } from '../job-store';
 
 /** @param pieces all get the purpose chosen; the first one's is shown */
@@ -14,7 +15,7 @@ export function PurposeField({ pieces }: { pieces: readonly [Piece, ...Piece[]] 
     <TextField
       select
       fullWidth
-      label="Purpose"
+      label={words.trace.purpose}
       value={pieces[0].purpose}
       onChange={(event) => run({ do: 'set-purpose', pieceIds: pieces.map(({ id }) => id), purpose: event.target.value as Purpose })}
     >

@@ -13,19 +13,20 @@ import { memo, useEffect, useState } from 'react';
 import { signOf } from '@/table/drawing-relations';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { tracer } from '@/workers/tracing';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 
 const relationWords: Record<RelationKind, string> = {
-  level: 'level',
-  plumb: 'plumb',
-  parallel: 'parallel',
-  square: 'square to another',
-  'in-line': 'in one line',
-  'equal-length': 'of equal length',
-  'equal-radius': 'of equal radius',
-  concentric: 'about one centre',
+  level: words.trace.level,
+  plumb: words.trace.plumb,
+  parallel: words.trace.parallel,
+  square: words.trace.squareToAnother,
+  'in-line': words.trace.inOneLine,
+  'equal-length': words.trace.ofEqualLength,
+  'equal-radius': words.trace.ofEqualRadius,
+  concentric: words.trace.aboutOneCentre,
 };
 
 /** What is nearer than this holds already, mm. */
@@ -52,10 +53,7 @@ export const Relations = memo(function Relations({
     const all = await tracer().relations(pieces, toleranceMm);
     const seen = all.filter(({ off }) => off > exactMm);
     if (seen.length > 0) setTable({ relations: { seen, refused: [] } });
-    else
-      setMessage(
-        all.length > 0 ? 'All near-alignments are exact already.' : 'No near-parallel, near-equal or near-tangent segments found.',
-      );
+    else setMessage(all.length > 0 ? words.trace.allNearAlignmentsAreExactAlready : words.trace.noNearParallelNearEqualOr);
   };
   const make = async () => {
     if (!relations) return;
@@ -67,17 +65,17 @@ export const Relations = memo(function Relations({
     setTable({ relations: null });
     const count = made.reduce((sum, { held }) => sum + held, 0);
     if (made.length > 0) run({ do: 'relate', pieces: made.map(({ pieceId, outer, holes }) => ({ pieceId, outer, holes: [...holes] })) });
-    setMessage(count > 0 ? `${count} relations hold exactly now.` : 'They contradict one another, or would move a point too far.');
+    setMessage(count > 0 ? words.trace.relationsHoldExactlyNow(count) : words.trace.theyContradictOneAnotherOrWould);
   };
   return (
-    <Section title="Relations">
+    <Section title={words.trace.relations}>
       {!relations && (
         <Button size="small" variant="outlined" onClick={() => void look()}>
-          Look for level, parallel, equal …
+          {words.trace.lookForLevelParallelEqual}
         </Button>
       )}
       {relations && (
-        <Box role="group" aria-label="Relations found">
+        <Box role="group" aria-label={words.trace.relationsFound}>
           {relationKinds.map((kind) => {
             const own = relations.seen.filter((tick) => tick.kind === kind);
             if (own.length === 0) return null;
@@ -102,20 +100,20 @@ export const Relations = memo(function Relations({
                   {own.length - refused} {relationWords[kind]}
                 </Typography>
                 <Typography variant="body2" color="textSecondary">
-                  off by {unit === 'mm' ? `${worst.toFixed(4)} mm` : `${(worst / 25.4).toFixed(5)} in`}
+                  {words.trace.offBy(unit, worst.toFixed(4), (worst / 25.4).toFixed(5))}
                 </Typography>
               </Box>
             );
           })}
           <Typography variant="caption" color="textSecondary">
-            Click a tick on the table to skip that one.
+            {words.trace.clickATickOnTheTable}
           </Typography>
           <Box sx={{ display: 'flex', gap: 1, mt: 0.5 }}>
             <Button size="small" variant="contained" disabled={isBusy} onClick={() => void make()}>
-              {isBusy ? 'Working …' : 'Make exact'}
+              {isBusy ? words.trace.working : words.trace.makeExact}
             </Button>
             <Button size="small" onClick={() => setTable({ relations: null })}>
-              Leave as it is
+              {words.trace.leaveAsItIs}
             </Button>
           </Box>
         </Box>

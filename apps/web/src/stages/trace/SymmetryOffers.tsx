@@ -12,6 +12,7 @@ import type { HalfSide } from '@nuvet/core/shape';
 import type { Mirror, Symmetry } from '@nuvet/core/trace';
 import { useEffect, useState } from 'react';
 import { setTable } from '@/table/table-store';
+import { words } from '@/words';
 import { tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
 import { halfWords } from './axis-words';
@@ -43,7 +44,7 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
   const make = async (symmetry: Symmetry, stands: HalfSide | null = null) => {
     const made = await tracer().symmetric(piece, symmetry, toleranceMm, stands);
     if (made) run({ do: 'reshape', pieceId: piece.id, outer: made.outer, holes: [...made.holes] });
-    else setMessage('The halves differ too much to be made one. Mend the outline first.');
+    else setMessage(words.trace.theHalvesDifferTooMuchTo);
   };
   return (
     <Box sx={{ mt: 1 }} onPointerLeave={() => setTable({ symmetry: null })}>
@@ -58,16 +59,20 @@ export function SymmetryOffers({ piece, unit }: { piece: Piece; unit: Job['unit'
             <Typography variant="body2">
               {inWords(symmetry)}
               <Typography component="span" variant="body2" color="textSecondary" sx={{ display: 'block' }}>
-                {isExact ? 'exactly' : `nearly: within ${unit === 'mm' ? printMm(symmetry.worst) : printDecimalInches(symmetry.worst)}`}
+                {isExact
+                  ? words.trace.exactly
+                  : words.trace.nearlyWithin(unit === 'mm' ? printMm(symmetry.worst) : printDecimalInches(symmetry.worst))}
               </Typography>
             </Typography>
             {!isExact && (
               <ButtonGroup size="small" sx={{ flexShrink: 0 }} onFocus={() => setTable({ symmetry })}>
-                <Button onClick={() => void make(symmetry)}>{symmetry.kind === 'mirror' ? 'Average' : 'Make exact'}</Button>
+                <Button onClick={() => void make(symmetry)}>
+                  {symmetry.kind === 'mirror' ? words.trace.average : words.trace.makeExact}
+                </Button>
                 {symmetry.kind === 'mirror' &&
                   sidesInOrder(symmetry).map(([side, word]) => (
-                    <Button key={side} title={`Keep the ${word} half and mirror it`} onClick={() => void make(symmetry, side)}>
-                      Keep {word}
+                    <Button key={side} title={words.trace.keepTheHalfAndMirrorIt(word)} onClick={() => void make(symmetry, side)}>
+                      {words.trace.keep(word)}
                     </Button>
                   ))}
               </ButtonGroup>
@@ -95,6 +100,6 @@ function sidesInOrder({ angle }: Mirror): [HalfSide, string][] {
 }
 
 function inWords(symmetry: Symmetry): string {
-  if (symmetry.kind === 'turned') return `Rotational symmetry, ${symmetry.order}-fold`;
+  if (symmetry.kind === 'turned') return words.trace.rotationalSymmetryFold(symmetry.order);
   return `Mirrored about an axis at ${((symmetry.angle * 180) / Math.PI).toFixed(2)}°`;
 }

@@ -24,6 +24,7 @@ import { useHand } from '@/table/hand-store';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
 import { useKeptList } from '@/ui/kept-list';
+import { words } from '@/words';
 import { tracer } from '@/workers/tracing';
 import { Docket, ToolCard } from '../Docket';
 import { finish, useFinishWord } from '../finishing';
@@ -99,12 +100,12 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
           <FindTools take={settings.take} hasLeftOut={kept.length < pieces.length} onTake={onTake} onAgain={again} onTakeIn={onTakeIn} />
         </>
       }
-      next={{ word: 'Next: prove', onClick: () => onStage('prove'), disabled: !canProve }}
+      next={{ word: words.trace.nextProve, onClick: () => onStage('prove'), disabled: !canProve }}
       rest={{ word: finishWord, onClick: finish, disabled: !canProve }}
     >
       {!isSized && (
         <Alert severity="warning" variant="outlined">
-          This picture has no true size yet, so tolerance and sizes are approximate.
+          {words.trace.noTrueSize}
         </Alert>
       )}
       {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
@@ -112,11 +113,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       {!progress && !preview && <Annotations pieces={pieces} onLeaveOut={leaveOut} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <InkSettings picture={picture} surface={surface} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
-      <Standing
-        message={message ?? (isEmpty ? 'No shape was found. Move the threshold, or lower the smallest size.' : null)}
-        progress={progress}
-        onStop={stop}
-      />
+      <Standing message={message ?? (isEmpty ? words.trace.noShape : null)} progress={progress} onStop={stop} />
       {trace && (
         <Closeness picture={picture} trace={trace} surface={surface} settings={followed} unit={job.unit} onTolerance={onTolerance} />
       )}
@@ -147,11 +144,11 @@ function Standing({
   if (!progress) return null;
   return (
     <Box role="status">
-      <Typography variant="body2">{progress.word === 'reading' ? 'Reading the picture' : 'Finding outlines'} …</Typography>
+      <Typography variant="body2">{progress.word === 'reading' ? words.trace.readingThePicture : words.trace.findingOutlines}</Typography>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-        <LinearProgress aria-label="Share traced" variant="determinate" value={progress.share * 100} sx={{ flex: 1 }} />
+        <LinearProgress aria-label={words.trace.shareTraced} variant="determinate" value={progress.share * 100} sx={{ flex: 1 }} />
         <Button size="small" onClick={onStop}>
-          Stop
+          {words.trace.stop}
         </Button>
       </Box>
     </Box>
@@ -174,51 +171,51 @@ const FindTools = memo(function FindTools({ take, hasLeftOut, onTake, onAgain, o
     <>
       <ToolCard
         icon={<FilledShapeIcon isInHand={take === 'shape'} />}
-        word="Filled shape"
-        explanation="Outlines of the inked areas; both edges of a drawn line"
+        word={words.trace.filledShape}
+        explanation={words.trace.filledShapeExplanation}
         isInHand={take === 'shape'}
         onClick={() => onTake('shape')}
       />
       <ToolCard
         icon={<DrawnLineIcon isInHand={isDrawnLine(take)} />}
-        word="Drawn line"
-        explanation="A closed pen line becomes one outline: along its outer edge, its middle, or its inner edge"
+        word={words.trace.drawnLine}
+        explanation={words.trace.drawnLineExplanation}
         isInHand={isDrawnLine(take)}
         onClick={() => onTake('line-outer')}
       />
       <ToolCard
         icon={<MiddlesIcon isInHand={take === 'network'} />}
-        word="Middle of lines"
-        explanation="Every line of a drawing becomes a path along its middle; dashes become creases"
+        word={words.trace.middleOfLines}
+        explanation={words.trace.middleOfLinesExplanation}
         isInHand={take === 'network'}
         onClick={() => onTake('network')}
       />
       <ToolCard
         icon={<ThisOneIcon isInHand={tool === 'this-one'} />}
-        word="Pick pieces"
-        explanation="Click what you want: the first click keeps that piece alone, further ones add; a click in a hole fills it"
+        word={words.trace.pickPieces}
+        explanation={words.trace.pickPiecesExplanation}
         isInHand={tool === 'this-one'}
         onClick={() => takeTool(tool === 'this-one' ? null : 'this-one')}
       />
       <ToolCard
         icon={<AlongEdgeIcon isInHand={tool === 'along-edge'} />}
-        word="Along the edge"
-        explanation="For photographs and faint sketches: click along an edge or a line, and the outline follows it from click to click"
+        word={words.trace.alongTheEdge}
+        explanation={words.trace.alongEdgeExplanation}
         isInHand={tool === 'along-edge'}
         onClick={() => takeTool(tool === 'along-edge' ? null : 'along-edge')}
       />
       <ToolCard
         icon={<LimitIcon isInHand={isLimiting} />}
-        word="Limit the area"
-        explanation="Draw a box or an outline: nothing outside it is traced"
+        word={words.trace.limitTheArea}
+        explanation={words.trace.limitExplanation}
         isInHand={isLimiting}
         onClick={() => takeTool(isLimiting ? null : 'limit-box')}
       />
-      <ToolCard icon={<RefreshOutlined />} word="Retrace" explanation="Trace the picture anew with these settings" onClick={onAgain} />
+      <ToolCard icon={<RefreshOutlined />} word={words.trace.retrace} explanation={words.trace.retraceExplanation} onClick={onAgain} />
       <ToolCard
         icon={<VisibilityOutlined />}
-        word="Include all"
-        explanation="Include the pieces that were excluded"
+        word={words.trace.includeAll}
+        explanation={words.trace.includeThePiecesThatWereExcluded}
         disabled={!hasLeftOut}
         onClick={onTakeIn}
       />

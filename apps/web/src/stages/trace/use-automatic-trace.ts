@@ -20,6 +20,7 @@ import {
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useFirstLook } from '@/table/first-look';
 import { setTable } from '@/table/table-store';
+import { words } from '@/words';
 import { asOutlines } from '@/workers/chord-trace';
 import { heard, tracer } from '@/workers/tracing';
 import { useJob } from '../job-store';
@@ -125,7 +126,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       (error: Error) => {
         if (isWanted) {
           letGo();
-          setMessage(`${error.message} Try “Retrace”.`);
+          setMessage(words.trace.tryRetrace(error.message));
         }
       },
     );
@@ -161,12 +162,12 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     void tracer().stop();
     endLooks();
     setProgress(null);
-    setMessage('Stopped. “Retrace” goes on.');
+    setMessage(words.trace.stoppedRetraceGoesOn);
   }, [endLooks]);
   const again = useCallback(() => setRound((n) => n + 1), []);
   return {
     progress: progress ?? (isReady ? null : waitingForCopy),
-    message: isHeldBack && !isCurrent ? 'The outlines are not up to date. “Retrace” traces the picture with these settings.' : message,
+    message: isHeldBack && !isCurrent ? words.trace.outlinesOutOfDate : message,
     look,
     stop,
     again,

@@ -16,6 +16,7 @@ import { inverseProjection, type Point, project } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { surfaceNow } from '@/table/working-copies';
+import { words } from '@/words';
 import { finder } from '@/workers/finding';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -31,7 +32,7 @@ export function DatumSection({ picture }: { picture: Picture }) {
   const mark = picture.marks.find((m) => m.id === selected?.markId)?.points[selected?.index ?? 0];
   const toMiddle = async () => {
     const hull = await finder().drawnPart(surfaceNow({ ...picture, pinned: 'uniform' }, true));
-    if (!hull) return setMessage('Nothing drawn was found in this picture.');
+    if (!hull) return setMessage(words.trueUp.nothingDrawnWasFoundInThis);
     const fit = fitOf(picture);
     const onSheet = hull.map((p) => project(fit.projection, p));
     const [xs, ys] = [onSheet.map((p) => p.x), onSheet.map((p) => p.y)];
@@ -40,26 +41,26 @@ export function DatumSection({ picture }: { picture: Picture }) {
     change(project(inverseProjection(fit.projection), middle));
   };
   return (
-    <Section title="Origin and orientation">
+    <Section title={words.trueUp.originAndOrientation}>
       <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 0.75 }}>
-        {picture.datum ? 'The sheet’s origin lies on a place of this picture.' : 'The sheet’s origin is the picture’s lower left corner.'}
+        {picture.datum ? words.trueUp.theSheetsOriginLiesOnA : words.trueUp.theSheetsOriginIsThePictures}
       </Typography>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
         <Small onClick={() => takeTool(tool === 'datum' ? null : 'datum')} isOn={tool === 'datum'}>
-          Click a place
+          {words.trueUp.clickAPlace}
         </Small>
         <Small onClick={() => mark && change(mark)} isOff={!mark}>
-          Selected mark
+          {words.trueUp.selectedMark}
         </Small>
-        <Small onClick={() => void toMiddle()}>Middle of the drawing</Small>
+        <Small onClick={() => void toMiddle()}>{words.trueUp.middleOfTheDrawing}</Small>
         <Small onClick={() => change(null)} isOff={!picture.datum}>
-          Lower left corner
+          {words.trueUp.lowerLeftCorner}
         </Small>
         <Small onClick={() => turn(1)} icon={<RotateLeftOutlined />}>
-          Rotate 90° left
+          {words.trueUp.rotate90DegreesLeft}
         </Small>
         <Small onClick={() => turn(-1)} icon={<RotateRightOutlined />}>
-          Rotate 90° right
+          {words.trueUp.rotate90DegreesRight}
         </Small>
       </Box>
       {message && (
@@ -109,19 +110,19 @@ export function PlanScale({ picture, sheetWidthMm }: { picture: Picture; sheetWi
     }
   };
   return (
-    <Section title="Drawing scale">
+    <Section title={words.trueUp.drawingScale}>
       <TextField
         fullWidth
-        label="This plan is drawn at"
-        placeholder="such as 1:76, or 1 in to the foot"
+        label={words.trueUp.thisPlanIsDrawnAt}
+        placeholder={words.trueUp.scaleExample}
         value={typed}
         error={isWrong}
         helperText={
           isWrong && !parsed.ok
             ? parsed.message
             : planScale
-              ? `The whole picture is really ${printBoth(sheetWidthMm * planScale.factor, unit)} wide.`
-              : 'Leave empty if the drawing is full size.'
+              ? words.trueUp.theWholePictureIsReallyWide(printBoth(sheetWidthMm * planScale.factor, unit))
+              : words.trueUp.leaveEmptyIfTheDrawingIs
         }
         slotProps={{ formHelperText: { role: isWrong ? 'alert' : undefined } }}
         onChange={(event) => setTyped(event.target.value)}
@@ -136,7 +137,7 @@ export function PlanScale({ picture, sheetWidthMm }: { picture: Picture; sheetWi
       {planScale && <WhoseLength picture={picture} factor={planScale.factor} />}
       {planScale && (
         <FormControlLabel
-          label="Write files at the real size"
+          label={words.trueUp.writeFilesAtTheRealSize}
           control={
             <Switch
               size="small"
@@ -172,17 +173,18 @@ function WhoseLength({ picture, factor }: { picture: Picture; factor: number }) 
   };
   const real = (first.stated[0]?.value ?? 0) * factor;
   return (
-    <Box sx={{ mt: 1 }} role="group" aria-label="What the known length is of">
+    <Box sx={{ mt: 1 }} role="group" aria-label={words.trueUp.whatTheKnownLengthIsOf}>
       <Typography variant="body2">
-        Is “{first.stated[0]?.text.replace(ofThing, '')}” measured on the paper, or on the thing itself? As it stands, the thing measures{' '}
-        {printBoth(real, unit)} there.
+        {words.trueUp.isMeasured}
+        {first.stated[0]?.text.replace(ofThing, '')}
+        {words.trueUp.onPaperOrThing(printBoth(real, unit))}
       </Typography>
       <Box sx={{ display: 'flex', gap: 0.75, mt: 0.5 }}>
         <Small onClick={() => say(false)} isOn={!isOfThing}>
-          On the paper
+          {words.trueUp.onThePaper}
         </Small>
         <Small onClick={() => say(true)} isOn={isOfThing}>
-          On the thing itself
+          {words.trueUp.onTheThingItself}
         </Small>
       </Box>
     </Box>

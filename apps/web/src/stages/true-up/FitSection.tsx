@@ -15,15 +15,16 @@ import { printInches, printMm } from '@nuvet/core/length';
 import { type ShapeModel, sizeInWords, type TrueUpFit } from '@nuvet/core/trueup';
 import { setTable, useTable } from '@/table/table-store';
 import { makeAgain, useCopyState } from '@/table/working-copies';
+import { words } from '@/words';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
 import { signed } from './MarkRow';
 
 const modelWords: Record<ShapeModel, string> = {
-  uniform: 'uniform scale and rotation',
-  stretch: 'two scales (stretch)',
-  affine: 'two scales and a slant (affine)',
-  perspective: 'perspective',
+  uniform: words.trueUp.uniformScaleAndRotation,
+  stretch: words.trueUp.twoScalesStretch,
+  affine: words.trueUp.twoScalesAndASlantAffine,
+  perspective: words.trueUp.perspective,
 };
 
 export function FitSection({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
@@ -40,11 +41,11 @@ function Model({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
   const run = useJob((s) => s.run);
   if (fit.carried.length === 1) return null;
   return (
-    <Section title="Fit">
+    <Section title={words.trueUp.fit}>
       <TextField
         select
         fullWidth
-        label="Model"
+        label={words.trueUp.model}
         value={picture.pinned && fit.carried.includes(picture.pinned) ? picture.pinned : 'auto'}
         onChange={(event) => {
           const pinned = event.target.value === 'auto' ? null : (event.target.value as ShapeModel);
@@ -52,7 +53,7 @@ function Model({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
         }}
         sx={{ mt: 1 }}
       >
-        <MenuItem value="auto">recommended: {fit.recommended ? modelWords[fit.recommended] : ''}</MenuItem>
+        <MenuItem value="auto">{words.trueUp.recommended(fit.recommended ? modelWords[fit.recommended] : '')}</MenuItem>
         {fit.carried.map((model) => (
           <MenuItem key={model} value={model}>
             {modelWords[model]}
@@ -72,27 +73,27 @@ function Flattening({ picture }: { picture: Picture }) {
   const asPhotographed = useTable((s) => s.asPhotographed);
   if (!copy) return null;
   return (
-    <Section title="Flattened">
+    <Section title={words.trueUp.flattened}>
       {copy.state === 'making' || copy.state === 'waiting' ? (
         <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-          <Typography variant="body2">Laying the picture flat …</Typography>
+          <Typography variant="body2">{words.trueUp.layingThePictureFlat}</Typography>
           <LinearProgress variant={copy.state === 'making' ? 'determinate' : 'indeterminate'} value={copy.share * 100} sx={{ flex: 1 }} />
           <Button size="small" onClick={copy.stop}>
-            Stop
+            {words.trueUp.stop}
           </Button>
         </Box>
       ) : copy.state === 'failed' ? (
-        <Alert severity="warning" variant="outlined" action={<Button onClick={() => makeAgain(picture)}>Try again</Button>}>
+        <Alert severity="warning" variant="outlined" action={<Button onClick={() => makeAgain(picture)}>{words.trueUp.tryAgain}</Button>}>
           {copy.message}
         </Alert>
       ) : (
         <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-          <Typography variant="body2">Show it as it was photographed</Typography>
+          <Typography variant="body2">{words.trueUp.showItAsItWasPhotographed}</Typography>
           <Switch
             size="small"
             checked={asPhotographed}
             onChange={(_, on) => setTable({ asPhotographed: on, snap: null })}
-            slotProps={{ input: { 'aria-label': 'Show it as it was photographed' } }}
+            slotProps={{ input: { 'aria-label': words.trueUp.showItAsItWasPhotographed } }}
           />
         </Box>
       )}
@@ -107,30 +108,30 @@ function Size({ fit }: { fit: TrueUpFit }) {
   const wide = fit.sheetWidthMm >= fit.sheetHeightMm;
   const longest = wide ? fit.sheetWidthMm : fit.sheetHeightMm;
   return (
-    <Section title="True size">
+    <Section title={words.trueUp.trueSize}>
       {isKnown && sizing.length === 1 && (
         <Typography variant="body2" sx={{ mb: 0.5 }}>
-          The whole picture comes out {inWords(longest)} {wide ? 'wide' : 'high'}: {sizeInWords(longest)}.
+          {words.trueUp.pictureComesOut(inWords(longest), wide, sizeInWords(longest))}
         </Typography>
       )}
-      <Reading name="Scale">{isKnown ? `${fit.mmPerPx.toFixed(5)} mm per px` : 'not known yet'}</Reading>
+      <Reading name={words.trueUp.scale}>{isKnown ? words.trueUp.mmPerPx(fit.mmPerPx.toFixed(5)) : words.trueUp.notKnownYet}</Reading>
       {isKnown && isStretched && (
-        <Reading name="Along, across">
+        <Reading name={words.trueUp.alongAcross}>
           {fit.mmPerPxAlong.x.toFixed(5)}, {fit.mmPerPxAlong.y.toFixed(5)}
         </Reading>
       )}
-      <Reading name="Resolution">{isKnown ? `${(25.4 / fit.mmPerPx).toFixed(2)} dpi` : 'not known yet'}</Reading>
-      <Reading name="Rotation">{signed((fit.turn * 180) / Math.PI)}°</Reading>
+      <Reading name={words.trueUp.resolution}>
+        {isKnown ? words.trueUp.dpi((25.4 / fit.mmPerPx).toFixed(2)) : words.trueUp.notKnownYet}
+      </Reading>
+      <Reading name={words.trueUp.rotation}>{signed((fit.turn * 180) / Math.PI)}°</Reading>
       {fit.expect && (
-        <Reading name="Expected accuracy">
-          ±{precise(fit.expect.plusMinusMm)} mm over {fit.expect.overMm} mm
-        </Reading>
+        <Reading name={words.trueUp.expectedAccuracy}>{words.trueUp.mmOverMm(precise(fit.expect.plusMinusMm), fit.expect.overMm)}</Reading>
       )}
       {isKnown && (
-        <Reading name="Whole picture">
-          {fit.sheetWidthMm.toFixed(2)} x {printMm(fit.sheetHeightMm)}
+        <Reading name={words.trueUp.wholePicture}>
+          {words.trueUp.sizes(fit.sheetWidthMm.toFixed(2), printMm(fit.sheetHeightMm))}
           <br />
-          {printInches(fit.sheetWidthMm).replace(' in', '')} x {printInches(fit.sheetHeightMm)}
+          {words.trueUp.paperSizes(printInches(fit.sheetWidthMm).replace(' in', ''), printInches(fit.sheetHeightMm))}
         </Reading>
       )}
     </Section>
@@ -139,4 +140,8 @@ function Size({ fit }: { fit: TrueUpFit }) {
 
 const precise = (mm: number): string => (mm < 0.1 ? mm.toFixed(3) : mm < 10 ? mm.toFixed(2) : mm.toFixed(0));
 const inWords = (mm: number): string =>
-  mm >= 1000 ? `${(mm / 1000).toPrecision(3)} m` : mm >= 100 ? `${(mm / 10).toPrecision(3)} cm` : `${mm.toPrecision(3)} mm`;
+  mm >= 1000
+    ? `${(mm / 1000).toPrecision(3)} m`
+    : mm >= 100
+      ? words.trueUp.cm((mm / 10).toPrecision(3))
+      : words.trueUp.length(mm.toPrecision(3));

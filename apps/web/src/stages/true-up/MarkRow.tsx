@@ -19,11 +19,16 @@ import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Reading } from '../Docket';
 import { useJob } from '../job-store';
 import { markWords, measuredText, statedWords } from './mark-words';
 
-const boxWays: Record<BoxWay, string> = { contained: 'whole inside', covering: 'covering it', 'each-side': 'each side to its own' };
+const boxWays: Record<BoxWay, string> = {
+  contained: words.trueUp.wholeInside,
+  covering: words.trueUp.coveringIt,
+  'each-side': words.trueUp.eachSideToItsOwn,
+};
 
 export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: TrueUpFit }) {
   const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
@@ -55,8 +60,12 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
         <Typography variant="body2" sx={{ fontWeight: 550 }}>
           {isCheck ? checkText(mark, fit, unit) : leftOver ? <Direction leftOver={leftOver} /> : null}
         </Typography>
-        <Tooltip title="Take this mark away (Delete)">
-          <IconButton size="small" aria-label={`Remove: ${markWords[mark.kind]}`} onClick={() => run({ do: 'remove-mark', ...ids })}>
+        <Tooltip title={words.trueUp.takeThisMarkAwayDelete}>
+          <IconButton
+            size="small"
+            aria-label={words.trueUp.remove(markWords[mark.kind])}
+            onClick={() => run({ do: 'remove-mark', ...ids })}
+          >
             <DeleteOutlined fontSize="small" />
           </IconButton>
         </Tooltip>
@@ -70,9 +79,9 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
               text={mark.stated[index]?.text ?? ''}
               unit={unit}
               range={label.startsWith('Play') ? 'any' : 'positive'}
-              placeholder={labels.length > 1 ? 'such as 6in' : 'such as 74 mm or 6in'}
+              placeholder={labels.length > 1 ? words.trueUp.shortLengthExample : words.trueUp.lengthExample}
               takesFocus={asked === mark.id && index === 0}
-              hint={leftOver || isCheck || labels.length > 1 ? undefined : 'such as 74.06, 6in, 2,5 cm or 4\' 5 1/2"'}
+              hint={leftOver || isCheck || labels.length > 1 ? undefined : words.trueUp.lengthExamples}
               onLength={(value, text) => {
                 run({ do: 'state', ...ids, index, text, value: Math.max(0, value) });
                 setTable({ asked: null });
@@ -84,7 +93,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
       {mark.kind === 'check-angle' && (
         <Box sx={{ mt: 1 }}>
           <NumberField
-            label="Stated angle, if any"
+            label={words.trueUp.statedAngleIfAny}
             unit="°"
             digits={3}
             value={mark.stated[0]?.value ?? null}
@@ -97,7 +106,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
         <TextField
           select
           fullWidth
-          label="How the size fits the box"
+          label={words.trueUp.howTheSizeFitsTheBox}
           value={mark.way ?? 'contained'}
           onChange={(event) => run({ do: 'set-way', ...ids, way: event.target.value as BoxWay })}
           sx={{ mt: 1.25 }}
@@ -114,12 +123,12 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
       {slip && <SlipAlert slip={slip} mark={mark} ids={ids} />}
       {fit.crossedFrames.includes(mark.id) && (
         <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
-          The corners were marked crosswise; they are taken in turn.
+          {words.trueUp.theCornersWereMarkedCrosswiseThey}
         </Alert>
       )}
       {isSuspect && !slip && (
         <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
-          This mark does not agree with the others. Look at where it lies and at what was typed.
+          {words.trueUp.markDisagrees}
         </Alert>
       )}
     </Box>
@@ -140,8 +149,8 @@ function TypedPlace({ picture, mark, index }: { picture: Picture; mark: Mark; in
     });
   return (
     <Box sx={{ mt: 1.25, display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr' }}>
-      <NumberField label={`Point ${index + 1}, x`} unit="px" digits={2} value={point.x} onNumber={(x) => move({ x })} />
-      <NumberField label={`Point ${index + 1}, y`} unit="px" digits={2} value={point.y} onNumber={(y) => move({ y })} />
+      <NumberField label={words.trueUp.pointX(index + 1)} unit={words.trueUp.px} digits={2} value={point.x} onNumber={(x) => move({ x })} />
+      <NumberField label={words.trueUp.pointY(index + 1)} unit={words.trueUp.px} digits={2} value={point.y} onNumber={(y) => move({ y })} />
     </Box>
   );
 }
@@ -162,13 +171,13 @@ function LeftOverReadings({ leftOver, isSuspect }: { leftOver: LeftOver; isSuspe
       {leftOver.parts.map((part) => (
         <Reading
           key={part.name}
-          name={leftOver.parts.length > 1 ? `Error, ${part.name}` : 'Error'}
+          name={leftOver.parts.length > 1 ? words.trueUp.error(part.name) : words.trueUp.errorOf}
           tone={isOff(part) ? 'error' : undefined}
         >
-          {signed(part.offMm)} mm · {signed(part.offPercent)} %
+          {words.trueUp.mmPercent(signed(part.offMm), signed(part.offPercent))}
         </Reading>
       ))}
-      <Reading name="Weight">{Math.round(100 * leftOver.pull)} %</Reading>
+      <Reading name={words.trueUp.weight}>{Math.round(100 * leftOver.pull)} %</Reading>
     </Box>
   );
 }
@@ -179,7 +188,7 @@ const shortUnits: Readonly<Record<string, string>> = { millimetres: 'mm', centim
 function mendedText(typed: string, slip: Slip): string {
   const unit = shortUnits[slip.looksLike.split(/[ ,]/)[0] as string] ?? 'mm';
   const number = /^\s*([\d.,]+(?:\s+\d+\/\d+)?|\d+\/\d+)\s*(mm|cm|m|in|ft|"|')?\s*$/.exec(typed);
-  return number ? `${number[1]} ${unit}` : `${Number(slip.mendedMm.toPrecision(6))} mm`;
+  return number ? `${number[1]} ${unit}` : words.trueUp.mendedLength(Number(slip.mendedMm.toPrecision(6)));
 }
 
 function SlipAlert({ slip, mark, ids }: { slip: Slip; mark: Mark; ids: { pictureId: string; markId: string } }) {
@@ -197,13 +206,11 @@ function SlipAlert({ slip, mark, ids }: { slip: Slip; mark: Mark; ids: { picture
           size="small"
           onClick={() => run({ do: 'state', ...ids, index: slip.index, text: mended, value: slip.mendedMm })}
         >
-          Make it {mended}
+          {words.trueUp.makeIt(mended)}
         </Button>
       }
     >
-      {slip.isEither
-        ? `“${typed}” and the other mark contradict each other. This one would agree if it were ${slip.looksLike}. Neither is used until one is mended.`
-        : `“${typed}” does not agree with the other marks: it looks like ${slip.looksLike}. It is not used until it is mended.`}
+      {slip.isEither ? words.trueUp.contradicts(typed, slip.looksLike) : words.trueUp.disagrees(typed, slip.looksLike)}
     </Alert>
   );
 }
@@ -212,5 +219,5 @@ export const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Ma
 
 function Direction({ leftOver }: { leftOver: LeftOver }) {
   if (leftOver.offAngle === null) return null;
-  return <>off by {Math.abs(leftOver.offMm).toFixed(2)} mm</>;
+  return <>{words.trueUp.offByMm(Math.abs(leftOver.offMm).toFixed(2))}</>;
 }

@@ -6,6 +6,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { fitOf, type Picture } from '@nuvet/core/job';
 import type { TrueUpFit } from '@nuvet/core/trueup';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Small } from './DatumSection';
@@ -25,9 +26,9 @@ export function SameScale({ picture, fit }: { picture: Picture; fit: TrueUpFit }
       change: { resolution: { dpi: mmPerInch / fitOf(from).mmPerPx, source: 'stated', trusted: true } },
     });
   return (
-    <Section title="Same scale as">
+    <Section title={words.trueUp.sameScaleAs}>
       <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 0.75 }}>
-        For pictures from one scanner at one resolution.
+        {words.trueUp.forPicturesFromOneScannerAt}
       </Typography>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
         {sized.map((other) => (

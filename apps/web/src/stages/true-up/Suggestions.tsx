@@ -11,6 +11,7 @@ import Typography from '@mui/material/Typography';
 import type { Picture } from '@nuvet/core/job';
 import { useState } from 'react';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
 import { type Suggestion, useSuggestions } from './use-suggestions';
@@ -20,7 +21,7 @@ export function Suggestions({ picture }: { picture: Picture }) {
   if (isLooking) {
     return (
       <Typography variant="caption" color="textSecondary" role="status">
-        Looking for lines, rulers and paper in the picture …
+        {words.trueUp.lookingForLinesRulersAndPaper}
       </Typography>
     );
   }
@@ -40,7 +41,7 @@ function FoundParts({ suggestions, picture }: { suggestions: readonly Suggestion
   };
   const wanted = suggestions.filter(({ id }) => !refused.has(id));
   return (
-    <Section title="Found in the picture">
+    <Section title={words.trueUp.foundInThePicture}>
       {suggestions.length > 1 && (
         <Button
           fullWidth
@@ -73,9 +74,11 @@ function FoundParts({ suggestions, picture }: { suggestions: readonly Suggestion
 
 /** "Turn by +2.31° and use the ruler". */
 function togetherInWords(parts: readonly string[]): string {
-  const [first = 'Nothing chosen', ...rest] = parts.map((part, k) => (k === 0 ? part : `${part[0]?.toLowerCase()}${part.slice(1)}`));
+  const [first = words.trueUp.nothingChosen, ...rest] = parts.map((part, k) =>
+    k === 0 ? part : `${part[0]?.toLowerCase()}${part.slice(1)}`,
+  );
   const last = rest.pop();
-  return last ? `${[first, ...rest].join(', ')} and ${last}` : first;
+  return last ? words.trueUp.listAnd([first, ...rest].join(', '), last) : first;
 }
 
 interface RowProps {
@@ -97,7 +100,7 @@ function Row({ suggestion, choice, onChoice, isWanted, onWanted, onTake: take }:
             size="small"
             checked={isWanted}
             onChange={(_, on) => onWanted(on)}
-            slotProps={{ input: { 'aria-label': `Include: ${suggestion.accept}` } }}
+            slotProps={{ input: { 'aria-label': words.trueUp.includeFound(suggestion.accept) } }}
             sx={{ p: 0.25 }}
           />
         )}

@@ -20,6 +20,7 @@ import { addBox, isOpenEnded, placesOf } from '@/table/mark-making';
 import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
 import { useSurface } from '@/table/working-copies';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Docket, Section, ToolCard } from '../Docket';
 import { finish, useFinishWord } from '../finishing';
 import { useJob } from '../job-store';
@@ -33,55 +34,55 @@ import { Suggestions } from './Suggestions';
 const tools: { tool: Tool; word: string; hotkey: string; explanation: string; icon: React.ReactNode }[] = [
   {
     tool: 'known-length',
-    word: 'Known length',
+    word: words.trueUp.knownLength,
     hotkey: 'K',
-    explanation: 'Mark two points whose distance you know',
+    explanation: words.trueUp.knownLengthExplanation,
     icon: <StraightenOutlined />,
   },
   {
     tool: 'frame',
-    word: 'Frame',
+    word: words.trueUp.frame,
     hotkey: 'F',
-    explanation: 'Mark the four corners of a rectangle of known size: a sheet, a door, a cutting mat',
+    explanation: words.trueUp.frameExplanation,
     icon: <CropSquareOutlined />,
   },
   {
     tool: 'level',
-    word: 'Level line',
+    word: words.trueUp.levelLine,
     hotkey: 'L',
-    explanation: 'Mark a line that must come out horizontal',
+    explanation: words.trueUp.levelExplanation,
     icon: <HorizontalRuleOutlined />,
   },
-  { tool: 'plumb', word: 'Plumb line', hotkey: 'P', explanation: 'Mark a line that must come out vertical', icon: <HeightOutlined /> },
+  { tool: 'plumb', word: words.trueUp.plumbLine, hotkey: 'P', explanation: words.trueUp.plumbExplanation, icon: <HeightOutlined /> },
   {
     tool: 'right-angle',
-    word: 'Right angle',
+    word: words.trueUp.rightAngle,
     hotkey: 'R',
-    explanation: 'Mark one leg, the corner, the other leg',
+    explanation: words.trueUp.rightAngleExplanation,
     icon: <SquareFootOutlined />,
   },
   {
     tool: 'circle',
-    word: 'Circle',
+    word: words.trueUp.circle,
     hotkey: 'C',
-    explanation: 'Mark three or more points on the rim of a circle of known diameter',
+    explanation: words.trueUp.circleExplanation,
     icon: <CircleOutlined />,
   },
-  { tool: 'box', word: 'Box', hotkey: 'B', explanation: 'State how wide and high the drawn part must come out', icon: <AllOutOutlined /> },
+  { tool: 'box', word: words.trueUp.box, hotkey: 'B', explanation: words.trueUp.boxExplanation, icon: <AllOutOutlined /> },
   {
     tool: 'clearance',
-    word: 'Clearance',
+    word: words.trueUp.clearance,
     hotkey: 'G',
-    explanation: 'Click on both sides of a passage that a ball or tool must fit through',
+    explanation: words.trueUp.clearanceExplanation,
     icon: <CompareArrowsOutlined />,
   },
 ];
 
 const checks: { tool: Tool; word: string }[] = [
-  { tool: 'check', word: 'Distance' },
-  { tool: 'check-angle', word: 'Angle' },
-  { tool: 'check-radius', word: 'Radius' },
-  { tool: 'check-along', word: 'Length along' },
+  { tool: 'check', word: words.trueUp.distance },
+  { tool: 'check-angle', word: words.trueUp.angle },
+  { tool: 'check-radius', word: words.trueUp.radius },
+  { tool: 'check-along', word: words.trueUp.lengthAlong },
 ];
 
 export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
@@ -102,7 +103,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
   }, []);
   const take = (wanted: Tool) => {
     setMessage(null);
-    if (picture.locked) return setMessage('This picture is locked. Unlock it under Bring in to mark it.');
+    if (picture.locked) return setMessage(words.trueUp.thisPictureIsLockedUnlockIt);
     if (wanted !== 'box') return takeTool(tool === wanted && !isGiven.current ? null : wanted);
     isGiven.current = false;
     takeTool(null);
@@ -143,14 +144,14 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
       <Suggestions picture={picture} />
       <SameScale picture={picture} fit={fit} />
       {pulling.length > 0 && (
-        <Section title="Marks">
+        <Section title={words.trueUp.marks}>
           {pulling.map((mark) => (
             <MarkRow key={mark.id} picture={picture} mark={mark} fit={fit} />
           ))}
         </Section>
       )}
       <FitSection picture={picture} fit={fit} />
-      <Section title="Check a measurement">
+      <Section title={words.trueUp.checkAMeasurement}>
         <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mb: checking.length > 0 ? 1 : 0 }}>
           {checks.map((c) => (
             <Small key={c.tool} onClick={() => take(c.tool)} isOn={tool === c.tool}>
@@ -182,46 +183,45 @@ function asDragged(job: Job, picture: Picture, dragged: NonNullable<ReturnType<t
 /** A picture without a size wants a known length first; Trace can still be entered from the top. */
 function nextStep(picture: Picture, fit: TrueUpFit, tool: Tool | null, onStage: (stage: StageName) => void) {
   if (fit.model !== 'unsized' || picture.marks.some(isWaiting))
-    return { word: 'Next: trace', onClick: () => onStage('trace'), disabled: fit.model === 'unsized' };
-  if (tool === 'known-length') return { word: 'Click both ends of a known length', onClick: () => {}, disabled: true };
-  return { word: 'Mark a known length', onClick: () => takeTool('known-length') };
+    return { word: words.trueUp.nextTrace, onClick: () => onStage('trace'), disabled: fit.model === 'unsized' };
+  if (tool === 'known-length') return { word: words.trueUp.clickBothEndsOfAKnown, onClick: () => {}, disabled: true };
+  return { word: words.trueUp.markAKnownLength, onClick: () => takeTool('known-length') };
 }
 
 const clicks: Partial<Record<Tool, readonly string[]>> = {
-  'known-length': ['Click one end of a length that you know.', 'Click the other end.'],
-  level: ['Click one end of a line that must be level.', 'Click the other end.'],
-  plumb: ['Click one end of a line that must be upright.', 'Click the other end.'],
-  'right-angle': ['Click on one leg of a corner that is square.', 'Click on the corner itself.', 'Click on the other leg.'],
+  'known-length': [words.trueUp.knownLengthPrompt, words.trueUp.clickTheOtherEnd],
+  level: [words.trueUp.levelPrompt, words.trueUp.clickTheOtherEnd],
+  plumb: [words.trueUp.plumbPrompt, words.trueUp.clickTheOtherEnd],
+  'right-angle': [words.trueUp.rightAnglePrompt, words.trueUp.clickOnTheCornerItself, words.trueUp.clickOnTheOtherLeg],
   frame: [
-    'Click one corner of a rectangle that you know.',
-    'Click the next corner: this side is its width.',
-    'Click the third corner.',
-    'Click the fourth corner.',
+    words.trueUp.framePrompt,
+    words.trueUp.clickTheNextCornerThisSide,
+    words.trueUp.clickTheThirdCorner,
+    words.trueUp.clickTheFourthCorner,
   ],
   circle: [
-    'Click on the rim of a circle that you know.',
-    'Click on the rim again, well apart.',
-    'Click on the rim once more.',
-    'More points improve accuracy; click the last point again to finish.',
+    words.trueUp.circlePrompt,
+    words.trueUp.circlePromptTwo,
+    words.trueUp.circlePromptThree,
+    words.trueUp.morePointsImproveAccuracyClickThe,
   ],
-  clearance: ['Click on one side of the passage.', 'Click on the other side.'],
-  check: ['Click one end of what you want to measure.', 'Click the other end.'],
-  'check-angle': ['Click on one leg of the angle.', 'Click on its corner.', 'Click on the other leg.'],
-  'check-radius': ['Click on the arc.', 'Click on the arc again, well apart.', 'Click on the arc once more.'],
-  'check-along': ['Click where the length begins.', 'Click along it; click the last point again to finish.'],
-  datum: ['Click where the sheet’s origin shall lie.'],
+  clearance: [words.trueUp.clearancePrompt, words.trueUp.clickOnTheOtherSide],
+  check: [words.trueUp.distancePrompt, words.trueUp.clickTheOtherEnd],
+  'check-angle': [words.trueUp.anglePrompt, words.trueUp.clickOnItsCorner, words.trueUp.clickOnTheOtherLeg],
+  'check-radius': [words.trueUp.radiusPrompt, words.trueUp.radiusPromptTwo, words.trueUp.radiusPromptThree],
+  'check-along': [words.trueUp.clickWhereTheLengthBegins, words.trueUp.clickAlongItClickTheLast],
+  datum: [words.trueUp.datumPrompt],
 };
 
 function promptFor(picture: Picture, tool: Tool | null, count: number, fit: TrueUpFit): string | null {
   if (tool) {
     const prompts = clicks[tool] ?? [];
     const text = prompts[Math.min(count, prompts.length - 1)] ?? '';
-    return count > 0 ? `${text} Escape takes the last one back.` : text;
+    return count > 0 ? words.trueUp.escapeTakesTheLastOneBack(text) : text;
   }
-  if (picture.marks.some(isWaiting)) return 'Now type how large it truly is, as you would say it.';
-  if (fit.model === 'resolution') return 'The size comes from the resolution in the file. Mark one length that you know to be sure of it.';
-  if (fit.model === 'unsized')
-    return 'How large is it really? Take “Known length”, click the two ends of something you can measure, and type its length.';
+  if (picture.marks.some(isWaiting)) return words.trueUp.typeItsSize;
+  if (fit.model === 'resolution') return words.trueUp.sizeFromResolution;
+  if (fit.model === 'unsized') return words.trueUp.howLarge;
   return null;
 }
 
@@ -232,7 +232,7 @@ function Prompt({ text, canEnd }: { text: string | null; canEnd: boolean }) {
       <Typography role="status">{text}</Typography>
       {canEnd && (
         <Button size="small" variant="contained" sx={{ mt: 0.75 }} onClick={() => endPlaces?.()}>
-          Done
+          {words.trueUp.done}
         </Button>
       )}
     </Box>

@@ -5,34 +5,35 @@ import { type Job, type Mark, measuredBy } from '@nuvet/core/job';
 import { printMm } from '@nuvet/core/length';
 import { distance, type Point } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
+import { words } from '@/words';
 
 export const markWords: Record<Mark['kind'], string> = {
-  'known-length': 'Known length',
-  level: 'Level line',
-  plumb: 'Plumb line',
-  'right-angle': 'Right angle',
-  frame: 'Frame',
-  circle: 'Circle',
-  box: 'Box',
-  clearance: 'Clearance',
-  'scale-card': 'Scale card',
-  check: 'Distance',
-  'check-angle': 'Angle',
-  'check-radius': 'Radius',
-  'check-along': 'Length along',
+  'known-length': words.trueUp.knownLength,
+  level: words.trueUp.levelLine,
+  plumb: words.trueUp.plumbLine,
+  'right-angle': words.trueUp.rightAngle,
+  frame: words.trueUp.frame,
+  circle: words.trueUp.circle,
+  box: words.trueUp.box,
+  clearance: words.trueUp.clearance,
+  'scale-card': words.trueUp.scaleCard,
+  check: words.trueUp.distance,
+  'check-angle': words.trueUp.angle,
+  'check-radius': words.trueUp.radius,
+  'check-along': words.trueUp.lengthAlong,
 };
 
 /** What is asked for, in the order of the mark's statements. */
 export const statedWords: Partial<Record<Mark['kind'], readonly string[]>> = {
-  'known-length': ['Its true length'],
-  frame: ['Its true width', 'Its true height'],
-  circle: ['Its true diameter'],
-  box: ['Width it must have', 'Height it must have'],
-  clearance: ['Ball or tool that must pass', 'Clearance around it'],
-  'scale-card': ['Its check line measures'],
-  check: ['Expected length (optional)'],
-  'check-radius': ['Stated radius, if any'],
-  'check-along': ['Expected length (optional)'],
+  'known-length': [words.trueUp.itsTrueLength],
+  frame: [words.trueUp.itsTrueWidth, words.trueUp.itsTrueHeight],
+  circle: [words.trueUp.itsTrueDiameter],
+  box: [words.trueUp.widthItMustHave, words.trueUp.heightItMustHave],
+  clearance: [words.trueUp.ballOrToolThatMustPass, words.trueUp.clearanceAroundIt],
+  'scale-card': [words.trueUp.itsCheckLineMeasures],
+  check: [words.trueUp.expectedLengthOptional],
+  'check-radius': [words.trueUp.statedRadiusIfAny],
+  'check-along': [words.trueUp.expectedLengthOptional],
 };
 
 /** The word beside a mark on the table. */
@@ -40,21 +41,21 @@ export function markReading(mark: Mark, fit: TrueUpFit, unit: Job['unit']): stri
   const stated = mark.stated.map((s) => s.text);
   switch (mark.kind) {
     case 'known-length':
-      return stated[0] || 'length?';
+      return stated[0] || words.trueUp.lengthUnknown;
     case 'frame':
     case 'box':
-      return `${stated[0] || 'width?'} x ${stated[1] || 'height?'}`;
+      return `${stated[0] || words.trueUp.widthUnknown} x ${stated[1] || words.trueUp.heightUnknown}`;
     case 'circle':
-      return stated[0] ? `⌀ ${stated[0]}` : 'diameter?';
+      return stated[0] ? `⌀ ${stated[0]}` : words.trueUp.diameterUnknown;
     case 'clearance':
-      return stated[0] ? `takes ${stated[0]}` : 'takes?';
+      return stated[0] ? words.trueUp.takes(stated[0]) : words.trueUp.takesUnknown;
     case 'level':
     case 'plumb':
       return mark.kind;
     case 'right-angle':
       return '90°';
     case 'scale-card':
-      return 'scale card';
+      return words.trueUp.scaleCardReading;
     default:
       return measuredText(mark, fit, unit, true);
   }
@@ -65,8 +66,8 @@ export function measuredText(mark: Pick<Mark, 'kind' | 'points'>, fit: TrueUpFit
   const measured = measuredBy(mark, fit);
   if (!measured) return '';
   if (measured.what === 'angle') return `${measured.value.toFixed(2)}°`;
-  if (fit.model === 'unsized') return `${pixelsAlong(mark.points).toFixed(1)} px`;
-  const length = unit === 'in' && isShort ? `${(measured.value / 25.4).toFixed(3)} in` : printMm(measured.value);
+  if (fit.model === 'unsized') return words.trueUp.pixelLength(pixelsAlong(mark.points).toFixed(1));
+  const length = unit === 'in' && isShort ? words.trueUp.inches((measured.value / 25.4).toFixed(3)) : printMm(measured.value);
   return measured.what === 'radius' ? `R ${length}` : length;
 }
 

@@ -7,6 +7,7 @@ import { distance, type Point } from '@nuvet/core/plane';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { newMark } from '@/table/mark-making';
 import { type Ghost, setTable } from '@/table/table-store';
+import { words } from '@/words';
 import type { Found } from '@/workers/finder';
 import { finder } from '@/workers/finding';
 import { useJob } from '../job-store';
@@ -119,9 +120,9 @@ function suggestionsFrom(seen: Found, picture: Picture): Suggestion[] {
     const { card } = seen;
     list.push({
       id: 'card',
-      words: `The scale card lies in the picture: ${card.markers} of its squares were found.`,
+      words: words.trueUp.cardFound(card.markers),
       choices: [],
-      accept: 'Use the card',
+      accept: words.trueUp.useTheCard,
       marks: () => [cardMark(card)],
       ghosts: [],
     });
@@ -139,14 +140,14 @@ function fromPaper({ corners, isFirstLong, sheets }: NonNullable<Found['paper']>
     const sheet = sheets.find((s) => s.name === choice) ?? sheets[0];
     if (!sheet) return [];
     const sides = isFirstLong ? [sheet.longMm, sheet.shortMm] : [sheet.shortMm, sheet.longMm];
-    return [newMark('frame', corners, { stated: sides.map((mm) => ({ text: `${mm} mm`, value: mm })) })];
+    return [newMark('frame', corners, { stated: sides.map((mm) => ({ text: words.trueUp.millimetres(mm), value: mm })) })];
   };
   const names = sheets.map((s) => s.name);
   return {
     id: 'paper',
-    words: 'The whole sheet of paper is in the picture. Its size is',
+    words: words.trueUp.paperFound,
     choices: names,
-    accept: 'Use its corners',
+    accept: words.trueUp.useItsCorners,
     marks,
     ghosts: [{ id: 'paper', kind: 'frame', points: corners, word: `${names[0]}?` }],
   };
@@ -168,9 +169,9 @@ function fromDirection({ turn, longest }: NonNullable<Found['direction']>): Sugg
     id: 'direction',
     words: `Most lines lie ${Math.abs(degrees).toFixed(2)}° off.`,
     choices: [],
-    accept: `Turn by ${degrees < 0 ? '−' : '+'}${Math.abs(degrees).toFixed(2)}°`,
+    accept: words.trueUp.turnByDegrees(degrees < 0 ? '−' : '+', Math.abs(degrees).toFixed(2)),
     marks: () => [newMark(kind, points)],
-    ghosts: [{ id: 'direction', kind, points, word: 'straighten?' }],
+    ghosts: [{ id: 'direction', kind, points, word: words.trueUp.straighten }],
   };
 }
 
@@ -185,11 +186,11 @@ function fromRuler(ruler: NonNullable<Found['ruler']>, dpi: number | undefined):
   return [
     {
       id: 'ruler',
-      words: `Found a ruler with ${ruler.count} divisions, even within ±${percent.toFixed(2)}%. One division is`,
+      words: words.trueUp.rulerFound(ruler.count, percent.toFixed(2)),
       choices,
-      accept: 'Use it as a length',
+      accept: words.trueUp.useItAsALength,
       marks: (choice) => [newMark('known-length', points, { stated: [lengthOf(ruler.count, choice, mmOf(choice))] })],
-      ghosts: [{ id: 'ruler', kind: 'known-length', points, word: `0 to ${ruler.count}` }],
+      ghosts: [{ id: 'ruler', kind: 'known-length', points, word: words.trueUp.divisionsMarked(ruler.count) }],
     },
   ];
 }
@@ -204,11 +205,16 @@ function fromSquares({ across, up }: NonNullable<Found['squares']>, dpi: number 
   return [
     {
       id: 'squares',
-      words: `The paper is ruled or dotted both ways, ${across.stepPx.toFixed(1)} x ${up.stepPx.toFixed(1)} px. One square is`,
+      words: words.trueUp.squaresFound(across.stepPx.toFixed(1), up.stepPx.toFixed(1)),
       choices,
-      accept: 'Use the squares',
+      accept: words.trueUp.useTheSquares,
       marks: (choice) => both.map((r) => newMark('known-length', [r.from, r.to], { stated: [lengthOf(r.count, choice, mmOf(choice))] })),
-      ghosts: both.map((r, k) => ({ id: `squares-${k}`, kind: 'known-length', points: [r.from, r.to], word: `${r.count} squares` })),
+      ghosts: both.map((r, k) => ({
+        id: `squares-${k}`,
+        kind: 'known-length',
+        points: [r.from, r.to],
+        word: words.trueUp.squares(r.count),
+      })),
     },
   ];
 }
@@ -224,11 +230,11 @@ function fromAxis({ a, b }: NonNullable<Found['axis']>): Suggestion {
   const kind = isUpright ? 'plumb' : 'level';
   return {
     id: 'axis',
-    words: `The drawing is mirrored about an axis of ${distance(a, b).toFixed(0)} px.`,
+    words: words.trueUp.mirrorFound(distance(a, b).toFixed(0)),
     choices: [],
-    accept: isUpright ? 'Make it plumb, datum at its foot' : 'Make it level, datum at its end',
+    accept: isUpright ? words.trueUp.makeItPlumbDatumAtIts : words.trueUp.makeItLevelDatumAtIts,
     marks: () => [newMark(kind, [a, b])],
     datum: isUpright ? (a.y > b.y ? a : b) : a.x < b.x ? a : b,
-    ghosts: [{ id: 'axis', kind, points: [a, b], word: 'axis?' }],
+    ghosts: [{ id: 'axis', kind, points: [a, b], word: words.trueUp.axis }],
   };
 }

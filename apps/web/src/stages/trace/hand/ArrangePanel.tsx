@@ -23,6 +23,7 @@ import { useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Section } from '../../Docket';
 import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
@@ -38,7 +39,7 @@ export function ArrangePanel() {
   const [degrees, setDegrees] = useState(90);
   const [scale, setScale] = useState<Point>({ x: 1, y: 1 });
   const [alignment, setAlignment] = useState<Alignment>('left');
-  if (!all) return <Typography variant="body2">Nothing is chosen yet.</Typography>;
+  if (!all) return <Typography variant="body2">{words.byHand.nothingIsChosenYet}</Typography>;
   const pivot = datum ?? centreOf(all);
   const { unit } = job;
   const width = all.maxX - all.minX;
@@ -52,69 +53,90 @@ export function ArrangePanel() {
           variant={asking === 'datum' ? 'contained' : 'outlined'}
           onClick={() => setHand({ asking: asking === 'datum' ? null : 'datum' })}
         >
-          {asking === 'datum' ? 'Click the datum' : 'Set a datum'}
+          {asking === 'datum' ? words.byHand.clickTheDatum : words.byHand.setADatum}
         </Button>
         <Button size="small" variant="outlined" color="inherit" disabled={!datum} onClick={() => setHand({ datum: null })}>
-          About its middle
+          {words.byHand.aboutItsMiddle}
         </Button>
       </Row>
       <Typography variant="caption" color="textSecondary">
-        About {pivot.x.toFixed(2)}, {pivot.y.toFixed(2)} mm.
+        {words.byHand.aboutMm(pivot.x.toFixed(2), pivot.y.toFixed(2))}
       </Typography>
       <Row>
-        <Measure label="Right" mm={by.x} unit={unit} range="any" onMm={(x) => setBy({ ...by, x })} />
-        <Measure label="Up" mm={by.y} unit={unit} range="any" onMm={(y) => setBy({ ...by, y })} />
-        <Button variant="outlined" sx={{ height: 40 }} onClick={() => moved('moving', shift(by.x, by.y))}>
-          Move
+        <Measure label={words.byHand.right} mm={by.x} unit={unit} range="any" onMm={(x) => setBy({ ...by, x })} />
+        <Measure label={words.byHand.up} mm={by.y} unit={unit} range="any" onMm={(y) => setBy({ ...by, y })} />
+        <Button variant="outlined" sx={{ height: 40 }} onClick={() => moved(words.byHand.moving, shift(by.x, by.y))}>
+          {words.byHand.move}
         </Button>
       </Row>
       <Row>
-        <NumberField label="Angle" value={degrees} digits={3} unit="°" onNumber={setDegrees} />
-        <Button variant="outlined" sx={{ height: 40 }} onClick={() => moved('turning', about(pivot, turn((degrees * Math.PI) / 180)))}>
-          Turn
+        <NumberField label={words.byHand.angle} value={degrees} digits={3} unit="°" onNumber={setDegrees} />
+        <Button
+          variant="outlined"
+          sx={{ height: 40 }}
+          onClick={() => moved(words.byHand.turning, about(pivot, turn((degrees * Math.PI) / 180)))}
+        >
+          {words.byHand.turn}
         </Button>
       </Row>
       <Row>
-        <NumberField label="Scale X" value={scale.x} digits={4} unit="times" onNumber={(x) => setScale({ ...scale, x })} />
-        <NumberField label="Scale Y" value={scale.y} digits={4} unit="times" onNumber={(y) => setScale({ ...scale, y })} />
+        <NumberField
+          label={words.byHand.scaleX}
+          value={scale.x}
+          digits={4}
+          unit={words.byHand.times}
+          onNumber={(x) => setScale({ ...scale, x })}
+        />
+        <NumberField
+          label={words.byHand.scaleY}
+          value={scale.y}
+          digits={4}
+          unit={words.byHand.times}
+          onNumber={(y) => setScale({ ...scale, y })}
+        />
         <Button
           variant="outlined"
           sx={{ height: 40 }}
           disabled={!(scale.x > 0 && scale.y > 0)}
-          onClick={() => moved('scaling', about(pivot, stretch(scale.x, scale.y)))}
+          onClick={() => moved(words.byHand.scaling, about(pivot, stretch(scale.x, scale.y)))}
         >
-          Scale
+          {words.byHand.scale}
         </Button>
       </Row>
       <Row>
-        <Measure label="To width" mm={width} unit={unit} onMm={(mm) => width > 0 && moved('scaling', about(pivot, stretch(mm / width)))} />
         <Measure
-          label="To height"
+          label={words.byHand.toWidth}
+          mm={width}
+          unit={unit}
+          onMm={(mm) => width > 0 && moved(words.byHand.scaling, about(pivot, stretch(mm / width)))}
+        />
+        <Measure
+          label={words.byHand.toHeight}
           mm={height}
           unit={unit}
-          onMm={(mm) => height > 0 && moved('scaling', about(pivot, stretch(mm / height)))}
+          onMm={(mm) => height > 0 && moved(words.byHand.scaling, about(pivot, stretch(mm / height)))}
         />
       </Row>
       <Row>
-        <Button variant="outlined" onClick={() => moved('mirroring', mirrorAbout(pivot, { x: pivot.x, y: pivot.y + 1 }))}>
-          Left to right
+        <Button variant="outlined" onClick={() => moved(words.byHand.mirroring, mirrorAbout(pivot, { x: pivot.x, y: pivot.y + 1 }))}>
+          {words.byHand.leftToRight}
         </Button>
-        <Button variant="outlined" onClick={() => moved('mirroring', mirrorAbout(pivot, { x: pivot.x + 1, y: pivot.y }))}>
-          Top to bottom
+        <Button variant="outlined" onClick={() => moved(words.byHand.mirroring, mirrorAbout(pivot, { x: pivot.x + 1, y: pivot.y }))}>
+          {words.byHand.topToBottom}
         </Button>
       </Row>
       {targets.length > 1 && (
         <Row>
           <Pick
-            label="Align at"
+            label={words.byHand.alignAt}
             value={alignment}
             words={{
-              left: 'the left',
-              middle: 'the middle',
-              right: 'the right',
-              bottom: 'the bottom',
-              centre: 'half the height',
-              top: 'the top',
+              left: words.byHand.theLeft,
+              middle: words.byHand.theMiddle,
+              right: words.byHand.theRight,
+              bottom: words.byHand.theBottom,
+              centre: words.byHand.halfTheHeight,
+              top: words.byHand.theTop,
             }}
             onPick={setAlignment}
           />
@@ -123,10 +145,10 @@ export function ArrangePanel() {
             sx={{ height: 40 }}
             onClick={() => {
               const moves = aligned(known, alignment);
-              moved('aligning', (_, k) => shift(moves[k]?.x ?? 0, moves[k]?.y ?? 0));
+              moved(words.byHand.aligning, (_, k) => shift(moves[k]?.x ?? 0, moves[k]?.y ?? 0));
             }}
           >
-            Align
+            {words.byHand.align}
           </Button>
         </Row>
       )}
@@ -138,10 +160,10 @@ export function ArrangePanel() {
               variant="outlined"
               onClick={() => {
                 const moves = distributed(known, axis);
-                moved('spacing evenly', (_, k) => shift(moves[k]?.x ?? 0, moves[k]?.y ?? 0));
+                moved(words.byHand.spacingEvenly, (_, k) => shift(moves[k]?.x ?? 0, moves[k]?.y ?? 0));
               }}
             >
-              Space {axis === 'x' ? 'across' : 'upward'}
+              {words.byHand.space(axis)}
             </Button>
           ))}
         </Row>
@@ -176,29 +198,33 @@ function Copies({ unit, width, height, pivot, centre, lastPath, onCopy }: Copies
   const [gap, setGap] = useState(5);
   const [count, setCount] = useState(6);
   const copy = () => {
-    if (how === 'grid') onCopy('copies in a grid', gridImages(columns, rows, width + gap, height + gap).slice(1));
-    else if (how === 'circle') onCopy('copies on a circle', turnedImages(pivot, count, false).slice(1));
-    else if (lastPath) onCopy('copies along a line', imagesAlong(lastPath, count, centre, true));
+    if (how === 'grid') onCopy(words.byHand.copiesInAGrid, gridImages(columns, rows, width + gap, height + gap).slice(1));
+    else if (how === 'circle') onCopy(words.byHand.copiesOnACircle, turnedImages(pivot, count, false).slice(1));
+    else if (lastPath) onCopy(words.byHand.copiesAlongALine, imagesAlong(lastPath, count, centre, true));
   };
   const whole = (n: number) => Math.max(1, Math.min(500, Math.round(n)));
   return (
-    <Section title="Copies">
+    <Section title={words.byHand.copies}>
       <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
         <Pick
-          label="Pattern"
+          label={words.byHand.pattern}
           value={how}
-          words={{ grid: 'in a row or grid', circle: 'on a circle about the datum', path: 'along the line chosen last' }}
+          words={{
+            grid: words.byHand.inARowOrGrid,
+            circle: words.byHand.onACircleAboutTheDatum,
+            path: words.byHand.alongTheLineChosenLast,
+          }}
           onPick={setHow}
         />
         <Row>
           {how === 'grid' ? (
             <>
-              <NumberField label="Across" value={columns} digits={0} unit="" onNumber={(n) => setColumns(whole(n))} />
-              <NumberField label="Up" value={rows} digits={0} unit="" onNumber={(n) => setRows(whole(n))} />
-              <Measure label="Gap" mm={gap} unit={unit} range="any" onMm={setGap} />
+              <NumberField label={words.byHand.across} value={columns} digits={0} unit="" onNumber={(n) => setColumns(whole(n))} />
+              <NumberField label={words.byHand.up} value={rows} digits={0} unit="" onNumber={(n) => setRows(whole(n))} />
+              <Measure label={words.byHand.gap} mm={gap} unit={unit} range="any" onMm={setGap} />
             </>
           ) : (
-            <NumberField label="Total copies" value={count} digits={0} unit="" onNumber={(n) => setCount(whole(n))} />
+            <NumberField label={words.byHand.totalCopies} value={count} digits={0} unit="" onNumber={(n) => setCount(whole(n))} />
           )}
           <Button
             variant="outlined"
@@ -206,7 +232,7 @@ function Copies({ unit, width, height, pivot, centre, lastPath, onCopy }: Copies
             disabled={how === 'path' && (!lastPath || pathLength(lastPath) === 0)}
             onClick={copy}
           >
-            Copy
+            {words.byHand.copy}
           </Button>
         </Row>
       </Box>

@@ -7,6 +7,7 @@ import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
 import { correctTools, drawTools, isDrawTool, stepBack, takeHandTool, takeTray, useHand } from '@/table/hand-store';
+import { words } from '@/words';
 import { Docket, ToolCard } from '../../Docket';
 import { useJob } from '../../job-store';
 import type { StageName } from '../../stage';
@@ -54,7 +55,7 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
         </>
       }
       next={{
-        word: 'Next: prove',
+        word: words.byHand.nextProve,
         onClick: () => onStage('prove'),
         disabled: job.drawn.length === 0 && job.traces.length === 0 && job.drawings.length === 0,
       }}
@@ -79,7 +80,7 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
       <Seeing />
       {job.drawn.length === 0 && tray === 'correct' && (
         <Typography variant="caption" color="textSecondary">
-          Traced pieces can be corrected, too: click one.
+          {words.byHand.tracedPiecesCanBeCorrectedToo}
         </Typography>
       )}
     </Docket>

@@ -13,6 +13,7 @@ import { useEffect, useState } from 'react';
 import { useHand } from '@/table/hand-store';
 import { newDrawn, sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Reading } from '../../Docket';
 import { useJob } from '../../job-store';
 import { PurposeField } from '../PurposeField';
@@ -32,14 +33,16 @@ export function ChosenPanel() {
   if (!drawn && !one) return null;
   return (
     <Box
-      aria-label="What is chosen"
+      aria-label={words.byHand.whatIsChosen}
       role="group"
       sx={{ p: 1.25, borderRadius: 1, bgcolor: 'rgba(30, 123, 107, 0.08)', display: 'grid', gap: 1 }}
     >
       {drawn ? (
         <Name drawn={drawn} />
       ) : (
-        <Typography variant="h3">{chosen.length > 1 ? `${chosen.length} things chosen` : (one?.name ?? 'Chosen')}</Typography>
+        <Typography variant="h3">
+          {chosen.length > 1 ? words.byHand.thingsChosen(chosen.length) : (one?.name ?? words.byHand.chosen)}
+        </Typography>
       )}
       <div>
         <Measured pieces={pieces} unit={job.unit} />
@@ -52,19 +55,18 @@ export function ChosenPanel() {
       )}
       {gaps.length > 0 && (
         <Typography variant="body2" color="error" role="alert">
-          {gaps.length / 2} {gaps.length === 2 ? 'place does' : 'places do'} not meet: {Math.min(...gaps.map((g) => g.gapMm)).toFixed(2)} mm
-          apart at the nearest.
+          {words.byHand.endsDoNotMeet(gaps.length / 2, gaps.length, Math.min(...gaps.map((g) => g.gapMm)).toFixed(2))}
         </Typography>
       )}
       {unrounded > 0 && (
         <Typography variant="body2" color="warning.main">
-          {unrounded} {unrounded === 1 ? 'corner is' : 'corners are'} too tight and stayed as they are.
+          {words.byHand.cornersTooTight(unrounded)}
         </Typography>
       )}
       {one && <PurposeField pieces={[one, ...rest]} />}
       {one && (
         <Button size="small" sx={{ justifySelf: 'start' }} onClick={() => markCentre(run, job, pieces)}>
-          Mark its centre
+          {words.byHand.markItsCentre}
         </Button>
       )}
     </Box>
@@ -81,7 +83,7 @@ function markCentre(run: (command: Command) => void, job: Job, pieces: readonly 
   const { x, y } = centreOf(box);
   const line = (dx: number, dy: number) => ({ start: { x: x - dx, y: y - dy }, segments: [{ kind: 'line' as const, to: { x: x + dx, y: y + dy } }], closed: false }); // biome-ignore format: one line
   const source = sourceOf([line(centreMarkMm, 0), line(0, centreMarkMm)]);
-  run({ do: 'draw', drawn: newDrawn(job, 'Centre mark', source, { purpose: 'guide' }) });
+  run({ do: 'draw', drawn: newDrawn(job, words.byHand.centreMark, source, { purpose: 'guide' }) });
 }
 
 function Name({ drawn }: { drawn: Drawn }) {
@@ -91,7 +93,7 @@ function Name({ drawn }: { drawn: Drawn }) {
   return (
     <InputBase
       value={typed}
-      inputProps={{ 'aria-label': 'Name', style: { padding: 0 } }}
+      inputProps={{ 'aria-label': words.byHand.name, style: { padding: 0 } }}
       sx={{ fontWeight: 650, fontSize: 14 }}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={() =>
@@ -113,21 +115,21 @@ function Measured({ pieces, unit }: { pieces: readonly Piece[]; unit: 'mm' | 'in
   const centre = centreOf(box);
   return (
     <>
-      <Reading name="Wide x high">
-        {(box.maxX - box.minX).toFixed(2)} x {(box.maxY - box.minY).toFixed(2)} mm
+      <Reading name={words.byHand.wideXHigh}>
+        {words.byHand.widthByHeight((box.maxX - box.minX).toFixed(2), (box.maxY - box.minY).toFixed(2))}
       </Reading>
-      <Reading name="Length of all lines">
+      <Reading name={words.byHand.lengthOfAllLines}>
         {printBoth(
           sum((p) => measuresOf(p).perimeterMm),
           unit,
         )}
       </Reading>
-      {open < pieces.length && <Reading name="Area">{(sum((p) => measuresOf(p).areaMm2) / 100).toFixed(2)} cm²</Reading>}
-      <Reading name="Centre">
-        {centre.x.toFixed(2)}, {centre.y.toFixed(2)} mm
-      </Reading>
-      <Reading name="Closed" tone={open > 0 ? 'error' : undefined}>
-        {open === 0 ? 'yes' : `${open} open`}
+      {open < pieces.length && (
+        <Reading name={words.byHand.area}>{words.byHand.squareCentimetres((sum((p) => measuresOf(p).areaMm2) / 100).toFixed(2))}</Reading>
+      )}
+      <Reading name={words.byHand.centre}>{words.byHand.place(centre.x.toFixed(2), centre.y.toFixed(2))}</Reading>
+      <Reading name={words.byHand.closed} tone={open > 0 ? 'error' : undefined}>
+        {open === 0 ? words.byHand.yes : words.byHand.openCount(open)}
       </Reading>
     </>
   );
@@ -148,7 +150,7 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
   );
   const angle = (radians: number, make: (angle: number) => Figure) => (
     <NumberField
-      label="Turned"
+      label={words.byHand.turned}
       value={(radians * 180) / Math.PI}
       digits={3}
       unit="°"
@@ -160,12 +162,12 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
       return (
         <>
           <Row>
-            {measure('Width', figure.width, (width) => ({ ...figure, width }))}
-            {measure('Height', figure.height, (height) => ({ ...figure, height }))}
+            {measure(words.byHand.width, figure.width, (width) => ({ ...figure, width }))}
+            {measure(words.byHand.height, figure.height, (height) => ({ ...figure, height }))}
           </Row>
           <Row>
             <Measure
-              label="Corner radius"
+              label={words.byHand.cornerRadius}
               mm={figure.radius}
               unit={unit}
               range="any"
@@ -178,15 +180,15 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
     case 'circle':
       return (
         <Row>
-          {measure('Radius', figure.radius, (radius) => ({ ...figure, radius }))}
-          {measure('Diameter', 2 * figure.radius, (diameter) => ({ ...figure, radius: diameter / 2 }))}
+          {measure(words.byHand.radius, figure.radius, (radius) => ({ ...figure, radius }))}
+          {measure(words.byHand.diameter, 2 * figure.radius, (diameter) => ({ ...figure, radius: diameter / 2 }))}
         </Row>
       );
     case 'ellipse':
       return (
         <Row>
-          {measure('Width', 2 * figure.rx, (width) => ({ ...figure, rx: width / 2 }))}
-          {measure('Height', 2 * figure.ry, (height) => ({ ...figure, ry: height / 2 }))}
+          {measure(words.byHand.width, 2 * figure.rx, (width) => ({ ...figure, rx: width / 2 }))}
+          {measure(words.byHand.height, 2 * figure.ry, (height) => ({ ...figure, ry: height / 2 }))}
           {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}
         </Row>
       );
@@ -194,13 +196,13 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
       return (
         <Row>
           <NumberField
-            label="Sides"
+            label={words.byHand.sides}
             value={figure.sides}
             digits={0}
-            unit="3 up"
+            unit={words.byHand.threeOrMore}
             onNumber={(n) => change({ ...figure, sides: Math.max(3, Math.min(360, Math.round(n))) })}
           />
-          {measure('Radius', figure.radius, (radius) => ({ ...figure, radius }))}
+          {measure(words.byHand.radius, figure.radius, (radius) => ({ ...figure, radius }))}
           {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}
         </Row>
       );
@@ -208,28 +210,33 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
       return (
         <>
           <Row>
-            {measure('Length', Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), (length) => ({
+            {measure(words.byHand.length, Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), (length) => ({
               ...figure,
               to: along(figure.from, figure.to, length),
             }))}
             <Measure
-              label="Width"
+              label={words.byHand.width}
               mm={figure.width}
               unit={unit}
-              placeholder="stock thickness"
+              placeholder={words.byHand.stockThickness}
               onEmpty={() => change({ ...figure, width: null })}
               onMm={(width) => change({ ...figure, width })}
             />
-            <Measure label="Clearance" mm={figure.play} unit={unit} range="any" onMm={(play) => change({ ...figure, play })} />
+            <Measure label={words.byHand.clearance} mm={figure.play} unit={unit} range="any" onMm={(play) => change({ ...figure, play })} />
           </Row>
           {figure.width === null && <Stock thickness={thickness} unit={unit} />}
-          <Pick label="Ends" value={figure.ends} words={{ flat: 'flat', round: 'round' }} onPick={(ends) => change({ ...figure, ends })} />
+          <Pick
+            label={words.byHand.ends}
+            value={figure.ends}
+            words={{ flat: words.byHand.flat, round: words.byHand.round }}
+            onPick={(ends) => change({ ...figure, ends })}
+          />
         </>
       );
     case 'line':
       return (
         <Row>
-          {measure('Length', Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), (length) => ({
+          {measure(words.byHand.length, Math.hypot(figure.to.x - figure.from.x, figure.to.y - figure.from.y), (length) => ({
             ...figure,
             to: along(figure.from, figure.to, length),
           }))}
@@ -257,10 +264,10 @@ function Stock({ thickness, unit }: { thickness: number | null; unit: 'mm' | 'in
   const making = useJob((s) => s.job.making);
   return (
     <Measure
-      label="Stock’s thickness, for all slots that follow it"
+      label={words.byHand.stockThicknessOfSlots}
       mm={thickness}
       unit={unit}
-      placeholder="not known yet"
+      placeholder={words.byHand.notKnownYet}
       onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
     />
   );

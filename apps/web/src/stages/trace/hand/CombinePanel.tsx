@@ -11,6 +11,7 @@ import { useEffect, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { areaOf, newDrawn, sourceOf, type Target } from '@/table/hand-target';
+import { words } from '@/words';
 import { Row } from './Rows';
 import { useChosen } from './use-chosen';
 
@@ -25,12 +26,12 @@ export function CombinePanel() {
   };
   const replace = (word: string, parts: readonly (readonly Path[])[]) => {
     const made = parts.filter((part) => part.length > 0);
-    if (made.length === 0) return setMessage('Nothing would be left of them.');
+    if (made.length === 0) return setMessage(words.byHand.nothingWouldBeLeftOfThem);
     setMessage(null);
     const purpose = targets[0]?.drawn?.purpose ?? 'cut';
     const by = made.map((paths, k) => ({
-      ...newDrawn(job, 'Part', sourceOf(paths), { purpose }),
-      name: k === 0 ? (targets[0]?.name ?? 'Part') : `${targets[0]?.name ?? 'Part'} ${k + 1}`,
+      ...newDrawn(job, words.byHand.part, sourceOf(paths), { purpose }),
+      name: k === 0 ? (targets[0]?.name ?? words.byHand.part) : `${targets[0]?.name ?? words.byHand.part} ${k + 1}`,
     }));
     run({ do: 'replace-drawn', word, ids: targets.map((t) => t.drawn?.id ?? t.pieceId), by });
     setHand({ chosen: by.map(({ id }) => id) });
@@ -52,36 +53,36 @@ export function CombinePanel() {
         return [...left, ...right].map(({ outer, holes }) => [outer, ...holes]);
       }),
     );
-    replace('cutting along a line', parts);
+    replace(words.byHand.cuttingAlongALine, parts);
   });
   const isFew = targets.length < 2;
   return (
     <>
       <Row>
-        <Button variant="outlined" disabled={isFew} onClick={() => combine('unite', 'uniting')}>
-          Unite
+        <Button variant="outlined" disabled={isFew} onClick={() => combine('unite', words.byHand.uniting)}>
+          {words.byHand.unite}
         </Button>
-        <Button variant="outlined" disabled={isFew} onClick={() => combine('take-away', 'taking away')}>
-          Subtract
+        <Button variant="outlined" disabled={isFew} onClick={() => combine('take-away', words.byHand.takingAway)}>
+          {words.byHand.subtract}
         </Button>
       </Row>
       <Row>
-        <Button variant="outlined" disabled={isFew} onClick={() => combine('keep-common', 'keeping what is common')}>
-          Intersect
+        <Button variant="outlined" disabled={isFew} onClick={() => combine('keep-common', words.byHand.keepingWhatIsCommon)}>
+          {words.byHand.intersect}
         </Button>
         <Button
           variant="outlined"
           disabled={targets.length !== 2}
           onClick={() =>
             replace(
-              'dividing',
+              words.byHand.dividing,
               divided(area(targets[0] as Target), area(targets[1] as Target)).flatMap((part) =>
                 nested(part).map(({ outer, holes }) => [outer, ...holes]),
               ),
             )
           }
         >
-          Divide
+          {words.byHand.divide}
         </Button>
       </Row>
       <Button
@@ -89,10 +90,10 @@ export function CombinePanel() {
         disabled={targets.length === 0}
         onClick={() => setHand({ asking: asking === 'cut' ? null : 'cut', places: [] })}
       >
-        {asking === 'cut' ? 'Click two places of the line' : 'Cut along a line'}
+        {asking === 'cut' ? words.byHand.clickTwoPlacesOfTheLine : words.byHand.cutAlongALine}
       </Button>
       <Typography variant="caption" color="textSecondary">
-        The piece selected last is subtracted from the first.
+        {words.byHand.thePieceSelectedLastIsSubtracted}
       </Typography>
       {message && (
         <Typography variant="body2" color="error" role="alert">

@@ -8,6 +8,7 @@ import { type CornerCut, cornersOf, largestCut, withCornersCut } from '@nuvet/co
 import { useMemo, useState } from 'react';
 import { useHand } from '@/table/hand-store';
 import { shapeCommand } from '@/table/hand-target';
+import { words } from '@/words';
 import { LiveSteps } from './LiveSteps';
 import { Measure, Pick } from './Rows';
 import { useChosen } from './use-chosen';
@@ -28,35 +29,46 @@ export function CornersPanel() {
       }),
     );
   }, [target, meant, how]);
-  const word = { round: 'Round', bevel: 'Bevel', 'dog-bone': 'Relieve', tee: 'Relieve' }[how];
+  const word = { round: words.byHand.roundVerb, bevel: words.byHand.bevel, 'dog-bone': words.byHand.relieve, tee: words.byHand.relieve }[
+    how
+  ];
   const chosenPoint = points?.indices.length === 1 ? points : null;
   return (
     <>
       <Pick
-        label="Corner style"
+        label={words.byHand.cornerStyle}
         value={how}
         words={{
-          round: 'round',
-          bevel: 'bevelled',
-          'dog-bone': 'dog-bone relief, on the bisector',
-          tee: 'room for a tool, along one side',
+          round: words.byHand.round,
+          bevel: words.byHand.bevelled,
+          'dog-bone': words.byHand.dogBoneReliefOnTheBisector,
+          tee: words.byHand.roomForAToolAlongOne,
         }}
         onPick={setHow}
       />
-      <Pick label="Which" value={which} words={{ all: 'all', outer: 'outer ones', inner: 'inner ones' }} onPick={setWhich} />
+      <Pick
+        label={words.byHand.which}
+        value={which}
+        words={{ all: words.byHand.all, outer: words.byHand.outerOnes, inner: words.byHand.innerOnes }}
+        onPick={setWhich}
+      />
       <Measure
-        label={how === 'bevel' ? 'Setback' : how === 'round' ? 'Radius' : 'Tool’s radius'}
+        label={how === 'bevel' ? words.byHand.setback : how === 'round' ? words.byHand.radius : words.byHand.toolsRadius}
         mm={size}
         unit={job.unit}
         onMm={setSize}
       />
       {most !== null && Number.isFinite(most) && (
         <Typography variant="caption" color={size > most ? 'warning.main' : 'textSecondary'}>
-          The largest that fits all of them is {most.toFixed(2)} mm.
+          {words.byHand.largestThatFits(most.toFixed(2))}
         </Typography>
       )}
-      <Button variant="contained" disabled={targets.length === 0} onClick={() => withStep('corners', { kind: 'round', size, which, how })}>
-        {word} {targets.length > 1 ? 'all chosen' : 'its corners'}, live
+      <Button
+        variant="contained"
+        disabled={targets.length === 0}
+        onClick={() => withStep(words.byHand.roundingCorners, { kind: 'round', size, which, how })}
+      >
+        {words.byHand.cornersLive(word, targets.length)}
       </Button>
       {target && chosenPoint && (
         <Button
@@ -73,7 +85,7 @@ export function CornersPanel() {
             )
           }
         >
-          {word} the chosen corner only
+          {words.byHand.theChosenCornerOnly(word)}
         </Button>
       )}
       <LiveSteps kinds={['round']} />

@@ -8,6 +8,7 @@ import type { Purpose } from '@nuvet/core/job';
 import { closeOutline, growing, isGuideLine, takePointBack } from '@/table/hand-drawing';
 import { type DrawTool, setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { useJob } from '../../job-store';
 import { Measure, Pick, Row } from './Rows';
 
@@ -21,70 +22,70 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
     <>
       {tool === 'outline' && (
         <Pick
-          label="Each click adds"
+          label={words.byHand.eachClickAdds}
           value={hand.pointKind}
-          words={{ corner: 'a corner', curve: 'a point that a curve runs through' }}
+          words={{ corner: words.byHand.aCorner, curve: words.byHand.aPointThatACurveRuns }}
           onPick={(pointKind) => setHand({ pointKind })}
         />
       )}
       {tool === 'outline' && now && (
         <Row>
           <Button variant="outlined" disabled={now.points.length < 3} onClick={() => closeOutline(run, job, hand.through)}>
-            Close it
+            {words.byHand.closeIt}
           </Button>
           <Button variant="outlined" onClick={() => takePointBack(run, job)}>
-            Take point back
+            {words.byHand.takePointBack}
           </Button>
         </Row>
       )}
       {tool === 'line' && (
         <Pick
-          label="Curve passes"
+          label={words.byHand.curvePasses}
           value={hand.lineBy}
           words={{
-            ends: 'from one place to another',
-            across: 'right across, at an angle',
-            midway: 'midway between two straight lines',
+            ends: words.byHand.fromOnePlaceToAnother,
+            across: words.byHand.rightAcrossAtAnAngle,
+            midway: words.byHand.midwayBetweenTwoStraightLines,
           }}
           onPick={(lineBy) => setHand({ lineBy, places: [] })}
         />
       )}
       {tool === 'circle' && (
         <Pick
-          label="Defined by"
+          label={words.byHand.definedBy}
           value={hand.circleBy}
           words={{
-            centre: 'centre and rim',
-            two: 'two ends of a diameter',
-            three: 'three places on it',
-            touching: 'two lines that it touches',
+            centre: words.byHand.centreAndRim,
+            two: words.byHand.twoEndsOfADiameter,
+            three: words.byHand.threePlacesOnIt,
+            touching: words.byHand.twoLinesThatItTouches,
           }}
           onPick={(circleBy) => setHand({ circleBy, places: [] })}
         />
       )}
       {tool === 'circle' && hand.circleBy === 'touching' && (
-        <Measure label="Radius" mm={hand.radius} unit={unit} onMm={(radius) => setHand({ radius })} />
+        <Measure label={words.byHand.radius} mm={hand.radius} unit={unit} onMm={(radius) => setHand({ radius })} />
       )}
       {tool === 'arc' && (
         <Pick
-          label="Defined by"
+          label={words.byHand.definedBy}
           value={hand.arcBy}
-          words={{ three: 'start, a place on it, end', leaving: 'start, leaving an outline smoothly, end' }}
+          words={{ three: words.byHand.startAPlaceOnItEnd, leaving: words.byHand.startLeavingAnOutlineSmoothlyEnd }}
           onPick={(arcBy) => setHand({ arcBy, places: [] })}
         />
       )}
       {tool === 'polygon' && (
         <NumberField
-          label="Sides"
+          label={words.byHand.sides}
           value={hand.sides}
           digits={0}
-          unit="3 to 360"
+          unit={words.byHand.sidesRange}
           onNumber={(n) => setHand({ sides: Math.max(3, Math.min(360, Math.round(n))) })}
         />
       )}
       {tool === 'rectangle' && (
         <Measure
-          label="Corner radius"
+          label={words.byHand.cornerRadius}
           mm={hand.cornerRadius}
           unit={unit}
           range="any"
@@ -95,15 +96,15 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
         <>
           <Row>
             <Measure
-              label="Width"
+              label={words.byHand.width}
               mm={hand.slot.width}
               unit={unit}
-              placeholder="stock thickness"
+              placeholder={words.byHand.stockThickness}
               onEmpty={() => setHand({ slot: { ...hand.slot, width: null } })}
               onMm={(width) => setHand({ slot: { ...hand.slot, width, play: 0 } })}
             />
             <Measure
-              label="Clearance"
+              label={words.byHand.clearance}
               mm={hand.slot.play}
               unit={unit}
               range="any"
@@ -111,9 +112,9 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
             />
           </Row>
           <Pick
-            label="Ends"
+            label={words.byHand.ends}
             value={hand.slot.ends}
-            words={{ flat: 'flat', round: 'round' }}
+            words={{ flat: words.byHand.flat, round: words.byHand.round }}
             onPick={(ends) => setHand({ slot: { ...hand.slot, ends } })}
           />
         </>
@@ -121,10 +122,10 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
       {(tool === 'outline' || tool === 'line') && (
         <Row>
           <Measure
-            label="Length"
+            label={words.byHand.length}
             mm={hand.typedLength}
             unit={unit}
-            placeholder="free"
+            placeholder={words.byHand.free}
             onEmpty={() => setHand({ typedLength: null })}
             onMm={(typedLength) => setHand({ typedLength })}
           />
@@ -133,23 +134,29 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
       )}
       {isGuideLine(tool, hand.lineBy) ? (
         <Typography variant="caption" color="textSecondary">
-          Drawn as a guide: it is never cut.
+          {words.byHand.drawnAsAGuideItIs}
         </Typography>
       ) : (
-        <Pick label="Purpose" value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
+        <Pick label={words.byHand.purpose} value={hand.purpose} words={purposeWords} onPick={(purpose) => setHand({ purpose })} />
       )}
       <Row>
         <Pick
-          label="Angle snap"
+          label={words.byHand.angleSnap}
           value={hand.lockDegrees === null ? 'free' : String(hand.lockDegrees)}
-          words={{ free: 'free', '90': 'square', '45': 'every 45°', '30': 'every 30°', '15': 'every 15°' }}
+          words={{
+            free: words.byHand.free,
+            '90': words.byHand.square,
+            '45': words.byHand.every45Degrees,
+            '30': words.byHand.every30Degrees,
+            '15': words.byHand.every15Degrees,
+          }}
           onPick={(word) => setHand({ lockDegrees: word === 'free' ? null : Number(word) })}
         />
         <Measure
-          label="Grid"
+          label={words.byHand.grid}
           mm={hand.gridMm}
           unit={unit}
-          placeholder="none"
+          placeholder={words.byHand.none}
           onEmpty={() => setHand({ gridMm: null })}
           onMm={(gridMm) => setHand({ gridMm })}
         />
@@ -159,20 +166,20 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
 }
 
 const purposeWords: Record<Purpose, string> = {
-  cut: 'cut',
-  score: 'score',
-  perforate: 'perforate',
-  engrave: 'engrave',
-  pocket: 'pocket',
-  stitch: 'stitch',
-  guide: 'guide, to draw by',
+  cut: words.byHand.cut,
+  score: words.byHand.score,
+  perforate: words.byHand.perforate,
+  engrave: words.byHand.engrave,
+  pocket: words.byHand.pocket,
+  stitch: words.byHand.stitch,
+  guide: words.byHand.guideToDrawBy,
 };
 
 function Angle() {
   const typedAngle = useHand((s) => s.typedAngle);
   return (
     <NumberField
-      label="Angle"
+      label={words.byHand.angle}
       value={typedAngle}
       digits={3}
       unit="°"

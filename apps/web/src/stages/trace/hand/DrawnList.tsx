@@ -9,6 +9,7 @@ import { memo } from 'react';
 import { setHand, useHand } from '@/table/hand-store';
 import { setTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { words } from '@/words';
 import { Section } from '../../Docket';
 import { useJob } from '../../job-store';
 
@@ -23,13 +24,28 @@ export function DrawnList() {
     openOf.set(own, openOf.get(own) === true || !outer.closed);
   }
   return (
-    <Section title={`${job.drawn.length} drawn`}>
-      <Box component="ul" aria-label="Drawn" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: 13 }}>
+    <Section title={words.byHand.drawn(job.drawn.length)}>
+      <Box component="ul" aria-label={words.byHand.drawnThings} sx={{ listStyle: 'none', m: 0, p: 0, fontSize: 13 }}>
         {job.drawn.map(({ id, name, live, source, leftOut }) => {
           const isOpen = openOf.get(id) === true;
-          const state = !openOf.has(id) ? (source.kind === 'points' ? 'one point' : 'cut out') : isOpen ? 'open' : 'closed';
+          const state = !openOf.has(id)
+            ? source.kind === 'points'
+              ? words.byHand.onePoint
+              : words.byHand.cutOut
+            : isOpen
+              ? words.byHand.isOpen
+              : words.byHand.isClosed;
           return (
-            <DrawnRow key={id} id={id} name={name} live={live.length} state={state} isOpen={isOpen} leftOut={leftOut} isChosen={chosen.includes(id)} />
+            <DrawnRow
+              key={id}
+              id={id}
+              name={name}
+              live={live.length}
+              state={state}
+              isOpen={isOpen}
+              leftOut={leftOut}
+              isChosen={chosen.includes(id)}
+            />
           );
         })}
       </Box>
@@ -90,7 +106,7 @@ const DrawnRow = memo(function DrawnRow({
         <Box component="span" sx={{ flex: 1, textDecoration: leftOut ? 'line-through' : undefined }}>
           {name}
         </Box>
-        {live > 0 && <Chip size="small" variant="outlined" label={`${live} live`} sx={{ height: 20 }} />}
+        {live > 0 && <Chip size="small" variant="outlined" label={words.byHand.liveStepCount(live)} sx={{ height: 20 }} />}
         <Box component="span" sx={{ color: isOpen ? 'error.main' : 'text.secondary' }}>
           {state}
         </Box>

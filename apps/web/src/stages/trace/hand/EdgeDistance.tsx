@@ -13,6 +13,7 @@ import { useHand } from '@/table/hand-store';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
 import { surfaceNow } from '@/table/working-copies';
+import { words } from '@/words';
 import type { DeviationSeen } from '@/workers/tracer';
 import { tracer } from '@/workers/tracing';
 import { useJob } from '../../job-store';
@@ -65,21 +66,21 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
   return (
     <Box>
       <FormControlLabel
-        label="Colour by distance from the picture’s edge"
+        label={words.byHand.colourByDistanceFromThePictures}
         sx={{ ml: 0 }}
         slotProps={{ typography: { variant: 'body2' } }}
         control={<Switch size="small" checked={isShown} onChange={(_, on) => show(on)} />}
       />
       {isShown && seen === 'none' && (
         <Typography variant="caption" color="warning.main">
-          There is no edge to measure from: of this picture the middles of lines were traced, or it shows none.
+          {words.byHand.noEdgeToMeasure}
         </Typography>
       )}
       {isShown && worst && (
         <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-          <Typography variant="body2">At most {worst.mm.toFixed(3)} mm.</Typography>
+          <Typography variant="body2">{words.byHand.atMostMm(worst.mm.toFixed(3))}</Typography>
           <Button size="small" onClick={lookThere}>
-            Show the largest error
+            {words.byHand.showTheLargestError}
           </Button>
         </Box>
       )}

@@ -10,6 +10,7 @@ import { useEffect, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { axisWords } from '../axis-words';
 import { LayFlat, Strip } from './LayFlat';
 import { LiveSteps } from './LiveSteps';
@@ -26,7 +27,7 @@ export function FollowPanel() {
   const [count, setCount] = useState(6);
   const [mirrored, setMirrored] = useState<'plain' | 'mirrored'>('plain');
   const axes = knownAxes(job);
-  const mirrorAbout = (a: Point, b: Point) => withStep('a mirror', { kind: 'mirror', a, b, reach: usualReachMm });
+  const mirrorAbout = (a: Point, b: Point) => withStep(words.byHand.aMirror, { kind: 'mirror', a, b, reach: usualReachMm });
   useEffect(() => {
     const [a, b] = places as [Point?, Point?];
     if (asking === 'axis' && a && b) {
@@ -35,10 +36,10 @@ export function FollowPanel() {
     }
     if (asking === 'centre' && a) {
       setHand({ asking: null, places: [] });
-      withStep('turned copies', { kind: 'turn', centre: a, count, mirrored: mirrored === 'mirrored', axis: 0 });
+      withStep(words.byHand.turnedCopies, { kind: 'turn', centre: a, count, mirrored: mirrored === 'mirrored', axis: 0 });
     }
   });
-  if (targets.length === 0) return <Typography variant="body2">Choose what you drew first.</Typography>;
+  if (targets.length === 0) return <Typography variant="body2">{words.byHand.chooseWhatYouDrewFirst}</Typography>;
   const ask = (what: 'axis' | 'centre') => setHand({ asking: asking === what ? null : what, places: [] });
   const others = targets.slice(1).flatMap((t) => (t.drawn ? [t.drawn.id] : []));
   const first = targets[0]?.drawn;
@@ -46,24 +47,33 @@ export function FollowPanel() {
     <>
       {axes.slice(0, mostAxes).map((axis) => (
         <Button key={axis.id} variant="outlined" onClick={() => mirrorAbout(axis.a, axis.b)}>
-          Mirror about {axisWords(axis, job.pictures.length > 1)}
+          {words.byHand.mirrorAbout(axisWords(axis, job.pictures.length > 1))}
         </Button>
       ))}
       <Button variant={asking === 'axis' ? 'contained' : 'outlined'} onClick={() => ask('axis')}>
-        {asking === 'axis' ? 'Click two places of the axis' : axes.length > 0 ? 'Mirror about another axis' : 'Mirror about an axis'}
+        {asking === 'axis'
+          ? words.byHand.clickTwoPlacesOfTheAxis
+          : axes.length > 0
+            ? words.byHand.mirrorAboutAnotherAxis
+            : words.byHand.mirrorAboutAnAxis}
       </Button>
       <Row>
         <NumberField
-          label="How many"
+          label={words.byHand.howMany}
           value={count}
           digits={0}
-          unit="2 to 60"
+          unit={words.byHand.copiesRange}
           onNumber={(n) => setCount(Math.max(2, Math.min(60, Math.round(n))))}
         />
-        <Pick label="Each copy" value={mirrored} words={{ plain: 'as drawn', mirrored: 'with its mirror image' }} onPick={setMirrored} />
+        <Pick
+          label={words.byHand.eachCopy}
+          value={mirrored}
+          words={{ plain: words.byHand.asDrawn, mirrored: words.byHand.withItsMirrorImage }}
+          onPick={setMirrored}
+        />
       </Row>
       <Button variant={asking === 'centre' ? 'contained' : 'outlined'} onClick={() => ask('centre')}>
-        {asking === 'centre' ? 'Click the centre' : 'Turned copies about a centre'}
+        {asking === 'centre' ? words.byHand.clickTheCentre : words.byHand.turnedCopiesAboutACentre}
       </Button>
       {targets.length > 1 && first && others.length > 0 && (
         <Button
@@ -76,7 +86,7 @@ export function FollowPanel() {
             })
           }
         >
-          Take the others out of {first.name}, live
+          {words.byHand.takeTheOthersOutOfLive(first.name)}
         </Button>
       )}
       {drawn && <LiveSteps />}

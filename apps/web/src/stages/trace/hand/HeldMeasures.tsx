@@ -13,6 +13,7 @@ import Typography from '@mui/material/Typography';
 import { canHold, type Drawn, masterOf } from '@nuvet/core/job';
 import type { HeldMeasure } from '@nuvet/core/shape';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Section } from '../../Docket';
 import { Measure, Row } from './Rows';
 import { useChosen } from './use-chosen';
@@ -31,7 +32,7 @@ export function useHeld() {
   const held = (drawn?.held ?? []) as readonly HeldMeasure[];
   const write = (next: readonly HeldMeasure[]) => {
     if (drawn) run({ do: 'change-drawn', drawnId: drawn.id, change: { held: next as Held } });
-    else remade('a measure that is kept', (made) => ({ ...made, held: next as Held }));
+    else remade(words.byHand.aMeasureThatIsKept, (made) => ({ ...made, held: next as Held }));
   };
   return {
     job,
@@ -51,13 +52,13 @@ export function KeepButton({ measure, word }: { measure: HeldMeasure; word: stri
   if (!isPossible) return null;
   const kept = of(measure);
   return (
-    <Tooltip title={kept ? `This ${word} is locked. Click to unlock it.` : `Lock this ${word}`}>
+    <Tooltip title={kept ? words.byHand.thisIsLockedClickToUnlock(word) : words.byHand.lockThis(word)}>
       <ToggleButton
         value="kept"
         size="small"
         color="primary"
         selected={kept !== undefined}
-        aria-label={`Keep the ${word}`}
+        aria-label={words.byHand.keepThe(word)}
         sx={{ width: 40, height: 40 }}
         onChange={() => (kept ? letGo(kept) : keep(measure))}
       >
@@ -76,9 +77,9 @@ export const Kept = ({ children, measure, word }: { children: React.ReactNode; m
 );
 
 const nameOf = (measure: HeldMeasure): string => {
-  if (measure.kind === 'gap') return `Points ${measure.a + 1} and ${measure.b + 1} apart`;
-  if (measure.kind === 'turn') return `Angle at point ${measure.point + 1}`;
-  return `${measure.kind === 'length' ? 'Length' : 'Radius'} of segment ${measure.segment + 1}`;
+  if (measure.kind === 'gap') return words.byHand.pointsAndApart(measure.a + 1, measure.b + 1);
+  if (measure.kind === 'turn') return words.byHand.angleAtPoint(measure.point + 1);
+  return words.byHand.ofSegment(measure.kind, measure.segment + 1);
 };
 
 /** The angle between both sides that a turn leaves, degrees. */
@@ -93,13 +94,17 @@ export function HeldMeasures() {
   if (!drawn || held.length === 0) return null;
   const { off } = masterOf(drawn, job.making.thicknessMm);
   return (
-    <Section title={`${held.length} ${held.length === 1 ? 'locked dimension' : 'locked dimensions'}`}>
-      <Box component="ul" aria-label="Kept measures" sx={{ listStyle: 'none', m: 0, mt: 1.25, p: 0, display: 'grid', gap: 1.25 }}>
+    <Section title={`${held.length} ${held.length === 1 ? words.byHand.lockedDimension : words.byHand.lockedDimensions}`}>
+      <Box
+        component="ul"
+        aria-label={words.byHand.keptMeasures}
+        sx={{ listStyle: 'none', m: 0, mt: 1.25, p: 0, display: 'grid', gap: 1.25 }}
+      >
         {held.map((measure, k) => (
           <Box component="li" key={nameOf(measure)}>
             <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', alignItems: 'start', gap: 0.5 }}>
               <HeldField measure={measure} onKeep={keep} unit={job.unit} />
-              <IconButton aria-label={`Let go: ${nameOf(measure)}`} onClick={() => letGo(measure)} sx={{ width: 40, height: 40 }}>
+              <IconButton aria-label={words.byHand.unlock(nameOf(measure))} onClick={() => letGo(measure)} sx={{ width: 40, height: 40 }}>
                 <CloseOutlined fontSize="small" />
               </IconButton>
             </Box>
@@ -134,12 +139,12 @@ function HeldField({ measure, unit, onKeep }: { measure: HeldMeasure; unit: 'mm'
         label={name}
         mm={measure.mm}
         unit={unit}
-        placeholder="stock thickness"
+        placeholder={words.byHand.stockThickness}
         onEmpty={() => onKeep({ ...measure, mm: null, play: commonPlayMm })}
         onMm={(mm) => onKeep({ ...measure, mm, play: 0 })}
       />
       {measure.mm === null && (
-        <Measure label="Clearance" mm={measure.play} unit={unit} range="any" onMm={(play) => onKeep({ ...measure, play })} />
+        <Measure label={words.byHand.clearance} mm={measure.play} unit={unit} range="any" onMm={(play) => onKeep({ ...measure, play })} />
       )}
     </Row>
   );
@@ -149,18 +154,18 @@ function HeldField({ measure, unit, onKeep }: { measure: HeldMeasure; unit: 'mm'
 const commonPlayMm = 0.5;
 
 function Standing({ off, isTurn, follows, thickness }: { off: number; isTurn: boolean; follows: boolean; thickness: number | null }) {
-  if (Number.isNaN(off)) return <Typography variant="caption" color="error">The part that it measured no longer exists.</Typography>; // biome-ignore format: one line
+  if (Number.isNaN(off)) return <Typography variant="caption" color="error">{words.byHand.thePartThatItMeasuredNo}</Typography>; // biome-ignore format: one line
   if (follows && thickness === null)
     return (
       <Typography variant="caption" color="warning.main">
-        The stock’s thickness is not known yet: type it at the top right.
+        {words.byHand.stockThicknessUnknown}
       </Typography>
     );
   const size = isTurn ? (Math.abs(off) * 180) / Math.PI : Math.abs(off);
   if (size < leastOff) return null;
   return (
     <Typography variant="caption" color="error" role="alert">
-      Off by {size.toFixed(3)} {isTurn ? '°' : 'mm'}: it contradicts another measure.
+      {words.byHand.offByItContradictsAnotherMeasure(size.toFixed(3), isTurn)}
     </Typography>
   );
 }

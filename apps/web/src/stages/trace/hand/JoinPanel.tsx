@@ -14,6 +14,7 @@ import { setHand } from '@/table/hand-store';
 import { newDrawn, targetOf } from '@/table/hand-target';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
+import { words } from '@/words';
 import { Section } from '../../Docket';
 import { useJob } from '../../job-store';
 import { Measure, Pick } from './Rows';
@@ -57,36 +58,36 @@ export function JoinPanel() {
     const along = lines.filter(({ id, path }) => gone.includes(id) && joined.includes(path)).map(({ path }) => path);
     const closedOnes = [...new Set(gone)].flatMap((id) => targetOf(job, id)?.paths.filter((path) => path.closed) ?? []);
     const by = [...made, ...along, ...closedOnes].map((path, k) => ({
-      ...newDrawn(job, 'Outline', { kind: 'path', path }),
-      name: `Joined ${job.drawn.length + k + 1}`,
+      ...newDrawn(job, words.byHand.outline, { kind: 'path', path }),
+      name: words.byHand.joined(job.drawn.length + k + 1),
     }));
-    run({ do: 'replace-drawn', word: 'joining ends', ids: [...new Set(gone)], by });
+    run({ do: 'replace-drawn', word: words.byHand.joiningEnds, ids: [...new Set(gone)], by });
     setHand({ chosen: by.slice(0, made.length).map(({ id }) => id) });
   };
   return (
     <>
-      <Measure label="Maximum gap" mm={gapMm} unit={job.unit} onMm={setGap} />
+      <Measure label={words.byHand.maximumGap} mm={gapMm} unit={job.unit} onMm={setGap} />
       <Pick
-        label="Join with"
+        label={words.byHand.joinWith}
         value={how}
         words={{
-          meet: 'where their sides cross, or half way',
-          straight: 'by a straight line',
-          smooth: 'by a smooth curve',
-          fair: 'by a curve with the same bend at both ends',
+          meet: words.byHand.whereSidesCross,
+          straight: words.byHand.byAStraightLine,
+          smooth: words.byHand.byASmoothCurve,
+          fair: words.byHand.byACurveOfOneCurvature,
         }}
         onPick={setHow}
       />
       {(how === 'smooth' || how === 'fair') && (
         <Box sx={{ px: 1 }}>
           <Typography variant="caption" color="textSecondary">
-            Handle length at either end
+            {words.byHand.handleLengthAtEitherEnd}
           </Typography>
           {([0, 1] as const).map((end) => (
             <Slider
               key={end}
               size="small"
-              aria-label={`Handle length at the ${end === 0 ? 'first' : 'second'} end`}
+              aria-label={words.byHand.handleLengthAtTheEnd(end)}
               min={0.05}
               max={1.2}
               step={0.01}
@@ -97,7 +98,7 @@ export function JoinPanel() {
         </Box>
       )}
       <Button variant="contained" disabled={pairs.length === 0} onClick={join}>
-        {pairs.length === 0 ? 'No ends so near' : `Join ${pairs.length} ${pairs.length === 1 ? 'pair' : 'pairs'} of ends`}
+        {pairs.length === 0 ? words.byHand.noEndsSoNear : words.byHand.joinOfEnds(pairs.length)}
       </Button>
     </>
   );
@@ -120,7 +121,7 @@ export function OpenEnds() {
     setTable({ view: boxInView({ minX: middle.x - half, minY: middle.y - half, maxX: middle.x + half, maxY: middle.y + half }, screen) });
   };
   return (
-    <Section title={`${lines.length} open ${lines.length === 1 ? 'line' : 'lines'}`}>
+    <Section title={words.byHand.openLines(lines.length)}>
       {pairs.slice(0, mostShown).map((pair) => (
         <Button
           key={`${pair.a.path}-${pair.a.which}-${pair.b.path}-${pair.b.which}`}
@@ -129,12 +130,12 @@ export function OpenEnds() {
           onClick={() => show(pair)}
           sx={{ display: 'block', textAlign: 'left' }}
         >
-          Two ends {pair.gapMm < 0.005 ? 'on one place' : `${pair.gapMm.toFixed(2)} mm apart`}: go there
+          {words.byHand.twoEndsGoThere(pair.gapMm, pair.gapMm.toFixed(2))}
         </Button>
       ))}
       {pairs.length === 0 && (
         <Typography variant="caption" color="textSecondary">
-          No two ends lie within {nearMissMm} mm.
+          {words.byHand.noTwoEndsLieWithinMm(nearMissMm)}
         </Typography>
       )}
     </Section>

@@ -12,6 +12,7 @@ import { useState } from 'react';
 import { setHand } from '@/table/hand-store';
 import { movedDrawn, newDrawn, targetOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { Section } from '../../Docket';
 import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
@@ -37,15 +38,15 @@ export function LayFlat() {
     const source: Drawn['source'] = target.drawn
       ? { kind: 'strip', of: target.drawn.id, ...wish, at }
       : { kind: 'paths', paths: stripOf(curve, { ...wish, thicknessMm }, others, at) };
-    const made = newDrawn(job, 'Strip', source);
+    const made = newDrawn(job, words.byHand.strip, source);
     run({ do: 'draw', drawn: made });
     setHand({ chosen: [made.id] });
   };
   return (
-    <Section title="Lay flat">
+    <Section title={words.byHand.layFlat}>
       <Wishes wish={wish} onWish={setWish} curve={curve} />
       <Button fullWidth variant="outlined" sx={{ mt: 1.25 }} onClick={lay}>
-        Unroll to a flat strip, with everything on it
+        {words.byHand.unrollToAFlatStripWith}
       </Button>
     </Section>
   );
@@ -59,7 +60,7 @@ export function Strip({ drawn, source }: { drawn: Drawn; source: StripSource }) 
   if (!curve)
     return (
       <Typography variant="body2" color="error" role="alert">
-        The line that this strip bends into is gone.
+        {words.byHand.stripLineGone}
       </Typography>
     );
   const flat = layFlat(curve, { ...source, thicknessMm: job.making.thicknessMm ?? 0 });
@@ -75,20 +76,20 @@ export function Strip({ drawn, source }: { drawn: Drawn; source: StripSource }) 
       const to = onCurve(curve, flat, along);
       return target ? [movedDrawn(d, target, shift(to.x - middle.x, to.y - middle.y))] : [];
     });
-    run({ do: 'replace-drawn', word: 'bringing marks to the line', ids: by.map(({ id }) => id), by });
+    run({ do: 'replace-drawn', word: words.byHand.bringingMarksToTheLine, ids: by.map(({ id }) => id), by });
   };
   return (
-    <Section title="Laid flat">
+    <Section title={words.byHand.laidFlat}>
       <Wishes
         wish={source}
         curve={curve}
         onWish={({ k, side, widthMm }) => run({ do: 'redraw', drawnId: drawn.id, source: { ...source, k, side, widthMm } })}
       />
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
-        It follows {line.name} and all that is drawn on it.
+        {words.byHand.stripFollows(line.name)}
       </Typography>
       <Button fullWidth variant="outlined" sx={{ mt: 1 }} disabled={onStrip.length === 0} onClick={bringBack}>
-        {onStrip.length === 0 ? 'Nothing else is drawn on the strip' : `Bring ${onStrip.length} from the strip to the line`}
+        {onStrip.length === 0 ? words.byHand.nothingElseIsDrawnOnThe : words.byHand.bringFromTheStripToThe(onStrip.length)}
       </Button>
     </Section>
   );
@@ -107,24 +108,24 @@ function Wishes({ wish, curve, onWish }: { wish: Wish; curve: Path; onWish: (wis
     <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
       <Row>
         <NumberField
-          label="k factor"
+          label={words.byHand.kFactor}
           value={wish.k}
           digits={3}
-          unit="0 to 1"
+          unit={words.byHand.kFactorRange}
           onNumber={(n) => onWish({ ...wish, k: Math.min(1, Math.max(0, n)) })}
         />
-        <Measure label="Strip’s width" mm={wish.widthMm} unit={job.unit} onMm={(widthMm) => onWish({ ...wish, widthMm })} />
+        <Measure label={words.byHand.stripsWidth} mm={wish.widthMm} unit={job.unit} onMm={(widthMm) => onWish({ ...wish, widthMm })} />
       </Row>
       <Pick
-        label="The stock lies"
+        label={words.byHand.theStockLies}
         value={wish.side}
-        words={{ right: 'to the right of the line', left: 'to the left of the line' }}
+        words={{ right: words.byHand.toTheRightOfTheLine, left: words.byHand.toTheLeftOfTheLine }}
         onPick={(side) => onWish({ ...wish, side })}
       />
       <Typography variant="body2">
         {thickness === null
-          ? `${flat.lengthMm.toFixed(2)} mm long along the line itself: the stock’s thickness is not known yet.`
-          : `${flat.lengthMm.toFixed(2)} mm long at ${thickness.toFixed(2)} mm stock.`}
+          ? words.byHand.lengthAlongTheLine(flat.lengthMm.toFixed(2))
+          : words.byHand.lengthAtStock(flat.lengthMm.toFixed(2), thickness.toFixed(2))}
       </Typography>
     </Box>
   );

@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { type Drawn, outlinesFrom } from '@nuvet/core/job';
 import { sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { halfWords } from '../axis-words';
 import { Measure, Pick, Row } from './Rows';
 import { endWords } from './tool-words';
@@ -16,12 +17,12 @@ import { useChosen } from './use-chosen';
 type LiveStep = Drawn['live'][number];
 
 const stepWords: Record<LiveStep['kind'], string> = {
-  round: 'Corners',
-  offset: 'Offset',
-  band: 'Band',
-  mirror: 'Mirror',
-  turn: 'Turned copies',
-  'cut-out': 'Cut-outs',
+  round: words.byHand.corners,
+  offset: words.byHand.offset,
+  band: words.byHand.band,
+  mirror: words.byHand.mirror,
+  turn: words.byHand.turnedCopiesStep,
+  'cut-out': words.byHand.cutOuts,
 };
 
 export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
@@ -32,10 +33,15 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
   const freeze = () => {
     const { paths } = outlinesFrom(drawn, job);
     if (paths.length > 0)
-      run({ do: 'replace-drawn', word: 'freezing what follows', ids: [drawn.id], by: [{ ...drawn, source: sourceOf(paths), live: [] }] });
+      run({
+        do: 'replace-drawn',
+        word: words.byHand.freezingWhatFollows,
+        ids: [drawn.id],
+        by: [{ ...drawn, source: sourceOf(paths), live: [] }],
+      });
   };
   return (
-    <Box role="group" aria-label="Live steps" sx={{ display: 'grid', gap: 1.25, mt: 0.5 }}>
+    <Box role="group" aria-label={words.byHand.liveSteps} sx={{ display: 'grid', gap: 1.25, mt: 0.5 }}>
       {drawn.live.map((step, index) =>
         kinds && !kinds.includes(step.kind) ? null : (
           // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
@@ -45,7 +51,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
                 {index + 1}. {stepWords[step.kind]}
               </Typography>
               <Button size="small" color="error" onClick={() => withoutStep(drawn, index)}>
-                Remove
+                {words.byHand.remove}
               </Button>
             </Box>
             <StepFields step={step} unit={job.unit} onChange={(next) => change(index, next)} />
@@ -53,7 +59,7 @@ export function LiveSteps({ kinds }: { kinds?: readonly LiveStep['kind'][] }) {
         ),
       )}
       <Button size="small" variant="outlined" color="inherit" onClick={freeze}>
-        Convert to plain outlines
+        {words.byHand.convertToPlainOutlines}
       </Button>
     </Box>
   );
@@ -67,13 +73,13 @@ function MirrorFields({ step, unit, onChange }: { step: MirrorStep; unit: 'mm' |
   return (
     <Row>
       <Pick
-        label="Mirrored"
+        label={words.byHand.mirrored}
         value={keeps ?? 'all'}
-        words={{ all: 'all that is drawn', left: `the ${half.left} half`, right: `the ${half.right} half` }}
+        words={{ all: words.byHand.allThatIsDrawn, left: words.byHand.leftHalf(half.left), right: words.byHand.rightHalf(half.right) }}
         onPick={(half) => onChange(half === 'all' ? rest : { ...rest, keeps: half })}
       />
       <Measure
-        label="Lead ends to the axis within"
+        label={words.byHand.leadEndsToTheAxisWithin}
         mm={step.reach ?? 0}
         unit={unit}
         range="any"
@@ -86,16 +92,22 @@ function MirrorFields({ step, unit, onChange }: { step: MirrorStep; unit: 'mm' |
 function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in'; onChange: (step: LiveStep) => void }) {
   switch (step.kind) {
     case 'round':
-      return <Measure label="Size" mm={step.size} unit={unit} onMm={(size) => onChange({ ...step, size })} />;
+      return <Measure label={words.byHand.size} mm={step.size} unit={unit} onMm={(size) => onChange({ ...step, size })} />;
     case 'offset':
       return (
         <Row>
-          <Measure label="Offset (negative: inward)" mm={step.by} unit={unit} range="any" onMm={(by) => onChange({ ...step, by })} />
+          <Measure
+            label={words.byHand.offsetNegativeInward}
+            mm={step.by}
+            unit={unit}
+            range="any"
+            onMm={(by) => onChange({ ...step, by })}
+          />
           <NumberField
-            label="Rings"
+            label={words.byHand.rings}
             value={step.count}
             digits={0}
-            unit="1 up"
+            unit={words.byHand.oneOrMore}
             onNumber={(n) => onChange({ ...step, count: Math.max(1, Math.min(100, Math.round(n))) })}
           />
         </Row>
@@ -103,8 +115,8 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
     case 'band':
       return (
         <Row>
-          <Measure label="Width" mm={step.width} unit={unit} onMm={(width) => onChange({ ...step, width })} />
-          <Pick label="Ends" value={step.ends} words={endWords} onPick={(ends) => onChange({ ...step, ends })} />
+          <Measure label={words.byHand.width} mm={step.width} unit={unit} onMm={(width) => onChange({ ...step, width })} />
+          <Pick label={words.byHand.ends} value={step.ends} words={endWords} onPick={(ends) => onChange({ ...step, ends })} />
         </Row>
       );
     case 'mirror':
@@ -114,29 +126,29 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
         <>
           <Row>
             <NumberField
-              label="How many"
+              label={words.byHand.howMany}
               value={step.count}
               digits={0}
-              unit="2 to 60"
+              unit={words.byHand.copiesRange}
               onNumber={(n) => onChange({ ...step, count: Math.max(2, Math.min(60, Math.round(n))) })}
             />
             <Pick
-              label="Each copy"
+              label={words.byHand.eachCopy}
               value={step.mirrored ? 'mirrored' : 'plain'}
-              words={{ plain: 'as drawn', mirrored: 'with its mirror image' }}
+              words={{ plain: words.byHand.asDrawn, mirrored: words.byHand.withItsMirrorImage }}
               onPick={(how) => onChange({ ...step, mirrored: how === 'mirrored' })}
             />
           </Row>
           <Row>
             <Measure
-              label="Centre X"
+              label={words.byHand.centreX}
               mm={step.centre.x}
               unit={unit}
               range="any"
               onMm={(x) => onChange({ ...step, centre: { ...step.centre, x } })}
             />
             <Measure
-              label="Centre Y"
+              label={words.byHand.centreY}
               mm={step.centre.y}
               unit={unit}
               range="any"
@@ -148,7 +160,7 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
     case 'cut-out':
       return (
         <Typography variant="caption" color="textSecondary">
-          {step.ids.length} {step.ids.length === 1 ? 'outline is' : 'outlines are'} taken out of it.
+          {words.byHand.takenOutOfIt(step.ids.length)}
         </Typography>
       );
   }

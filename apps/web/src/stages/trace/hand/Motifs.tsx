@@ -17,6 +17,7 @@ import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, nextName, sourceOf } from '@/table/hand-target';
 import { colours } from '@/ui/colours';
 import { ask } from '@/ui/requests';
+import { words } from '@/words';
 import { Section } from '../../Docket';
 import { Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
@@ -72,7 +73,7 @@ export function Motifs() {
       const made = one.motif && placed(next, one.motif.fit);
       return made ? [{ ...one, ...made, name: nextName(job, next.name) }] : [];
     });
-    if (by.length > 0) run({ do: 'replace-drawn', word: `putting ${next.name} there`, ids: by.map(({ id }) => id), by });
+    if (by.length > 0) run({ do: 'replace-drawn', word: words.byHand.puttingThere(next.name), ids: by.map(({ id }) => id), by });
   };
   const step = (by: 1 | -1) => {
     const k = current ? shown.indexOf(current) : -1;
@@ -84,17 +85,17 @@ export function Motifs() {
     else setHand({ motif: one, asking: 'motif', places: [], tool: null });
   };
   return (
-    <Section title="Motifs">
+    <Section title={words.byHand.motifs}>
       <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
         <Row>
           <Pick
-            label="Fitted"
+            label={words.byHand.fitted}
             value={motifFit}
-            words={{ between: 'to a length', box: 'into a box' }}
+            words={{ between: words.byHand.toALength, box: words.byHand.intoABox }}
             onPick={(kind) => setHand({ motifFit: kind, places: [] })}
           />
           <TextField
-            label="Name or tag"
+            label={words.byHand.nameOrTag}
             value={wanted}
             onChange={(event) => setWanted(event.target.value)}
             onKeyDown={(event) => event.stopPropagation()}
@@ -102,12 +103,12 @@ export function Motifs() {
         </Row>
         {asking === 'motif' && motif && (
           <Typography variant="body2" role="note">
-            {motif.name}: click {motifFit === 'between' ? 'where its left and its right end shall lie' : 'two corners of its box'}.
+            {words.byHand.click(motif.name, motifFit)}
           </Typography>
         )}
         <Box
           component="ul"
-          aria-label="Shelf"
+          aria-label={words.byHand.shelf}
           sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 0.75 }}
         >
           {shown.map((one) => (
@@ -119,13 +120,13 @@ export function Motifs() {
         {current && (
           <Row>
             <Button size="small" variant="outlined" onClick={() => step(-1)}>
-              Before
+              {words.byHand.before}
             </Button>
             <Button size="small" variant="outlined" onClick={() => step(1)}>
-              Next
+              {words.byHand.next}
             </Button>
             <Button size="small" variant="outlined" color="inherit" onClick={() => setCompared(compared ? null : current)}>
-              {compared ? 'Done' : 'Compare'}
+              {compared ? words.byHand.done : words.byHand.compare}
             </Button>
           </Row>
         )}
@@ -178,14 +179,14 @@ function Keep({ initial, onKeep }: { initial: string; onKeep: (name: string, tag
     <>
       <Row>
         <TextField
-          label="Keep it as"
+          label={words.byHand.keepItAs}
           value={name}
           onChange={(event) => setName(event.target.value)}
           onKeyDown={(event) => event.stopPropagation()}
         />
         <TextField
-          label="Tags"
-          placeholder="river, border"
+          label={words.byHand.tags}
+          placeholder={words.byHand.riverBorder}
           value={tags}
           onChange={(event) => setTags(event.target.value)}
           onKeyDown={(event) => event.stopPropagation()}
@@ -197,7 +198,7 @@ function Keep({ initial, onKeep }: { initial: string; onKeep: (name: string, tag
         disabled={name.trim() === ''}
         onClick={() => onKeep(name.trim(), tags.split(',').map((tag) => tag.trim()).filter(Boolean))} // biome-ignore format: one line
       >
-        Save to the motif shelf
+        {words.byHand.saveToTheMotifShelf}
       </Button>
     </>
   );
@@ -226,7 +227,7 @@ function Thumbnail({
       type="button"
       aria-label={motif.name}
       aria-pressed={isTaken}
-      title={`${motif.name}, ${width.toFixed(1)} x ${height.toFixed(1)} mm`}
+      title={words.byHand.motifSize(motif.name, width.toFixed(1), height.toFixed(1))}
       onClick={onClick}
       sx={{
         all: 'unset',

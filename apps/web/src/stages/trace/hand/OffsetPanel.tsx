@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import type { CornerKind, EndKind } from '@nuvet/core/shape';
 import { useState } from 'react';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { LiveSteps } from './LiveSteps';
 import { Measure, Pick, Row } from './Rows';
 import { cornerWords, endWords } from './tool-words';
@@ -24,46 +25,53 @@ export function OffsetPanel() {
   return (
     <>
       <Row>
-        <Measure label={isOpen && !isClosed ? 'Total width' : 'Distance'} mm={by} unit={job.unit} onMm={setBy} />
+        <Measure label={isOpen && !isClosed ? words.byHand.totalWidth : words.byHand.distance} mm={by} unit={job.unit} onMm={setBy} />
         {!(isOpen && !isClosed) && (
           <NumberField
-            label="Rings"
+            label={words.byHand.rings}
             value={count}
             digits={0}
-            unit="1 up"
+            unit={words.byHand.oneOrMore}
             onNumber={(n) => setCount(Math.max(1, Math.min(100, Math.round(n))))}
           />
         )}
       </Row>
       {isOpen && !isClosed ? (
         <Row>
-          <Pick label="Ends" value={ends} words={endWords} onPick={setEnds} />
-          <Pick label="Corners" value={corners} words={cornerWords} onPick={setCorners} />
+          <Pick label={words.byHand.ends} value={ends} words={endWords} onPick={setEnds} />
+          <Pick label={words.byHand.corners} value={corners} words={cornerWords} onPick={setCorners} />
         </Row>
       ) : (
         <>
           <Row>
-            <Pick label="Side" value={side} words={{ out: 'outside', in: 'inside' }} onPick={setSide} />
-            <Pick label="Corners" value={corners} words={cornerWords} onPick={setCorners} />
+            <Pick label={words.byHand.side} value={side} words={{ out: words.byHand.outside, in: words.byHand.inside }} onPick={setSide} />
+            <Pick label={words.byHand.corners} value={corners} words={cornerWords} onPick={setCorners} />
           </Row>
-          <Pick label="Original outline" value={keeps} words={{ with: 'keep', instead: 'replace' }} onPick={setKeeps} />
+          <Pick
+            label={words.byHand.originalOutline}
+            value={keeps}
+            words={{ with: words.byHand.keep, instead: words.byHand.replace }}
+            onPick={setKeeps}
+          />
         </>
       )}
       {isOpen && !isClosed ? (
         <Button
           variant="contained"
           disabled={targets.length === 0}
-          onClick={() => withStep('a band', { kind: 'band', width: by, ends, corners })}
+          onClick={() => withStep(words.byHand.aBand, { kind: 'band', width: by, ends, corners })}
         >
-          Thicken the line (stays live)
+          {words.byHand.thickenTheLineStaysLive}
         </Button>
       ) : (
         <Button
           variant="contained"
           disabled={targets.length === 0}
-          onClick={() => withStep('an offset', { kind: 'offset', by: side === 'out' ? by : -by, count, corners, keeps: keeps === 'with' })}
+          onClick={() =>
+            withStep(words.byHand.anOffset, { kind: 'offset', by: side === 'out' ? by : -by, count, corners, keeps: keeps === 'with' })
+          }
         >
-          {count > 1 ? `${count} rings, live` : 'Set off, live'}
+          {count > 1 ? words.byHand.ringsLive(count) : words.byHand.setOffLive}
         </Button>
       )}
       <LiveSteps kinds={['offset', 'band']} />

@@ -26,6 +26,7 @@ import { newDrawn, shapeCommand, type Target } from '@/table/hand-target';
 import { useTable } from '@/table/table-store';
 import { surfaceNow } from '@/table/working-copies';
 import { NumberField } from '@/ui/NumberField';
+import { words } from '@/words';
 import { tracer } from '@/workers/tracing';
 import { angleOfTurn, HeldMeasures, Kept, turnOfAngle, useHeld } from './HeldMeasures';
 import { Measure, Pick, Row } from './Rows';
@@ -70,11 +71,13 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
   const span = [sorted[0] as number, sorted.at(-1) as number] as const;
   return (
     <>
-      <Typography variant="h3">{indices.length === 1 ? `Point ${(only as number) + 1}` : `${indices.length} points`}</Typography>
+      <Typography variant="h3">
+        {indices.length === 1 ? words.byHand.point((only as number) + 1) : words.byHand.points(indices.length)}
+      </Typography>
       {at && (
         <Row>
-          <Measure label="X" mm={at.x} unit={job.unit} range="any" onMm={(x) => moveTo({ x })} />
-          <Measure label="Y" mm={at.y} unit={job.unit} range="any" onMm={(y) => moveTo({ y })} />
+          <Measure label={words.byHand.x} mm={at.x} unit={job.unit} range="any" onMm={(x) => moveTo({ x })} />
+          <Measure label={words.byHand.y} mm={at.y} unit={job.unit} range="any" onMm={(y) => moveTo({ y })} />
         </Row>
       )}
       {only !== null && <AngleAt path={path} index={only} />}
@@ -82,7 +85,7 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
       {only !== null && (
         <Row>
           <Button size="small" variant="outlined" onClick={() => write(smooth ? madeCorner(path, only) : madeSmooth(path, only))}>
-            {smooth ? 'Make a corner' : 'Make smooth'}
+            {smooth ? words.byHand.makeACorner : words.byHand.makeSmooth}
           </Button>
           <Button
             size="small"
@@ -91,31 +94,31 @@ function ChosenPoints({ target, path, which, indices }: PathProps & { which: num
               const parts = brokenAt(path, only);
               const rest = target.paths.filter((_, k) => k !== which);
               const by = [...parts, ...rest].map((p, k) => ({
-                ...newDrawn(job, 'Outline', { kind: 'path', path: p }),
+                ...newDrawn(job, words.byHand.outline, { kind: 'path', path: p }),
                 name: k === 0 ? target.name : `${target.name} ${k + 1}`,
               }));
-              run({ do: 'replace-drawn', word: 'breaking an outline', ids: [target.drawn?.id ?? target.pieceId], by });
+              run({ do: 'replace-drawn', word: words.byHand.breakingAnOutline, ids: [target.drawn?.id ?? target.pieceId], by });
               setHand({ chosen: by.map(({ id }) => id), points: null });
             }}
           >
-            Break here
+            {words.byHand.breakHere}
           </Button>
         </Row>
       )}
       <Row>
         {only !== null && path.closed && (
           <Button size="small" variant="outlined" onClick={() => write(startMoved(path, only))}>
-            Start here
+            {words.byHand.startHere}
           </Button>
         )}
         {indices.length > 1 && (
           <Button size="small" variant="outlined" onClick={() => write(withFewerPoints(path, span[0], span[1], 0.05))}>
-            Fewer points between
+            {words.byHand.fewerPointsBetween}
           </Button>
         )}
         {indices.length > 1 && <Closer target={target} path={path} which={which} run={span} />}
         <Button size="small" variant="outlined" color="error" onClick={() => deleteChosen(run, target)}>
-          Remove
+          {words.byHand.remove}
         </Button>
       </Row>
     </>
@@ -130,9 +133,9 @@ function AngleAt({ path, index }: { path: Path; index: number }) {
   const measure = { kind: 'turn', point: index, turn: 0 } as const;
   const turn = measured(path, measure);
   return (
-    <Kept measure={{ ...measure, turn }} word="angle">
+    <Kept measure={{ ...measure, turn }} word={words.byHand.angleWord}>
       <NumberField
-        label="Angle"
+        label={words.byHand.angle}
         value={angleOfTurn(turn)}
         digits={3}
         unit="°"
@@ -148,8 +151,8 @@ function Apart({ path, a, b }: { path: Path; a: number; b: number }) {
   if (!isPossible) return null;
   const measure = { kind: 'gap', a, b, mm: distance(pointOf(path, a), pointOf(path, b)), play: 0 } as const;
   return (
-    <Kept measure={measure} word="distance">
-      <Measure label="Distance" mm={measure.mm} unit={job.unit} onMm={(mm) => keep({ ...measure, mm })} />
+    <Kept measure={measure} word={words.byHand.distanceWord}>
+      <Measure label={words.byHand.distance} mm={measure.mm} unit={job.unit} onMm={(mm) => keep({ ...measure, mm })} />
     </Kept>
   );
 }
@@ -185,19 +188,19 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
   return (
     <>
       <Pick
-        label="The chosen segment is"
+        label={words.byHand.theChosenSegmentIs}
         value={kind === 'ellipse' ? 'cubic' : kind}
-        words={{ line: 'a line', arc: 'an arc', cubic: 'a curve' }}
+        words={{ line: words.byHand.aLine, arc: words.byHand.anArc, cubic: words.byHand.aCurve }}
         onPick={(next) => write(withSegmentAs(path, index, next))}
       />
       <Row>
         {arc ? (
-          <Kept measure={{ kind: 'radius', segment: index, mm: circleOf(step.from, arc).radius, play: 0 }} word="radius">
-            <Measure label="Radius" mm={circleOf(step.from, arc).radius} unit={job.unit} onMm={withRadius} />
+          <Kept measure={{ kind: 'radius', segment: index, mm: circleOf(step.from, arc).radius, play: 0 }} word={words.byHand.radiusWord}>
+            <Measure label={words.byHand.radius} mm={circleOf(step.from, arc).radius} unit={job.unit} onMm={withRadius} />
           </Kept>
         ) : (
-          <Kept measure={{ kind: 'length', segment: index, mm: length, play: 0 }} word="length">
-            <Measure label="Length" mm={length} unit={job.unit} onMm={grow} />
+          <Kept measure={{ kind: 'length', segment: index, mm: length, play: 0 }} word={words.byHand.lengthWord}>
+            <Measure label={words.byHand.length} mm={length} unit={job.unit} onMm={grow} />
           </Kept>
         )}
         <Button
@@ -209,7 +212,7 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
             setHand({ points: { path: which, indices: [index + 1] }, segment: null });
           }}
         >
-          Point in the middle
+          {words.byHand.pointInTheMiddle}
         </Button>
       </Row>
     </>
@@ -222,7 +225,7 @@ function WholePath({ target, path }: PathProps) {
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        {points} {points === 1 ? 'segment' : 'segments'}. Drag one of its points, or click one.
+        {words.byHand.segmentsPrompt(points)}
       </Typography>
       {path.closed && <Closer target={target} path={path} which={0} run={null} />}
       <Row>
@@ -238,10 +241,10 @@ function WholePath({ target, path }: PathProps) {
             )
           }
         >
-          Fewer points
+          {words.byHand.fewerPoints}
         </Button>
         <Button size="small" variant="outlined" onClick={() => run(shapeCommand(target, replaced(target, 0, reversedPath(path))))}>
-          Reverse direction
+          {words.byHand.reverseDirection}
         </Button>
       </Row>
     </>
@@ -266,7 +269,7 @@ function Closer({ target, path, which, run: span }: PathProps & { which: number;
   };
   return (
     <Button size="small" variant="outlined" disabled={state === 'busy'} onClick={() => void lead()}>
-      {state === 'none' ? 'No edge near it' : 'Closer to the picture'}
+      {state === 'none' ? words.byHand.noEdgeNearIt : words.byHand.closerToThePicture}
     </Button>
   );
 }

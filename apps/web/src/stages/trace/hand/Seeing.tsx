@@ -7,6 +7,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { useTable } from '@/table/table-store';
+import { words } from '@/words';
 import { useJob } from '../../job-store';
 import { EdgeDistance } from './EdgeDistance';
 import { Pick } from './Rows';
@@ -19,15 +20,20 @@ export function Seeing() {
   return (
     <>
       <Pick
-        label="On the table"
+        label={words.byHand.onTheTable}
         value={shows}
-        words={{ both: 'picture and outlines', outlines: 'outlines only', picture: 'picture only', split: 'split at the pointer' }}
+        words={{
+          both: words.byHand.pictureAndOutlines,
+          outlines: words.byHand.outlinesOnly,
+          picture: words.byHand.pictureOnly,
+          split: words.byHand.splitAtThePointer,
+        }}
         onPick={(next) => setHand({ shows: next })}
       />
       {picture && <EdgeDistance picture={picture} />}
       <FormControlLabel
         control={<Checkbox size="small" checked={hasComb} onChange={(_, on) => setHand({ hasComb: on })} />}
-        label="Curvature comb on the selected line"
+        label={words.byHand.curvatureCombOnTheSelectedLine}
         slotProps={{ typography: { variant: 'body2' } }}
       />
     </>

@@ -6,8 +6,9 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { type Tray, takeTray, useHand } from '@/table/hand-store';
 import { takeTool } from '@/table/table-store';
+import { words } from '@/words';
 
-const trayWords: Record<Tray, string> = { find: 'Find', draw: 'Draw', correct: 'Correct' };
+const trayWords: Record<Tray, string> = { find: words.byHand.find, draw: words.byHand.draw, correct: words.byHand.correct };
 
 export function TraySwitch({ trays = ['find', 'draw', 'correct'] }: { trays?: readonly Tray[] }) {
   const tray = useHand((s) => s.tray);
@@ -18,7 +19,7 @@ export function TraySwitch({ trays = ['find', 'draw', 'correct'] }: { trays?: re
       size="small"
       color="primary"
       value={tray}
-      aria-label="Tray"
+      aria-label={words.byHand.tray}
       onChange={(_, next: Tray | null) => {
         if (!next) return;
         takeTool(null);

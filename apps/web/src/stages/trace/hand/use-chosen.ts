@@ -6,6 +6,7 @@ import type { Drawn } from '@nuvet/core/job';
 import { type Transform, transformedPath } from '@nuvet/core/plane';
 import { setHand, useHand } from '@/table/hand-store';
 import { movedDrawn, movedMotif, newDrawn, sourceOf, type Target, takenOver, targetOf } from '@/table/hand-target';
+import { words } from '@/words';
 import { useJob } from '../../job-store';
 
 type LiveStep = Drawn['live'][number];
@@ -49,9 +50,9 @@ export function useChosen() {
     copied: (word: string, maps: readonly Transform[]) => {
       const by = maps.flatMap((map) =>
         targets.map((target) =>
-          newDrawn(job, 'Copy', sourceOf(target.paths.map((path) => transformedPath(path, map))), {
+          newDrawn(job, words.byHand.copy, sourceOf(target.paths.map((path) => transformedPath(path, map))), {
             purpose: target.drawn?.purpose ?? 'cut',
-            name: `${target.name} copy`,
+            name: words.byHand.copyOf(target.name),
             motif: movedMotif(target.drawn?.motif, map),
           }),
         ),

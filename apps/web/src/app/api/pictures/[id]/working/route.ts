@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { keepWorkingCopy, workingCopyOf } from '@/server/pictures';
 import { Problem } from '@/server/problem';
 import { route, uuidOf } from '@/server/route';
+import { words } from '@/words';
 
 const keySchema = z.object({ key: z.string().min(1).max(400) });
 const sizeSchema = keySchema.extend({
@@ -15,7 +16,7 @@ const query = (request: Request) => Object.fromEntries(new URL(request.url).sear
 /** The working copy for a fit's key. */
 export const GET = route('read-picture', async ({ person, params, request }) => {
   const id = await workingCopyOf(person, uuidOf(params, 'id'), keySchema.parse(query(request)).key);
-  if (!id) throw new Problem(404, 'not-there', 'This working copy is not made yet.');
+  if (!id) throw new Problem(404, 'not-there', words.app.thisWorkingCopyIsNotMade);
   return Response.json({ id });
 });
 
