@@ -132,7 +132,7 @@ it('stock that is too small is told; the proof sheet is one page that names the 
   await page.getByLabel('Sheet height').press('Enter');
   await button('Prove').click();
   await page.getByText('Sign is larger than the stock of 400 x 300 mm.').waitFor();
-  await button('Leave it out').click();
+  await button('Exclude it').click();
   await settled(page);
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Proof sheet').click()]);
   expect(download.suggestedFilename()).toBe('Mill-sign-proof.pdf');

@@ -28,6 +28,7 @@ import {
   tiled,
   toMachine,
 } from '@nuvet/core/make';
+import { say } from '@nuvet/core/messages';
 import { circlePath, ellipsePath, type Path, type Point, pathBox, pathLength, transformedPath } from '@nuvet/core/plane';
 import { stationAt } from '@nuvet/core/shape';
 import { type Deed, Interpreter, type Move, placeOn } from '@nuvet/cutter/interpreter';
@@ -87,7 +88,7 @@ describe('every kind of file', () => {
     const box = plan.box;
     const broken = { ...plan, runs: plan.runs.map((r) => ({ ...r, path: { ...r.path, segments: r.path.segments.map((s) => ({ ...s, to: { x: Number.NaN, y: 0 } })) } })), box } as CutPlan; // biome-ignore format: one line
     await expect(madeFile('gcode', pieces, { title: 'x', setup: kerf, plan: broken, dpi: 300 })).rejects.toThrow();
-    const lost = { ...plan, lost: [{ pieceId: 'Plate', message: 'The kerf could not be taken off Plate.', isFailure: true }] };
+    const lost = { ...plan, lost: [{ pieceId: 'Plate', ...say.make.kerfFails('Plate'), isFailure: true }] };
     await expect(madeFile('svg', pieces, { title: 'x', setup: kerf, plan: lost, dpi: 300 })).rejects.toThrow(FileRefused);
   });
 });

@@ -3,7 +3,7 @@
  * person of one workshop, and that person may do everything in it. Accounts will change only this file.
  */
 
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { Problem } from './problem.ts';
 
 export interface Person {

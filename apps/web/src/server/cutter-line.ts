@@ -2,7 +2,7 @@
  * A line of text to a machine, both ways: TCP here. A controller on a serial port needs another of these.
  */
 import { connect } from 'node:net';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 
 export interface CutterLine {
   write(line: string): unknown;

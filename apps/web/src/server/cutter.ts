@@ -3,7 +3,7 @@
  * can ask how far it is. One program at a time; see docs/cutter-protocol.md.
  */
 import { z } from 'zod';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { type CutterLine, tcpLine } from './cutter-line.ts';
 import { Problem } from './problem.ts';
 

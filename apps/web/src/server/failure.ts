@@ -4,7 +4,7 @@
  */
 import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
 import { z } from 'zod';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { log } from './log.ts';
 import { Problem } from './problem.ts';
 

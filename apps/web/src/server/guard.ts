@@ -5,7 +5,7 @@
  * Rests on: Fetch Metadata request headers (W3C), Origin (RFC 6454), Host (RFC 9110, 7.2).
  */
 
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { Problem } from './problem.ts';
 
 /** Names that the server answers to beside those of this machine: NUVET_HOSTS, with commas between. */

@@ -17,7 +17,7 @@ import {
 import type { Patch } from 'immer';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { owned, type Person } from './access.ts';
 import { summaryOf } from './job-summary.ts';
 import { type JobRow, models } from './models.ts';

@@ -4,7 +4,7 @@
  */
 import { type QueryInterface, QueryTypes, type Transaction } from 'sequelize';
 import { Umzug } from 'umzug';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { database } from './database.ts';
 import * as bin from './migrations/bin-and-saves.ts';
 import * as firstTables from './migrations/first-tables.ts';

@@ -3,7 +3,7 @@
  */
 import { cleanText, pathSchema } from '@nuvet/core/job';
 import { z } from 'zod';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { owned, type Person } from './access.ts';
 import { models } from './models.ts';
 import { Problem } from './problem.ts';

@@ -20,8 +20,8 @@ import {
 import pLimit from 'p-limit';
 import type { CreationAttributes, Transaction } from 'sequelize';
 import sharp from 'sharp';
-import { words } from '@/words';
 import { levelsOf } from '../table/pyramid.ts';
+import { words } from '../words/index.ts';
 import { owned, type Person } from './access.ts';
 import { models, type PictureRow } from './models.ts';
 import { Problem } from './problem.ts';

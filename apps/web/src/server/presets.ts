@@ -3,7 +3,7 @@
  */
 import { cleanText, machineSchema, stockPresetSchema } from '@nuvet/core/job';
 import { z } from 'zod';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import type { Person } from './access.ts';
 import { models } from './models.ts';
 import { Problem } from './problem.ts';

@@ -4,7 +4,7 @@
  */
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { type Deed, type Person, personWhoMay } from './access.ts';
 import { asProblem } from './failure.ts';
 import { refusal } from './guard.ts';

@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import { words } from '@/words';
+import { words } from '../words/index.ts';
 import { Problem } from './problem.ts';
 
 const uploads = join(tmpdir(), 'nuvet-uploads');

@@ -7,15 +7,12 @@ import ButtonBase from '@mui/material/ButtonBase';
 import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import type { Job } from '@nuvet/core/job';
+import { printToType } from '@nuvet/core/length';
 import { useState } from 'react';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { useJob } from './job-store';
 import { Measure, Pick, Row } from './trace/hand/Rows';
-
-/** A length in as few figures as tell it, without its unit. */
-const short = (mm: number, unit: Job['unit']): string => String(unit === 'mm' ? Number(mm.toFixed(2)) : Number((mm / 25.4).toFixed(3)));
 
 export function WorkSettings() {
   const unit = useJob((s) => s.job.unit);
@@ -23,8 +20,8 @@ export function WorkSettings() {
   const cutting = useJob((s) => s.job.setup.cutting);
   const run = useJob((s) => s.run);
   const [at, setAt] = useState<HTMLElement | null>(null);
-  const thickness = making.thicknessMm === null ? '–' : short(making.thicknessMm, unit);
-  const settings = words.job.unitThicknessKerf(unit, thickness, short(cutting.kerfMm, unit));
+  const thickness = making.thicknessMm === null ? '–' : printToType(making.thicknessMm, unit);
+  const settings = words.job.unitThicknessKerf(unit, thickness, printToType(cutting.kerfMm, unit));
   return (
     <>
       <Tooltip title={words.job.unitThicknessAndKerf}>
@@ -38,7 +35,7 @@ export function WorkSettings() {
             {unit}
           </Box>
           <Box component="span" sx={{ fontSize: 11, lineHeight: 1.2, color: colours.quietInk, fontVariantNumeric: 'tabular-nums' }}>
-            {thickness} / {short(cutting.kerfMm, unit)}
+            {thickness} / {printToType(cutting.kerfMm, unit)}
           </Box>
         </ButtonBase>
       </Tooltip>

@@ -10,6 +10,7 @@ import { create } from 'zustand';
 import { setMaking, useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { useJob } from './job-store';
 import { lastKind, useLastKind } from './make-ready/file-kinds';
 import type { StageName } from './stage';
@@ -63,7 +64,7 @@ export function Finisher({ picture, stage, onStage }: { picture: Picture | null;
     if (phase === 'prove') {
       if (isProving || faults === null) return;
       const [doubt] = findingsOf(job, faults).filter(({ code }) => !noDoubt.has(code));
-      if (doubt) return stopFinishing(doubt.message);
+      if (doubt) return stopFinishing(told(doubt.said, job.unit));
       setMaking({ tray: 'files', wanted: lastKind(job.setup.machine.name) });
       onStage('make-ready');
       useFinishing.setState({ phase: 'file' });

@@ -23,6 +23,7 @@ import { createStore, type StoreApi, useStore } from 'zustand';
 import type { OpenedJob } from '@/server/jobs';
 import { ask } from '@/ui/requests';
 import { words } from '@/words';
+import { toldError } from '@/words/told';
 import { replayOf } from './replay';
 import { SaveQueue, type Saving } from './save-queue';
 import { keepsNothing, type UnsavedKeeper } from './unsaved';
@@ -98,7 +99,7 @@ export function createJobStore(opened: OpenedJob, keeper: UnsavedKeeper = keepsN
         return null;
       } catch (error) {
         if (!(error instanceof CommandError)) throw error;
-        return error.message;
+        return toldError(error);
       }
     };
     return {

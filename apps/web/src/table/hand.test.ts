@@ -195,7 +195,7 @@ describe('correcting', () => {
     expect(trimAt(run, job, piecesOf(job), at(50, 20), 1)).toBeNull();
     const open = drawnPieces(job).find(({ outer }) => !outer.closed);
     expect(pathBox((open as { outer: Path }).outer)).toMatchObject({ minX: -20, maxX: 40 });
-    expect(trimAt(run, job, piecesOf(job), at(500, 500), 1)).toMatch(/Click on the stretch/);
+    expect(trimAt(run, job, piecesOf(job), at(500, 500), 1)).toMatch(/Click the part to remove/);
   });
   it('a figure that is moved stays a figure, and the piece under a click is the smallest', () => {
     const figure = figureFrom('rectangle', [at(10, 10), at(30, 20)], []);

@@ -5,7 +5,9 @@
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { parseLength, printBoth } from '@nuvet/core/length';
+import type { Said } from '@nuvet/core/messages';
 import { useEffect, useRef, useState } from 'react';
+import { told } from '@/words/told';
 
 interface Props {
   readonly label: string;
@@ -64,7 +66,7 @@ export function LengthField({ label, text, unit, onLength, range = 'positive', t
   );
 }
 
-function Fault({ typed, message, at, end }: { typed: string; message: string; at: number; end: number }) {
+function Fault({ typed, said, at, end }: { typed: string; said: Said; at: number; end: number }) {
   return (
     <>
       {typed.slice(0, at)}
@@ -73,7 +75,7 @@ function Fault({ typed, message, at, end }: { typed: string; message: string; at
       </Box>
       {typed.slice(end)}
       {typed.trim() === '' ? '' : ' · '}
-      {message}
+      {told(said)}
     </>
   );
 }

@@ -4,6 +4,7 @@
  * de Berg et al. 2008, chapter 2).
  */
 import type { Piece } from '../job/schema.ts';
+import { english } from '../messages/index.ts';
 import { distance, type Point } from '../plane/index.ts';
 import { type DieLine, dieLineOf } from './die-line.ts';
 
@@ -64,7 +65,7 @@ export function panelsIn(line: DieLine): Panels {
       to: line.places[to] as Point,
       hinge: hingeAt.get(`${from} ${to}`) ?? null,
     }));
-    return { name: `Panel ${k + 1}`, sides, areaMm2: areaOf(sides.map((s) => s.from)) };
+    return { name: english.folding.panel(k + 1), sides, areaMm2: areaOf(sides.map((s) => s.from)) };
   });
   return named(panels, hinges);
 }
@@ -74,7 +75,7 @@ function named(panels: readonly Panel[], hinges: readonly Hinge[]): Panels {
   const order = panels.map((_, k) => k).sort((a, b) => (panels[b] as Panel).areaMm2 - (panels[a] as Panel).areaMm2);
   const place = new Map(order.map((k, i) => [k, i]));
   return {
-    panels: order.map((k, i) => ({ ...(panels[k] as Panel), name: `Panel ${i + 1}` })),
+    panels: order.map((k, i) => ({ ...(panels[k] as Panel), name: english.folding.panel(i + 1) })),
     hinges: hinges.map((h) => ({ ...h, left: place.get(h.left) as number, right: place.get(h.right) as number })),
   };
 }
@@ -200,11 +201,9 @@ export function boxChecked(
       if (off(panel) <= toleranceMm) continue;
       const isTurned = Math.abs(panel.a - h) + Math.abs(panel.b - w) < Math.abs(panel.a - w) + Math.abs(panel.b - h);
       const [x, y] = isTurned ? [panel.b, panel.a] : [panel.a, panel.b];
-      told.push(
-        `For ${what} ${w.toFixed(1)} x ${h.toFixed(1)} mm are needed; the nearest, ${panel.name}, is ${x.toFixed(2)} x ${y.toFixed(2)} mm.`,
-      );
+      told.push(english.folding.panelNeeded(what, w.toFixed(1), h.toFixed(1), panel.name, x.toFixed(2), y.toFixed(2)));
     }
-    if (best.length < count) told.push(`For ${what} there ${count - best.length === 1 ? 'is a panel' : 'are panels'} missing.`);
+    if (best.length < count) told.push(english.folding.panelsMissing(what, count - best.length));
     return told;
   });
 }

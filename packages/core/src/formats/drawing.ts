@@ -2,6 +2,7 @@
  * In: outlines as a drawing file holds them, in mm. Out: pieces: ends that meet joined, closed outlines nested.
  */
 import type { Piece, Purpose } from '../job/schema.ts';
+import { english, type Message, SaidError, say } from '../messages/index.ts';
 import { type Box, boxAroundBoxes } from '../plane/box.ts';
 import { type Path, pathArea, pathBox, reversedPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
@@ -23,10 +24,10 @@ export interface DrawingRead {
   readonly notes: readonly string[];
 }
 
-export class DrawingError extends Error {
+export class DrawingError extends SaidError {
   constructor(
     readonly code: 'not-readable' | 'nothing-drawn' | 'too-many' | 'too-large',
-    message: string,
+    message: Message,
   ) {
     super(message);
   }
@@ -58,7 +59,7 @@ export class ReadingBudget {
     if (this.outlines > mostLoops || this.segments > mostSegments * 3)
       throw new DrawingError(
         'too-many',
-        `This file stands for more than ${mostLoops.toLocaleString('en')} outlines or ${(mostSegments * 3).toLocaleString('en')} segments. Bring in a part of it.`,
+        say.files.standsForTooMany(mostLoops.toLocaleString('en'), (mostSegments * 3).toLocaleString('en')),
       );
   }
 }
@@ -72,25 +73,19 @@ export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<numbe
   const notes: string[] = [];
   const sound = read.outlines.filter(({ path }) => isFinitePath(path));
   const odd = read.outlines.length - sound.length;
-  if (odd > 0) notes.push(`Left aside: outlines with numbers that are out of range${odd > 1 ? ` (${odd})` : ''}.`);
+  if (odd > 0) notes.push(english.files.oddNumbers(odd));
   if (sound.length === 0) {
     const aside = [...read.notes, ...notes].map((note) => note.replace(/^Left aside: /, '').replace(/\.$/, ''));
-    throw new DrawingError(
-      'nothing-drawn',
-      `There are no lines or curves in this file that Nuvet can use${aside.length > 0 ? `, only ${aside.slice(0, 5).join(', ')}` : ''}.`,
-    );
+    throw new DrawingError('nothing-drawn', say.files.nothingDrawn(aside.length, aside.slice(0, 5).join(', ')));
   }
   const joins = { closed: 0, widestMm: 0, joined: 0 };
   const joined = yield* joinedOutlines(sound, joins);
-  if (joins.joined + joins.closed > 0)
-    notes.push(
-      `Ends that lay up to ${joins.widestMm.toFixed(3)} mm apart were joined at ${joins.joined + joins.closed} ${joins.joined + joins.closed === 1 ? 'place' : 'places'}.`,
-    );
+  if (joins.joined + joins.closed > 0) notes.push(english.files.endsJoined(joins.widestMm.toFixed(3), joins.joined + joins.closed));
   const box = boxAroundBoxes(joined.map((o) => pathBox(o.path))) as Box;
   if (Math.max(box.maxX - box.minX, box.maxY - box.minY) > widestMm)
     throw new DrawingError(
       'too-large',
-      `This drawing is ${((box.maxX - box.minX) / 1000).toFixed(0)} x ${((box.maxY - box.minY) / 1000).toFixed(0)} m large. Nuvet takes up to 1000 m; check its unit.`,
+      say.files.tooLarge(((box.maxX - box.minX) / 1000).toFixed(0), ((box.maxY - box.minY) / 1000).toFixed(0)),
     );
   const home = shift(-box.minX, -box.minY);
   const placed = joined.map((o) => ({ ...o, path: transformedPath(o.path, home) }));
@@ -141,10 +136,7 @@ function* joinedOutlines(outlines: readonly DrawnOutline[], joins: Joins): Gener
     for (let next = near(first.path.start, purpose, first.path); next; next = near(endOf(next), purpose, next)) before.push(next);
     const path = chained([...before.reverse().map(reversedPath), ...after], joins);
     if (path.segments.length > mostSegments) {
-      throw new DrawingError(
-        'too-many',
-        `One outline of this file has ${path.segments.length} segments; Nuvet takes up to ${mostSegments}.`,
-      );
+      throw new DrawingError('too-many', say.files.outlineTooLong(path.segments.length, mostSegments));
     }
     joined.push({ purpose, path });
   }
@@ -258,8 +250,7 @@ function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator
   }));
 }
 
-const tooMany = (count: number): DrawingError =>
-  new DrawingError('too-many', `This file holds ${count} separate outlines; Nuvet takes up to ${mostPieces}. Bring in a part of it.`);
+const tooMany = (count: number): DrawingError => new DrawingError('too-many', say.files.tooManyOutlines(count, mostPieces));
 
 /** Outer outlines counter-clockwise, holes clockwise. */
 const turnedTo = (path: Path, sign: 1 | -1): Path => (Math.sign(pathArea(path)) === sign ? path : reversedPath(path));

@@ -3,6 +3,8 @@
  * Rests on: the published DXF reference: group codes, HEADER $INSUNITS, layers and their line types, blocks and their
  * inserts, entities with bulges (the tangent of a quarter of the sweep), ellipses and splines.
  */
+
+import { english, say } from '../messages/index.ts';
 import { circlePath, type Path, transformedPath } from '../plane/path.ts';
 import { distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
@@ -62,8 +64,7 @@ interface Sections {
 }
 
 function* sectionsOf(text: string): Generator<number, Sections> {
-  if (/^[^\n]{0,40}Binary DXF/.test(text))
-    throw new DrawingError('not-readable', 'This is a binary DXF. Save it as DXF text (ASCII) and bring it in again.');
+  if (/^[^\n]{0,40}Binary DXF/.test(text)) throw new DrawingError('not-readable', say.files.binaryDxf());
   const sections: Sections = { header: new Map(), layers: new Map(), blocks: new Map(), entities: [] };
   const taker = new SectionTaker(sections);
   let [at, line] = [0, 0];
@@ -81,12 +82,12 @@ function* sectionsOf(text: string): Generator<number, Sections> {
     const code = Number(first);
     if (value === null) break;
     if (!Number.isInteger(code) || first.trim() === '') {
-      throw new DrawingError('not-readable', `This is not a DXF drawing, or it is damaged: line ${line - 1} should be a group code.`);
+      throw new DrawingError('not-readable', say.files.damagedDxf(line - 1));
     }
     taker.take(code, value);
     if (line % linesAStep < 2) yield 0.8 * (at / text.length);
   }
-  if (!taker.sawSection) throw new DrawingError('not-readable', 'This is not a DXF drawing, or it is damaged: it has no sections.');
+  if (!taker.sawSection) throw new DrawingError('not-readable', say.files.noDxf());
   taker.finish();
   return sections;
 }
@@ -213,7 +214,7 @@ class EntityReader {
   ) {}
 
   notes(): string[] {
-    return [...this.aside].map(([what, n]) => `Left aside: ${what}${n > 1 ? ` (${n})` : ''}.`);
+    return [...this.aside].map(([what, n]) => english.files.leftAside(what, n));
   }
 
   private leave(what: string): void {
@@ -228,9 +229,9 @@ class EntityReader {
   ): Generator<DrawnOutline, void> {
     const layerName = textOf(entity, 8) ?? '0';
     const layer = this.layers.get(layerName);
-    if (layer?.isHidden) return this.leave('what lies on hidden layers');
+    if (layer?.isHidden) return this.leave(english.files.onHiddenLayers);
     if (textOf(entity, 67) === '1') return;
-    if (hasOddNumber(entity)) return this.leave('entities with numbers that cannot be read');
+    if (hasOddNumber(entity)) return this.leave(english.files.unreadableNumbers);
     const lineType = textOf(entity, 6) ?? layer?.lineType ?? '';
     const isDashed = /dash|hidden|dot|phantom|center|score/i.test(lineType);
     const purpose = purposeNamed(layerName) ?? (isDashed ? 'score' : (inserted?.purpose ?? 'cut'));
@@ -246,8 +247,8 @@ class EntityReader {
   private *insertOf(entity: Entity, purpose: DrawnOutline['purpose'], within: readonly string[]): Generator<DrawnOutline, void> {
     const name = textOf(entity, 2) ?? '';
     const block = this.blocks.get(name);
-    if (!block) return this.leave('blocks that are not in the file');
-    if (within.includes(name) || within.length >= deepestInsert) return this.leave('blocks that hold themselves');
+    if (!block) return this.leave(english.files.blocksMissing);
+    if (within.includes(name) || within.length >= deepestInsert) return this.leave(english.files.blocksInThemselves);
     const inside = [...this.insideOf(block.entities, purpose, [...within, name])];
     const [columns, rows] = [Math.max(1, numberOf(entity, 70, 1)), Math.max(1, numberOf(entity, 71, 1))];
     const copies = Math.floor(columns) * Math.floor(rows);
@@ -272,11 +273,7 @@ class EntityReader {
   ): Generator<DrawnOutline, void> {
     for (const entity of entities) {
       this.steps++;
-      if (this.steps > mostSteps)
-        throw new DrawingError(
-          'too-many',
-          'The blocks of this file hold one another so often that it cannot be read. Explode them and save it again.',
-        );
+      if (this.steps > mostSteps) throw new DrawingError('too-many', say.files.blocksTooDeep());
       yield* this.outlinesOf(entity, { purpose }, within);
     }
   }
@@ -317,7 +314,7 @@ class EntityReader {
       case 'SPLINE':
         return this.splinePath(entity);
       default:
-        if (!silent.has(entity.kind)) this.leave(asideWords[entity.kind] ?? `entities of kind ${entity.kind}`);
+        if (!silent.has(entity.kind)) this.leave(asideWords[entity.kind] ?? english.files.entitiesOfKind(entity.kind));
         return null;
     }
   }
@@ -329,7 +326,7 @@ class EntityReader {
     const spline = { degree: numberOf(entity, 71, 3), knots: all(40), points, weights: all(41) };
     const made = splineAsCubics(spline, this.tolerance);
     if (!made) {
-      this.leave('splines without control points');
+      this.leave(english.files.splinesWithoutControlPoints);
       return null;
     }
     const last = made.segments.at(-1);
@@ -340,11 +337,11 @@ class EntityReader {
 
 const silent = new Set(['POINT', 'VIEWPORT', 'ATTDEF', 'ATTRIB', 'SEQEND']);
 const asideWords: Readonly<Record<string, string>> = {
-  TEXT: 'text',
-  MTEXT: 'text',
-  DIMENSION: 'dimensions',
-  HATCH: 'hatching',
-  IMAGE: 'pictures inside the drawing',
+  TEXT: english.files.text,
+  MTEXT: english.files.text,
+  DIMENSION: english.files.dimensions,
+  HATCH: english.files.hatching,
+  IMAGE: english.files.picturesInsideTheDrawing,
 };
 
 /** Codes of coordinates, sizes, counts and angles. */

@@ -3,6 +3,8 @@
  * Rests on: NISTIR 6556 (Kramer, Proctor & Messina 2000): a line is words of a letter and a number, in any order; motion, units,
  * distance mode, feed and spindle hold until they are changed; arcs by I and J from their start, or by R.
  */
+
+import { english } from '../messages/index.ts';
 import type { Path } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
@@ -28,7 +30,7 @@ export class GcodeError extends Error {
     readonly line: number,
     message: string,
   ) {
-    super(`Line ${line}: ${message}`);
+    super(english.files.line(line, message));
   }
 }
 
@@ -73,7 +75,7 @@ class Reader {
       ([, letter, value]) => [letter as string, Number(value)] as const,
     );
     if (words.map(([l, v]) => l + v).length === 0 || code.replace(/[A-Z][-+]?(?:\d+\.?\d*|\.\d+)/g, '') !== '')
-      throw new GcodeError(number, `“${line.trim()}” is not words of a letter and a number.`);
+      throw new GcodeError(number, english.files.notGcodeWords(line.trim()));
     this.obey(words, number);
   }
 
@@ -88,7 +90,7 @@ class Reader {
     if (word('F') !== undefined) this.feed = (word('F') as number) * this.mmPerUnit;
     const [x, y] = [word('X'), word('Y')];
     if (x === undefined && y === undefined) return;
-    if (this.motion === null) throw new GcodeError(number, 'a place, but no motion has been chosen yet.');
+    if (this.motion === null) throw new GcodeError(number, english.files.noMotion);
     const next = (now: number, value: number | undefined): number =>
       value === undefined ? now : this.isAbsolute ? value * this.mmPerUnit : now + value * this.mmPerUnit;
     this.move({ x: next(this.at.x, x), y: next(this.at.y, y) }, word, number);
@@ -103,7 +105,7 @@ class Reader {
     else if (value === 21) this.mmPerUnit = 1;
     else if (value === 90) this.isAbsolute = true;
     else if (value === 91) this.isAbsolute = false;
-    else if (![17, 40, 49, 54, 64, 80, 94].includes(value)) throw new GcodeError(number, `G${value} is not known here.`);
+    else if (![17, 40, 49, 54, 64, 80, 94].includes(value)) throw new GcodeError(number, english.files.unknownCode(value));
     return false;
   }
 
@@ -134,11 +136,10 @@ class Reader {
 
   private arc(to: Point, word: (letter: string) => number | undefined, number: number): Segment {
     const [i, j] = [(word('I') ?? 0) * this.mmPerUnit, (word('J') ?? 0) * this.mmPerUnit];
-    if (word('I') === undefined && word('J') === undefined) throw new GcodeError(number, 'an arc needs I and J.');
+    if (word('I') === undefined && word('J') === undefined) throw new GcodeError(number, english.files.arcNeedsCentre);
     const centre = { x: this.at.x + i, y: this.at.y + j };
     const [r, q] = [distance(centre, this.at), distance(centre, to)];
-    if (Math.abs(r - q) > radiusSlackMm)
-      throw new GcodeError(number, `the arc's end lies ${Math.abs(r - q).toFixed(3)} mm off its circle.`);
+    if (Math.abs(r - q) > radiusSlackMm) throw new GcodeError(number, english.files.arcEndOff(Math.abs(r - q).toFixed(3)));
     const [from, end] = [Math.atan2(-j, -i), Math.atan2(to.y - centre.y, to.x - centre.x)];
     const full = 2 * Math.PI;
     const turned = (((end - from) % full) + full) % full;

@@ -6,6 +6,7 @@
 import type { Purpose } from '../job/schema.ts';
 import type { Machine, Strength } from '../job/setup.ts';
 import { toMachine } from '../make/placement.ts';
+import { english } from '../messages/index.ts';
 import type { Box } from '../plane/box.ts';
 import { type Path, transformedPath } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
@@ -86,7 +87,7 @@ export function readHpgl(text: string): PlotRead {
         .filter(Boolean)
         .map(Number),
     ];
-    if (numbers.some((n) => !Number.isFinite(n))) throw new PlotError(`“${command}” is not a plotter command.`);
+    if (numbers.some((n) => !Number.isFinite(n))) throw new PlotError(english.files.notPlotter(command));
     if (name === 'PU' || name === 'PD') {
       if (name === 'PU') close();
       else if (!isDown) points = [at];
@@ -96,7 +97,7 @@ export function readHpgl(text: string): PlotRead {
       isDown = false;
       pen = numbers[0] ?? 0;
       continue;
-    } else if (!['IN', 'PA', 'VS', 'FS'].includes(name)) throw new PlotError(`“${command}” is not a plotter command that is known here.`);
+    } else if (!['IN', 'PA', 'VS', 'FS'].includes(name)) throw new PlotError(english.files.unknownPlotter(command));
     if (!['PU', 'PD', 'PA'].includes(name)) continue;
     for (let k = 0; k + 1 < numbers.length; k += 2) {
       at = { x: (numbers[k] as number) * plotterUnitMm, y: (numbers[k + 1] as number) * plotterUnitMm };

@@ -22,6 +22,7 @@ import {
   stroke,
 } from 'pdf-lib';
 import { type Purpose, purposes } from '../job/schema.ts';
+import { english } from '../messages/index.ts';
 import { type Path, stepsOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import { asCubics } from '../plane/segment.ts';
@@ -111,5 +112,5 @@ export function drawCheckBar(page: PDFPage, font: PDFFont, lengthMm: number, wor
 /** The 100 mm and the 4 inch bar, one above the other. */
 export function drawCheckBars(page: PDFPage, font: PDFFont, xMm: number, yMm: number): void {
   drawCheckBar(page, font, 101.6, '4 in', xMm, yMm);
-  drawCheckBar(page, font, 100, '100 mm: measure it on the print', xMm, yMm + 5);
+  drawCheckBar(page, font, 100, english.files.checkBar, xMm, yMm + 5);
 }

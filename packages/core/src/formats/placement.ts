@@ -3,6 +3,7 @@
  */
 
 import type { Purpose } from '../job/schema.ts';
+import { SaidError, say } from '../messages/index.ts';
 import { boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { type Path, pathBox, transformedPath } from '../plane/path.ts';
 import { shift } from '../plane/transform.ts';
@@ -21,14 +22,14 @@ export interface Placed {
   readonly heightMm: number;
 }
 
-export class EmptyFileError extends Error {
+export class EmptyFileError extends SaidError {
   readonly code = 'nothing-to-write';
 }
 
 /** @throws EmptyFileError where there are no pieces */
 export function placedAtOrigin(pieces: readonly FilePiece[]): Placed {
   const box = boxAroundBoxes(pieces.map((p) => pathBox(p.outer)));
-  if (!box) throw new EmptyFileError('There is no piece to write.');
+  if (!box) throw new EmptyFileError(say.files.noPiece());
   const home = shift(-box.minX, -box.minY);
   return {
     pieces: pieces.map((p) => ({ ...p, outer: transformedPath(p.outer, home), holes: p.holes.map((h) => transformedPath(h, home)) })),

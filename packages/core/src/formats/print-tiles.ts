@@ -23,6 +23,7 @@ import {
   stroke,
 } from 'pdf-lib';
 import { marksOf, type Page, type Tiling } from '../make/tiles.ts';
+import { english } from '../messages/index.ts';
 import { boxAroundBoxes } from '../plane/box.ts';
 import { pathBox } from '../plane/path.ts';
 import type { Transform } from '../plane/transform.ts';
@@ -124,30 +125,9 @@ function drawMap(page: PDFPage, font: PDFFont, bold: PDFFont, pieces: readonly F
   const { paper, marginMm, pages, rows, columns, place, cellWidthMm, cellHeightMm } = tiling;
   const [left, top] = [Math.max(marginMm, 12), paper.heightMm - Math.max(marginMm, 12)];
   write(page, bold, title, left, top - 6, 16);
-  write(
-    page,
-    font,
-    `${pages.length} ${pages.length === 1 ? 'page' : 'pages'} after this one. Print at 100 %, that is: actual size, no fitting to the page.`,
-    left,
-    top - 14,
-    9.5,
-  );
-  write(
-    page,
-    font,
-    'Measure the 100 mm bar of the first page before you print the rest. Cut along the thin line on two sides',
-    left,
-    top - 19,
-    9.5,
-  );
-  write(
-    page,
-    font,
-    'of each page, lay cross upon cross, and tape. Rows are lettered from the top, columns numbered from the left.',
-    left,
-    top - 24,
-    9.5,
-  );
+  write(page, font, english.files.pagesAfter(pages.length), left, top - 14, 9.5);
+  write(page, font, english.files.measureBarFirst, left, top - 19, 9.5);
+  write(page, font, english.files.howToTape, left, top - 24, 9.5);
   const room = { width: paper.widthMm - 2 * left, height: top - 32 - left - 18 };
   const scale = Math.min(room.width / (columns * cellWidthMm), room.height / (rows * cellHeightMm), 0.4);
   const [x0, y0] = [left, top - 32 - rows * cellHeightMm * scale];
@@ -171,7 +151,7 @@ function drawMap(page: PDFPage, font: PDFFont, bold: PDFFont, pieces: readonly F
   page.pushOperators(PDFOperator.of(Ops.EndMarkedContent));
   const box = boxAroundBoxes(pieces.map((p) => pathBox(p.outer)));
   if (box)
-    write(page, font, `The work is ${(box.maxX - box.minX).toFixed(1)} x ${(box.maxY - box.minY).toFixed(1)} mm.`, left, top - 29, 9.5);
+    write(page, font, english.files.workSize((box.maxX - box.minX).toFixed(1), (box.maxY - box.minY).toFixed(1)), left, top - 29, 9.5);
   drawCheckBars(page, font, left, Math.max(marginMm, 8) + 2);
 }
 

@@ -3,6 +3,7 @@
  * overall sizes, a list of them, the findings, and the picture beside.
  */
 import { degrees, PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
+import { english } from '../messages/index.ts';
 import { boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { pathBox } from '../plane/path.ts';
 import { steadyDates } from './pdf.ts';
@@ -32,7 +33,14 @@ export interface ProofFacts {
 
 const [width, height, edge] = [210, 297, 14];
 const columns = [edge, 74, 88, 122, 148, 172];
-const heads = ['Piece', 'Count', 'Size, mm', 'Outline, mm', 'Area, cm²', 'Purpose'];
+const heads = [
+  english.files.piece,
+  english.files.count,
+  english.files.sizeMm,
+  english.files.outlineMm,
+  english.files.areaCm,
+  english.files.purpose,
+];
 /** The list and the findings stop where they would run into one another. */
 const [mostRows, mostFindings] = [16, 8];
 
@@ -49,12 +57,12 @@ export function proofRows(rows: readonly Omit<ProofRow, 'count'>[]): ProofRow[] 
 
 export async function writeProofSheet(pieces: readonly FilePiece[], facts: ProofFacts): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
-  pdf.setTitle(`Proof: ${facts.job}`);
+  pdf.setTitle(english.files.proof(facts.job));
   steadyDates(pdf);
   const [font, bold] = [await pdf.embedFont(StandardFonts.Helvetica), await pdf.embedFont(StandardFonts.HelveticaBold)];
   const page = pdf.addPage([width * pointsPerMm, height * pointsPerMm]);
   write(page, bold, facts.job, edge, height - 20, 18);
-  write(page, font, `Proof, revision ${facts.revision}, ${facts.date}`, edge, height - 27, 10, quietInk);
+  write(page, font, english.files.proofRevision(facts.revision, facts.date), edge, height - 27, 10, quietInk);
   write(page, font, facts.material, edge, height - 33, 10, quietInk);
   const half = facts.picture ? (width - 2 * edge - 6) / 2 : width - 2 * edge;
   drawWork(page, font, pieces, { x: edge, y: height - 140, width: half, height: 98 });
@@ -73,7 +81,7 @@ export async function writeProofSheet(pieces: readonly FilePiece[], facts: Proof
   let y = drawList(page, font, bold, facts.rows, height - 152);
   y = drawSizes(page, font, bold, facts.sizes, y - 6);
   drawFindings(page, font, bold, facts.findings, y - 6);
-  write(page, font, 'All sizes in millimetres. Drawn to fit this page, not at true size.', edge, 10, 7.5, quietInk);
+  write(page, font, english.files.sheetNotAtSize, edge, 10, 7.5, quietInk);
   return pdf.save();
 }
 
@@ -141,7 +149,7 @@ function drawList(page: PDFPage, font: PDFFont, bold: PDFFont, rows: readonly Pr
   });
   let y = top - 6 - 4.6 * shown.length;
   if (shown.length < rows.length) {
-    write(page, font, `and ${rows.length - shown.length} kinds more`, edge, y, 8.5, quietInk);
+    write(page, font, english.files.andKindsMore(rows.length - shown.length), edge, y, 8.5, quietInk);
     y -= 4.6;
   }
   return y;
@@ -149,12 +157,12 @@ function drawList(page: PDFPage, font: PDFFont, bold: PDFFont, rows: readonly Pr
 
 function drawSizes(page: PDFPage, font: PDFFont, bold: PDFFont, sizes: ProofFacts['sizes'], top: number): number {
   if (sizes.length === 0) return top;
-  write(page, bold, 'Sizes that must come out', edge, top, 9.5);
+  write(page, bold, english.files.requiredSizes, edge, top, 9.5);
   sizes.slice(0, mostFindings).forEach(({ name, text, holds }, k) => {
     write(
       page,
       font,
-      `${holds ? 'holds' : 'IS OFF'}   ${name}: ${text}`,
+      `${holds ? 'holds' : english.files.isOff}   ${name}: ${text}`,
       edge,
       top - 5.4 - 4.6 * k,
       8.5,
@@ -165,10 +173,10 @@ function drawSizes(page: PDFPage, font: PDFFont, bold: PDFFont, sizes: ProofFact
 }
 
 function drawFindings(page: PDFPage, font: PDFFont, bold: PDFFont, findings: readonly string[], top: number): void {
-  write(page, bold, findings.length === 0 ? 'Nothing to mend.' : `${findings.length} to look at`, edge, top, 9.5);
+  write(page, bold, findings.length === 0 ? english.files.nothingToMend : english.files.toLookAt(findings.length), edge, top, 9.5);
   findings.slice(0, mostFindings).forEach((text, k) => {
     write(page, font, `- ${text}`.slice(0, 120), edge, top - 5.4 - 4.6 * k, 8.5);
   });
   if (findings.length > mostFindings)
-    write(page, font, `and ${findings.length - mostFindings} more`, edge, top - 5.4 - 4.6 * mostFindings, 8.5, quietInk);
+    write(page, font, english.files.andMore(findings.length - mostFindings), edge, top - 5.4 - 4.6 * mostFindings, 8.5, quietInk);
 }

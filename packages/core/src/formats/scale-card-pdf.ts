@@ -2,6 +2,7 @@
  * Out: the scale card as a PDF of one page, A4 or US Letter, at true size.
  */
 import { PDFDocument, rgb, StandardFonts } from 'pdf-lib';
+import { english } from '../messages/index.ts';
 import { markerCells } from '../raster/square-markers.ts';
 import { cardMarkers, checkLineMm, markerSideMm } from '../trueup/scale-card.ts';
 
@@ -48,8 +49,8 @@ export async function writeScaleCard(page: CardPage): Promise<Uint8Array> {
     sheet.drawText(words, { ...at(-width / 2, y), size, font, color: rgb(0.13, 0.19, 0.23) });
   };
   text('Nuvet scale card', 42, 16);
-  text('Print at 100 %, not fitted to the page. This line must measure 100 mm:', 10, 9);
-  text('Lay the card flat beside or under your drawing and photograph both, with all four squares in sight.', -14, 9);
-  text('Nuvet finds the squares and gives the photograph its true size, straight and square.', -20, 9);
+  text(english.files.cardPrint, 10, 9);
+  text(english.files.cardLay, -14, 9);
+  text(english.files.cardFinds, -20, 9);
   return pdf.save();
 }

@@ -4,6 +4,7 @@
  * are never followed; only the file itself is read.
  */
 import { SaxesParser } from 'saxes';
+import { english, say } from '../messages/index.ts';
 import { circlePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { chain, determinant, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
@@ -44,7 +45,7 @@ export function* readSvg(text: string): Generator<number, DrawingRead> {
   index(root);
   const walker = new Walker(byId, notes);
   yield* walker.walk({ ...root, attributes: { ...root.attributes, transform: '' } }, toMm, { purpose: 'cut', isHidden: false });
-  const aside = [...notes].map(([what, n]) => `Left aside: ${what}${n > 1 ? ` (${n})` : ''}.`);
+  const aside = [...notes].map(([what, n]) => english.files.leftAside(what, n));
   return { outlines: walker.outlines, mmPerUnit, unitIsStated, notes: aside };
 }
 
@@ -66,11 +67,7 @@ class Walker {
   }
 
   *walk(element: Element, toRoot: Transform, inherited: Look): Generator<number, void> {
-    if (++this.count > mostElements)
-      throw new DrawingError(
-        'too-many',
-        `This drawing stands for more than ${mostElements.toLocaleString('en')} elements. Bring in a part of it.`,
-      );
+    if (++this.count > mostElements) throw new DrawingError('too-many', say.files.svgStandsForTooMany(mostElements.toLocaleString('en')));
     if (this.count % elementsAStep === 0) yield 0.9;
     const { name, attributes } = element;
     const aside = Object.hasOwn(asideElements, name) ? asideElements[name] : undefined;
@@ -92,9 +89,9 @@ class Walker {
     const { attributes } = element;
     const target = (attributes.href ?? attributes['xlink:href'] ?? '').trim();
     const used = target.startsWith('#') ? this.byId.get(target.slice(1)) : undefined;
-    if (!used) return this.note('links to other files');
+    if (!used) return this.note(english.files.linksToOtherFiles);
     if (this.following.includes(used) || this.following.length >= deepestLink || isWithin(element, used))
-      return this.note('links that lead back to themselves');
+      return this.note(english.files.linksThatLeadBackToThemselves);
     this.following.push(used);
     yield* this.walk(used, chain(here, shift(lengthOf(attributes.x), lengthOf(attributes.y))), look);
     this.following.pop();
@@ -110,9 +107,9 @@ function isWithin(element: Element, other: Element): boolean {
 const onlyUsed = new Set(['defs', 'symbol', 'clipPath', 'mask', 'pattern', 'marker', 'linearGradient', 'radialGradient', 'filter']);
 const asideElements: Readonly<Record<string, string>> = {
   script: 'scripts',
-  image: 'pictures inside the drawing',
-  text: 'text (turn it into outlines first)',
-  foreignObject: 'foreign objects',
+  image: english.files.picturesInsideTheDrawing,
+  text: english.files.svgText,
+  foreignObject: english.files.foreignObjects,
 };
 
 function* parsed(text: string, notes: Map<string, number>): Generator<number, Element> {
@@ -125,16 +122,8 @@ function* parsed(text: string, notes: Map<string, number>): Generator<number, El
     const parent = stack.at(-1) as Element;
     const element = { name: local, attributes: attributes as Record<string, string>, children: [], parent };
     parent.children.push(element);
-    if (++elements > mostElements)
-      throw new DrawingError(
-        'too-many',
-        `This drawing holds more than ${mostElements.toLocaleString('en')} elements. Bring in a part of it.`,
-      );
-    if (stack.length > deepest)
-      throw new DrawingError(
-        'too-many',
-        `This drawing nests its elements more than ${deepest.toLocaleString('en')} deep. Flatten its groups and bring it in again.`,
-      );
+    if (++elements > mostElements) throw new DrawingError('too-many', say.files.svgTooMany(mostElements.toLocaleString('en')));
+    if (stack.length > deepest) throw new DrawingError('too-many', say.files.svgTooDeep(deepest.toLocaleString('en')));
     stack.push(element);
     if (Object.keys(attributes).some((key) => /^on[a-z]+$/.test(key))) notes.set('scripts', (notes.get('scripts') ?? 0) + 1);
   });
@@ -152,7 +141,7 @@ function* parsed(text: string, notes: Map<string, number>): Generator<number, El
   }
   parser.close();
   const root = (stack[0] as Element).children.find((e) => e.name === 'svg');
-  if (!root) throw new DrawingError('not-readable', 'This is not an SVG drawing, or it is damaged.');
+  if (!root) throw new DrawingError('not-readable', say.files.noSvg());
   if (fault) notes.set('what follows a fault in the file', 1);
   return root;
 }

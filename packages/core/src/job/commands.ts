@@ -2,13 +2,14 @@
  * Every edit of a job: plain data in, a new job out. Refused edits throw `CommandError` and change nothing.
  */
 import { z } from 'zod';
+import { type Message, SaidError, say } from '../messages/index.ts';
 import { type Path, transformedPath } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
 import { asProjection, chainProjections, inverseProjection, type Projection, projectedPath } from '../plane/projection.ts';
 import { chain, inverse, shift, stretch, type Transform } from '../plane/transform.ts';
 import { refuseUseless, TrueUpError } from '../trueup/index.ts';
 import { withChoicesKept } from './choices.ts';
-import { type Drawn, drawnFields, drawnSchema, isFollowable, redrawn, tooManyFollow } from './drawn.ts';
+import { type Drawn, drawnFields, drawnSchema, isFollowable, redrawn } from './drawn.ts';
 import { overallBox, sheetBoxOf, shownBoxOf } from './measures.ts';
 import {
   type Drawing,
@@ -128,10 +129,10 @@ export const commandSchema = z.discriminatedUnion('do', [
 ]);
 export type Command = z.infer<typeof commandSchema>;
 
-export class CommandError extends Error {
+export class CommandError extends SaidError {
   constructor(
     readonly code: 'no-picture' | 'no-mark' | 'no-piece' | 'no-drawing' | 'marks-coincide' | 'in-one-line' | 'locked' | 'too-many',
-    message: string,
+    message: Message,
   ) {
     super(message);
   }
@@ -163,24 +164,24 @@ export function applyCommand(job: Job, command: Command): Job {
     case 'change-picture': {
       const changed = withPicture(job, command.pictureId, (picture) => {
         const isMoved = command.change.place !== undefined && !samePlain(command.change.place, picture.place);
-        if (isMoved && picture.locked) throw new CommandError('locked', 'This picture is locked. Unlock it under Bring in to move it.');
+        if (isMoved && picture.locked) throw new CommandError('locked', say.job.lockedToMove());
         return { ...picture, ...(command.change as Partial<Picture>) };
       });
       return command.change.datum === undefined ? changed : withDatumOfMachine(changed, command.change.datum !== null);
     }
     case 'add-mark':
       return withPicture(job, command.pictureId, (picture) => {
-        if (picture.locked) throw new CommandError('locked', 'This picture is locked. Unlock it under Bring in to mark it.');
+        if (picture.locked) throw new CommandError('locked', say.job.lockedToMark());
         return { ...picture, marks: [...picture.marks, command.mark] };
       });
     case 'move-mark':
       return withMark(job, command, (mark) => {
-        if (mark.points.length !== command.points.length) throw new CommandError('no-mark', 'Wrong number of points for this mark.');
+        if (mark.points.length !== command.points.length) throw new CommandError('no-mark', say.job.wrongNumberOfPoints());
         return { ...mark, points: command.points };
       });
     case 'state':
       return withMark(job, command, (mark) => {
-        if (command.index >= mark.stated.length) throw new CommandError('no-mark', 'This mark has no such dimension.');
+        if (command.index >= mark.stated.length) throw new CommandError('no-mark', say.job.noSuchDimension());
         return { ...mark, stated: mark.stated.map((s, k) => (k === command.index ? { text: command.text, value: command.value } : s)) };
       });
     case 'set-way':
@@ -214,12 +215,12 @@ export function applyCommand(job: Job, command: Command): Job {
     case 'keep-only': {
       const wanted = new Set(command.pieceIds);
       const trace = job.traces.find((t) => t.pieces.some((p) => wanted.has(p.id)));
-      if (!trace) throw new CommandError('no-piece', 'These pieces are no longer there.');
+      if (!trace) throw new CommandError('no-piece', say.job.piecesGone());
       return withTraceOf(job, { ...trace, pieces: trace.pieces.map((p) => ({ ...p, leftOut: !wanted.has(p.id) })) });
     }
     case 'fill-hole':
       return withTracedPiece(job, command.pieceId, (piece) => {
-        if (command.hole >= piece.holes.length) throw new CommandError('no-piece', 'This hole is no longer there.');
+        if (command.hole >= piece.holes.length) throw new CommandError('no-piece', say.job.holeGone());
         return { ...piece, holes: piece.holes.filter((_, k) => k !== command.hole) };
       });
     case 'reshape':
@@ -231,12 +232,12 @@ export function applyCommand(job: Job, command: Command): Job {
       );
     case 'add-piece': {
       const trace = traceOf(job, command.pictureId);
-      if (!trace) throw new CommandError('no-piece', 'Trace the picture first, then follow its edges.');
-      if (piecesOf(job).some((p) => p.id === command.piece.id)) throw new CommandError('no-piece', 'This piece is there already.');
+      if (!trace) throw new CommandError('no-piece', say.job.traceFirst());
+      if (piecesOf(job).some((p) => p.id === command.piece.id)) throw new CommandError('no-piece', say.job.pieceThereAlready());
       return withTraceOf(job, { ...trace, pieces: [...trace.pieces, { ...command.piece, byHand: true }] });
     }
     case 'draw':
-      if (job.drawn.some((d) => d.id === command.drawn.id)) throw new CommandError('no-piece', 'This is drawn already.');
+      if (job.drawn.some((d) => d.id === command.drawn.id)) throw new CommandError('no-piece', say.job.drawnAlready());
       return followable({ ...job, drawn: [...job.drawn, command.drawn] });
     case 'redraw':
       return followable(withDrawn(job, command.drawnId, (drawn) => redrawn(drawn, command.source, job.making.thicknessMm)));
@@ -265,7 +266,7 @@ function withDatumOfMachine(job: Job, isSet: boolean): Job {
 
 /** @throws CommandError where more would follow than a job can hold */
 function followable(job: Job): Job {
-  if (!isFollowable(job.drawn)) throw new CommandError('too-many', tooManyFollow);
+  if (!isFollowable(job.drawn)) throw new CommandError('too-many', say.job.tooManyFollow());
   return job;
 }
 
@@ -288,7 +289,7 @@ function drawingBeside(job: Job, drawing: Drawing): Drawing {
 
 function pictureOf(job: Job, id: string): Picture {
   const picture = job.pictures.find((p) => p.id === id);
-  if (!picture) throw new CommandError('no-picture', 'This picture is no longer in the job.');
+  if (!picture) throw new CommandError('no-picture', say.job.pictureGone());
   return picture;
 }
 
@@ -328,8 +329,7 @@ function checkedFit(picture: Picture) {
   for (const { points, kind } of picture.marks) {
     const pairs = kind === 'box' ? [] : points.flatMap((p, k) => points.slice(k + 1).map((q) => [p, q] as const));
     if (pairs.some(([p, q]) => distance(p, q) < 1)) {
-      const whose = points.length === 2 ? 'The two ends lie' : 'Two of the marks lie';
-      throw new CommandError('marks-coincide', `${whose} on the same place. Put them farther apart.`);
+      throw new CommandError('marks-coincide', points.length === 2 ? say.job.endsCoincide() : say.job.marksCoincide());
     }
   }
   try {
@@ -337,7 +337,7 @@ function checkedFit(picture: Picture) {
     picture.marks.forEach(refuseUseless);
     return fitOf(picture);
   } catch (error) {
-    if (error instanceof TrueUpError) throw new CommandError(error.code, error.message);
+    if (error instanceof TrueUpError) throw new CommandError(error.code, error);
     throw error;
   }
 }
@@ -350,14 +350,14 @@ function withMark(
   change: (mark: Picture['marks'][number]) => Picture['marks'][number] | null,
 ): Job {
   return withPicture(job, ids.pictureId, (picture) => {
-    if (!picture.marks.some((m) => m.id === ids.markId)) throw new CommandError('no-mark', 'This mark is no longer there.');
+    if (!picture.marks.some((m) => m.id === ids.markId)) throw new CommandError('no-mark', say.job.markGone());
     return { ...picture, marks: picture.marks.flatMap((m) => (m.id === ids.markId ? (change(m) ?? []) : m)) };
   });
 }
 
 function drawingOf(job: Job, id: string): Drawing {
   const drawing = job.drawings.find((d) => d.id === id);
-  if (!drawing) throw new CommandError('no-drawing', 'These outlines are no longer in the job.');
+  if (!drawing) throw new CommandError('no-drawing', say.job.outlinesGone());
   return drawing;
 }
 
@@ -369,7 +369,7 @@ function withDrawing(job: Job, id: string, change: (drawing: Drawing) => Drawing
 function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece): Job {
   const trace = job.traces.find((t) => t.pieces.some((p) => p.id === id));
   const piece = trace?.pieces.find((p) => p.id === id);
-  if (!trace || !piece) throw new CommandError('no-piece', 'This piece is no longer there.');
+  if (!trace || !piece) throw new CommandError('no-piece', say.job.pieceGone());
   const after = change(piece);
   const changed = { ...after, edited: true, touched: touchedBy(piece, after) };
   return withTraceOf(job, { ...trace, pieces: trace.pieces.map((p) => (p === piece ? changed : p)) });
@@ -377,7 +377,7 @@ function withTracedPiece(job: Job, id: string, change: (piece: Piece) => Piece):
 
 function withDrawn(job: Job, id: string, change: (drawn: Drawn) => Drawn): Job {
   const before = job.drawn.find((d) => d.id === id);
-  if (!before) throw new CommandError('no-piece', 'That drawing no longer exists.');
+  if (!before) throw new CommandError('no-piece', say.job.drawingGone());
   return { ...job, drawn: job.drawn.map((d) => (d === before ? change(d) : d)) };
 }
 
@@ -390,7 +390,7 @@ function withReplaced(job: Job, ids: readonly string[], by: readonly Drawn[]): J
   const others = piecesOf({ ...job, drawn: [] })
     .filter((p) => gone.has(p.id))
     .map((p) => p.id);
-  if (at < 0 && others.length === 0 && ids.length > 0) throw new CommandError('no-piece', 'These pieces are no longer there.');
+  if (at < 0 && others.length === 0 && ids.length > 0) throw new CommandError('no-piece', say.job.piecesGone());
   const rest = others.length > 0 ? withPieces(job, others, { leftOut: true }) : job;
   return { ...rest, drawn: [...kept.slice(0, before), ...by, ...kept.slice(before)] };
 }
@@ -401,7 +401,7 @@ function withPieces(job: Job, ids: readonly string[], change: Partial<Pick<Piece
   // All that follows from one drawn thing is of one kind.
   const own = new Set(ids.map((id) => id.split('/')[0] as string));
   const isThere = piecesOf(job).some((p) => wanted.has(p.id)) || job.drawn.some((d) => own.has(d.id));
-  if (!isThere) throw new CommandError('no-piece', 'These pieces are no longer there.');
+  if (!isThere) throw new CommandError('no-piece', say.job.piecesGone());
   const changed = (pieces: readonly Piece[]) => pieces.map((p) => (wanted.has(p.id) ? { ...p, ...change } : p));
   return {
     ...job,

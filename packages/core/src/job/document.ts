@@ -3,6 +3,7 @@
  * ids; and back. What has not changed since keeps its identity both ways, so that comparing two documents costs what differs.
  */
 import { z } from 'zod';
+import { english } from '../messages/index.ts';
 import { drawnSchema, isFollowable, tooManyFollow } from './drawn.ts';
 import { type Keyed, keyedBy, listOf } from './keyed.ts';
 import { type Drawing, drawingSchema, type Job, type JobTrace, jobFields, type Piece, pieceSchema, traceSchema } from './schema.ts';
@@ -122,7 +123,7 @@ export function checkChange(before: Job, after: Job): void {
     else jobFields.shape[key].parse(after[key]);
   }
   if (!isFollowable(after.drawn)) throw new z.ZodError([{ code: 'custom', path: ['drawn'], message: tooManyFollow, input: null }]);
-  if (!isBound(after)) throw new z.ZodError([{ code: 'custom', path: [], message: 'The job would hold more than fits.', input: null }]);
+  if (!isBound(after)) throw new z.ZodError([{ code: 'custom', path: [], message: english.job.jobTooLarge, input: null }]);
 }
 
 function changedOf<T>(before: readonly T[], after: readonly T[]): T[] {

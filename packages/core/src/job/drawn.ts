@@ -3,6 +3,7 @@
  * all that follows from them is worked out here, and kept by identity while nothing changes.
  */
 import { z } from 'zod';
+import { english } from '../messages/index.ts';
 import type { Path } from '../plane/path.ts';
 import {
   cornerCuts,
@@ -139,7 +140,7 @@ function followingCount({ source, live }: Pick<z.infer<typeof drawnFields>, 'sou
 
 export const isFollowable = (drawn: readonly Pick<z.infer<typeof drawnFields>, 'source' | 'live'>[]): boolean =>
   drawn.reduce((sum, one) => sum + followingCount(one), 0) <= maxOutlines;
-export const tooManyFollow = 'More than 20,000 outlines would follow from what is drawn. Make fewer copies or rings.';
+export const tooManyFollow = english.job.tooManyFollow;
 
 export const drawnSchema = drawnFields.refine((one) => isFollowable([one]), tooManyFollow);
 export type Drawn = z.infer<typeof drawnSchema>;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseLength, parsePlanScale, printDecimalInches, printInches, printMm, type Unit } from './index.ts';
+import { parseLength, parsePlanScale, printDecimalInches, printInches, printMm, printToType, type Unit } from './index.ts';
 
 const mm = (text: string, unit: Unit = 'mm') => {
   const parsed = parseLength(text, unit);
@@ -120,5 +120,21 @@ describe('drawing scales', () => {
   });
   it.each(['', '76', '1:0', 'half size', '1 in to nothing', '1:1:1', 'a to b to c'])('“%s” is refused with how to state it', (text) => {
     expect(parsePlanScale(text)).toMatchObject({ ok: false, message: expect.stringContaining('1:76') });
+  });
+});
+
+describe('a length to be typed anew', () => {
+  it.each([
+    [12.7, 'in', '1/2'], [25.4 * 1.25, 'in', '1 1/4'], [25.4 * (3 + 1 / 64), 'in', '3 1/64'], [1.2, 'in', '0.0472'], [0, 'in', '0'],
+    [-6.35, 'in', '-1/4'], [25.4, 'in', '1'], [12.7, 'mm', '12.7'], [0.12345, 'mm', '0.123'],
+  ] as const)('%d mm in a job of %s stands as %s', (value, unit, text) => expect(printToType(value, unit)).toBe(text)); // biome-ignore format: a table
+
+  it('means the same length when it is typed', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 64 * 40 }), (parts) => {
+        const parsed = parseLength(printToType((parts / 64) * 25.4, 'in'), 'in');
+        expect(parsed.ok && parsed.mm).toBeCloseTo((parts / 64) * 25.4, 9);
+      }),
+    );
   });
 });

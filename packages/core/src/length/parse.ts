@@ -3,12 +3,14 @@
  * Rests on: recursive descent over numbers, fractions, unit marks and + - * / ( ).
  * 1 in = 25.4 mm exactly (international yard and pound agreement of 1959).
  */
+
+import { type Message, SaidError, say } from '../messages/index.ts';
 import { isUnit, millimetresPer, type Unit, unitFromWord } from './unit.ts';
 
 export type ParsedLength =
   | { ok: true; mm: number }
   /** `at` and `end` are character positions in the text as typed, `end` exclusive. */
-  | { ok: false; message: string; at: number; end: number };
+  | ({ ok: false; at: number; end: number } & Message);
 
 /** What a length may be: any value, or only more than zero. */
 export type LengthRange = 'any' | 'positive';
@@ -19,9 +21,9 @@ interface Quantity {
   dimension: 0 | 1;
 }
 
-class Fault extends Error {
+class Fault extends SaidError {
   constructor(
-    message: string,
+    message: Message,
     readonly at: number,
     readonly end: number,
   ) {
@@ -48,12 +50,12 @@ function readToken(text: string, at: number): Token {
   }
   const grouped = /^\d+[.,]\d+[.,]\d*/.exec(rest);
   if (grouped) {
-    throw new Fault('Write the number without marks between the thousands.', at, at + grouped[0].length);
+    throw new Fault(say.lengths.noThousandsMarks(), at, at + grouped[0].length);
   }
   const fraction = /^(\d+)\/(\d+)(?![\d.,])/.exec(rest);
   if (fraction) {
     const end = at + fraction[0].length;
-    if (Number(fraction[2]) === 0) throw new Fault('Nothing can be divided by zero.', at, end);
+    if (Number(fraction[2]) === 0) throw new Fault(say.lengths.dividedByZero(), at, end);
     return { kind: 'number', value: Number(fraction[1]) / Number(fraction[2]), whole: false, at, end };
   }
   const decimal = /^(\d+([.,]\d*)?|[.,]\d+)/.exec(rest);
@@ -72,14 +74,14 @@ function readToken(text: string, at: number): Token {
     const end = at + word[0].length;
     const unit = unitFromWord(word[0]);
     if (unit) return { kind: 'unit', unit, at, end };
-    throw new Fault(`“${word[0]}” is not a unit known here. Use mm, cm, m, in, ft or yd.`, at, end);
+    throw new Fault(say.lengths.unknownUnit(word[0]), at, end);
   }
   const sign = { '×': '*', '·': '*', '÷': '/', '−': '-', '–': '-' }[ch] ?? ch;
   if ('+-*/()'.includes(sign)) {
     const tight = /\S/.test(text.charAt(at - 1)) && /\S/.test(text.charAt(at + 1));
     return { kind: 'sign', sign, at, end: at + 1, tight };
   }
-  throw new Fault(`“${ch}” has no meaning in a length.`, at, at + 1);
+  throw new Fault(say.lengths.noMeaning(ch), at, at + 1);
 }
 
 function readTokens(text: string): Token[] {
@@ -107,7 +109,7 @@ class Reader {
   whole(): number {
     const sum = this.sum();
     const left = this.tokens[this.next];
-    if (left) throw new Fault(`“${this.text.slice(left.at)}” does not belong here.`, left.at, this.text.length);
+    if (left) throw new Fault(say.lengths.doesNotBelongHere(this.text.slice(left.at)), left.at, this.text.length);
     return this.inMillimetres(sum);
   }
 
@@ -141,13 +143,13 @@ class Reader {
       const right = this.factor();
       if (sign.sign === '*') {
         if (left.dimension + right.dimension > 1) {
-          throw new Fault('A length times a length is an area, not a length.', sign.at, sign.end);
+          throw new Fault(say.lengths.lengthTimesLength(), sign.at, sign.end);
         }
         left = { value: left.value * right.value, dimension: (left.dimension + right.dimension) as 0 | 1 };
       } else {
-        if (right.value === 0) throw new Fault('Nothing can be divided by zero.', sign.at, sign.end);
+        if (right.value === 0) throw new Fault(say.lengths.dividedByZero(), sign.at, sign.end);
         if (right.dimension > left.dimension) {
-          throw new Fault('A number divided by a length is not a length.', sign.at, sign.end);
+          throw new Fault(say.lengths.numberByLength(), sign.at, sign.end);
         }
         left = { value: left.value / right.value, dimension: (left.dimension - right.dimension) as 0 | 1 };
       }
@@ -164,7 +166,7 @@ class Reader {
     const open = this.takeSign('(');
     if (open) {
       const inner = this.sum();
-      if (!this.takeSign(')')) throw new Fault('This bracket is not closed.', open.at, open.end);
+      if (!this.takeSign(')')) throw new Fault(say.lengths.bracketOpen(), open.at, open.end);
       const after = this.tokens[this.next];
       if (after?.kind === 'unit' && inner.dimension === 0) {
         this.next++;
@@ -189,7 +191,7 @@ class Reader {
       const unit = this.unitBefore();
       if (!unit || millimetresPer(unit) >= millimetresPer(last)) {
         throw new Fault(
-          unit ? `After ${last} a smaller unit must follow.` : 'This number needs a unit of its own.',
+          unit ? say.lengths.smallerUnitFollows(last) : say.lengths.unitNeeded(),
           number.at,
           this.tokens[this.next - 1]?.end ?? number.end,
         );
@@ -218,8 +220,8 @@ class Reader {
     if (token?.kind !== 'number') {
       const end = this.text.length;
       throw token
-        ? new Fault('A number is missing before this.', token.at, token.end)
-        : new Fault('A number is missing at the end.', Math.max(0, end - 1), end);
+        ? new Fault(say.lengths.numberMissingBefore(), token.at, token.end)
+        : new Fault(say.lengths.numberMissingAtEnd(), Math.max(0, end - 1), end);
     }
     this.next++;
     let value = token.value;
@@ -243,18 +245,18 @@ class Reader {
  */
 export function parseLength(text: string, unit: Unit = 'mm', range: LengthRange = 'any'): ParsedLength {
   const blank = text.trim() === '';
-  if (blank) return { ok: false, message: 'Type a length, such as 74 mm or 6in.', at: 0, end: text.length };
-  if (text.length > 200) return { ok: false, message: 'This is too long for a length.', at: 200, end: text.length };
+  if (blank) return { ok: false, ...say.lengths.typeALength(), at: 0, end: text.length };
+  if (text.length > 200) return { ok: false, ...say.lengths.tooLong(), at: 200, end: text.length };
   if (!isUnit(unit)) throw new RangeError(`unknown unit ${unit}`);
   try {
     const mm = new Reader(readTokens(text), text, unit).whole();
-    if (!Number.isFinite(mm) || Math.abs(mm) > 1e9) throw new Fault('This is too large for a length.', 0, text.length);
+    if (!Number.isFinite(mm) || Math.abs(mm) > 1e9) throw new Fault(say.lengths.tooLarge(), 0, text.length);
     if (range === 'positive' && mm <= 0) {
-      throw new Fault('The length must be more than zero.', 0, text.length);
+      throw new Fault(say.lengths.mustBePositive(), 0, text.length);
     }
     return { ok: true, mm };
   } catch (error) {
-    if (error instanceof Fault) return { ok: false, message: error.message, at: error.at, end: error.end };
+    if (error instanceof Fault) return { ok: false, message: error.message, said: error.said, at: error.at, end: error.end };
     throw error;
   }
 }

@@ -2,11 +2,13 @@
  * In: a drawing scale as people state it: "1:76", "1 in to the foot", "1/4 in = 1 ft". Out: how many times as large
  * the real thing is.
  */
+
+import { type Message, say } from '../messages/index.ts';
 import { parseLength } from './parse.ts';
 
-export type ParsedPlanScale = { readonly ok: true; readonly factor: number } | { readonly ok: false; readonly message: string };
+export type ParsedPlanScale = { readonly ok: true; readonly factor: number } | ({ readonly ok: false } & Message);
 
-const refusal = { ok: false, message: 'State it as 1:76, as “1 in to the foot”, or as “1/4 in = 1 ft”.' } as const;
+const refusal = { ok: false, ...say.lengths.scaleExamples() } as const;
 const parting = /\s*(?:=|\bto\b|\bper\b|\bon\b)\s*/i;
 const singular: Readonly<Record<string, string>> = {
   foot: '1 ft',

@@ -17,15 +17,7 @@ export function printInches(mm: number): string {
   const nearest = (sixteenths / 16) * mmPerInch;
   if (sixteenths === 0 || Math.abs(nearest - Math.abs(mm)) > fractionWithinMm) return printDecimalInches(mm);
   const sign = mm < 0 ? '-' : '';
-  const whole = Math.floor(sixteenths / 16);
-  let top = sixteenths % 16;
-  let bottom = 16;
-  while (top > 0 && top % 2 === 0) {
-    top /= 2;
-    bottom /= 2;
-  }
-  const fraction = top > 0 ? `${top}/${bottom}` : '';
-  return `${sign}${[whole > 0 ? String(whole) : '', fraction].filter(Boolean).join(' ')} in`;
+  return `${sign}${fractionOf(sixteenths, 16)} in`;
 }
 
 /** Inches as a decimal: `7.117 in`. */
@@ -36,6 +28,25 @@ export function printDecimalInches(mm: number, decimals = 3): string {
 /** Both units, the job's own first. */
 export function printBoth(mm: number, unit: 'mm' | 'in'): string {
   return unit === 'mm' ? `${printMm(mm)} · ${printInches(mm)}` : `${printInches(mm)} · ${printMm(mm)}`;
+}
+
+/** A fraction of an inch is typed only where it is exact to this, mm: half of what a field shows. */
+const fractionToTypeMm = 0.0005;
+
+/** A length as it stands in a field, without its unit: `12.7`, and in inches `1 1/4` where a 64th is exact, else `0.0472`. */
+export function printToType(mm: number, unit: 'mm' | 'in'): string {
+  if (unit === 'mm') return String(Number(mm.toFixed(3)));
+  const parts = Math.round((Math.abs(mm) / mmPerInch) * 64);
+  if (Math.abs((parts / 64) * mmPerInch - Math.abs(mm)) > fractionToTypeMm) return String(Number((mm / mmPerInch).toFixed(4)));
+  return `${mm < 0 && parts > 0 ? '-' : ''}${fractionOf(parts, 64)}`;
+}
+
+/** `1 1/4` of 80 sixty-fourths. */
+function fractionOf(parts: number, bottom: number): string {
+  const whole = Math.floor(parts / bottom);
+  let [top, under] = [parts % bottom, bottom];
+  while (top > 0 && top % 2 === 0) [top, under] = [top / 2, under / 2];
+  return [whole > 0 || top === 0 ? String(whole) : '', top > 0 ? `${top}/${under}` : ''].filter(Boolean).join(' ');
 }
 
 function plain(value: number, decimals: number): string {

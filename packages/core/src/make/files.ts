@@ -19,6 +19,7 @@ import { readSvg } from '../formats/svg-reading.ts';
 import { cleanText } from '../job/clean-text.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Setup, strengthOf } from '../job/setup.ts';
+import { SaidError, say } from '../messages/index.ts';
 import {
   type Box,
   boxAroundBoxes,
@@ -59,7 +60,7 @@ export interface MadeFile {
   readonly heightMm: number;
 }
 
-export class FileRefused extends Error {
+export class FileRefused extends SaidError {
   readonly code = 'file-deviates';
 }
 
@@ -87,14 +88,12 @@ export const outlinesToWrite = (pieces: readonly Piece[], setup: Setup): FilePie
 
 export async function madeFile(kind: FileKind, pieces: readonly Piece[], wishes: FileWishes): Promise<MadeFile> {
   const failed = wishes.plan.lost.find((l) => l.isFailure);
-  if (failed && wishes.setup.cutting.kerfMm > 0) throw new FileRefused(`${failed.message} No file was made.`);
+  if (failed && wishes.setup.cutting.kerfMm > 0) throw new FileRefused(say.make.noFileWasMade(failed.message));
   const outlines = outlinesToWrite(pieces, wishes.setup);
   const made = await makers[kind](outlines, wishes);
   const file = { kind, ...made };
   if (!(file.largestMm <= file.toleranceMm)) {
-    throw new FileRefused(
-      `The ${kind.toUpperCase()} file would be off by ${file.largestMm.toFixed(3)} mm, more than the ${file.toleranceMm.toFixed(3)} mm that it may. It was not made.`,
-    );
+    throw new FileRefused(say.make.fileOff(kind.toUpperCase(), file.largestMm.toFixed(3), file.toleranceMm.toFixed(3)));
   }
   return file;
 }
@@ -182,7 +181,7 @@ const makers: Record<FileKind, (outlines: readonly FilePiece[], wishes: FileWish
     const { mm } = farthest(found, wanted);
     const off = distanceTo(found);
     const missing = areas.find((piece) => piece.purpose === 'cut' && !isSeen(piece.outer, off, toleranceMm));
-    if (missing) throw new FileRefused(`${missing.name} would not be seen in the PNG file. It was not made.`);
+    if (missing) throw new FileRefused(say.make.notSeenInPng(missing.name));
     const box = boxAroundBoxes(found.map(pathBox));
     return { bytes, toleranceMm, largestMm: mm, widthMm: box ? box.maxX - box.minX : 0, heightMm: box ? box.maxY - box.minY : 0 };
   },

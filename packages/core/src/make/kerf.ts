@@ -4,6 +4,7 @@
  */
 import type { Piece } from '../job/schema.ts';
 import type { Cutting } from '../job/setup.ts';
+import { type Message, say } from '../messages/index.ts';
 import { type Path, pathArea, pathLength } from '../plane/index.ts';
 import { offsetPiece, plainOffset } from '../shape/index.ts';
 
@@ -12,7 +13,7 @@ export interface Compensated {
   /** What becomes of it; more than one where it falls apart, several holes fewer where they close up. */
   readonly parts: readonly { readonly outer: Path; readonly holes: readonly Path[] }[];
   /** In plain words, where the tool cannot make what was drawn. */
-  readonly lost: string | null;
+  readonly lost: Message | null;
   /** Whether the outlines could not be set out rightly: no file is made of them. */
   readonly isFailure: boolean;
 }
@@ -29,7 +30,7 @@ export function kerfCompensated(piece: Piece, { kerfMm, corners }: Pick<Cutting,
     return {
       piece,
       parts,
-      lost: `The kerf could not be taken off ${piece.name}. Look for crossings and spikes in its outline.`,
+      lost: say.make.kerfFails(piece.name),
       isFailure: true,
     };
   return { piece, parts, lost: lostIn(piece, parts), isFailure: false };
@@ -45,11 +46,11 @@ function isSound(piece: Piece, parts: Compensated['parts'], by: number): boolean
   return gained > -1e-6 && gained <= around * by + mitreLimit * mitreLimit * corners * by * by + 1e-6;
 }
 
-function lostIn(piece: Piece, parts: Compensated['parts']): string | null {
+function lostIn(piece: Piece, parts: Compensated['parts']): Message | null {
   const holes = parts.reduce((n, part) => n + part.holes.length, 0);
-  if (parts.length === 0) return `${piece.name} vanishes: nothing of it is left beside the kerf.`;
+  if (parts.length === 0) return say.make.vanishes(piece.name);
   const fewer = piece.holes.length - holes;
-  if (fewer > 0) return `${fewer === 1 ? 'A hole' : `${fewer} holes`} of ${piece.name} close up or run together: narrower than the kerf.`;
-  if (fewer < 0) return `A slot of ${piece.name} closes up at its mouth: narrower than the kerf.`;
+  if (fewer > 0) return say.make.holesCloseUp(fewer, piece.name);
+  if (fewer < 0) return say.make.slotClosesUp(piece.name);
   return null;
 }

@@ -2,9 +2,11 @@
  * In: pieces, and how they are cut. Out: the ways of the tool in the order that they are travelled: kerf taken off, areas
  * filled with lines, holes before what is round them, led in and out, with how far it is and how long it takes.
  */
+
 import Flatbush from 'flatbush';
 import type { Piece, Purpose } from '../job/schema.ts';
 import { type Cutting, type Machine, strengthOf } from '../job/setup.ts';
+import type { Message } from '../messages/index.ts';
 import {
   type Box,
   boxAroundBoxes,
@@ -41,7 +43,7 @@ export interface Run {
 export interface CutPlan {
   readonly runs: readonly Run[];
   /** What the tool cannot make, in words. */
-  readonly lost: readonly { readonly pieceId: string; readonly message: string; readonly isFailure: boolean }[];
+  readonly lost: readonly (Message & { readonly pieceId: string; readonly isFailure: boolean })[];
   /** Between runs, as drawn and as ordered, mm. */
   readonly travelBeforeMm: number;
   readonly travelMm: number;
@@ -74,7 +76,7 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
   for (const [k, piece] of pieces.entries()) {
     if (piece.purpose === 'guide') continue;
     const { parts, lost: what, isFailure } = kerfCompensated(piece, cutting);
-    if (what) lost.push({ pieceId: piece.id, message: what, isFailure });
+    if (what) lost.push({ pieceId: piece.id, ...what, isFailure });
     if (piece.purpose === 'cut' && piece.outer.closed) material.push(piece.outer, ...piece.holes);
     tasks.push(...parts.flatMap((part) => tasksOf(piece, part, cutting)));
     if (k % 20 === 19) yield (0.3 * k) / pieces.length;

@@ -3,6 +3,7 @@
  * where the pages need to lie to be fewest. Each page has a cell of its own and prints half the overlap beyond it all round.
  */
 import type { Printing } from '../job/setup.ts';
+import { SaidError, say } from '../messages/index.ts';
 import { type Box, boxAroundBoxes, type Path, type Point, pathBox, polygonOf } from '../plane/index.ts';
 
 /** Upright, mm. ISO 216:2007; ANSI/ASME Y14.1 and common practice for the American ones. */
@@ -47,7 +48,7 @@ export interface Tiling {
   readonly cellHeightMm: number;
 }
 
-export class PaperError extends Error {
+export class PaperError extends SaidError {
   readonly code = 'paper-too-small';
 }
 
@@ -59,7 +60,7 @@ export function tiled(paths: readonly Path[], printing: Printing): Tiling {
   const paper = paperSize(printing);
   const { marginMm, overlapMm } = printing;
   const [width, height] = [paper.widthMm - 2 * marginMm - overlapMm, paper.heightMm - 2 * marginMm - overlapMm];
-  if (!(width > 5) || !(height > 5)) throw new PaperError('Margins and overlap leave no room on this paper.');
+  if (!(width > 5) || !(height > 5)) throw new PaperError(say.make.noRoomOnPaper());
   const chords = chordsAlong(paths);
   const box = boxAroundBoxes(paths.map(pathBox));
   if (!box) return { paper, marginMm, pages: [], rows: 0, columns: 0, place: { x: 0, y: 0 }, cellWidthMm: width, cellHeightMm: height };

@@ -4,6 +4,7 @@
 
 import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
+import { say } from '../messages/index.ts';
 import {
   cross,
   directionOn,
@@ -52,15 +53,13 @@ export function selfCrossingFaults(piece: Piece): Fault[] {
     {
       code: 'crosses-itself',
       weight: 'stops',
-      message: `${piece.name} ${isAmongPaths ? 'and its holes cross' : 'crosses itself'}${at(places)}.`,
+      ...(isAmongPaths ? say.findings.crossesItsHoles : say.findings.crossesItself)(piece.name, places.length),
       pieceIds: [piece.id],
       places,
-      mends: mended && mended.length > 0 ? [replaced(piece, 'Take the loops away', mended)] : [],
+      mends: mended && mended.length > 0 ? [replaced(piece, 'removeLoops', mended)] : [],
     },
   ];
 }
-
-const at = (places: readonly Point[]): string => (places.length === 1 ? ' at one place' : ` at ${places.length} places`);
 
 /** A piece without its small loops: what the others go round at least once stays, holes are taken out anew. */
 function plain({ outer, holes }: Piece): { outer: Path; holes: Path[] }[] {
@@ -89,14 +88,14 @@ export function mutualCrossingFaults(a: Piece, b: Piece): Fault[] {
     {
       code: 'crosses-another',
       weight: 'stops',
-      message: `${a.name} and ${b.name} cross${at(places)}.`,
+      ...say.findings.crossesAnother(a.name, b.name, places.length),
       pieceIds: [a.id, b.id],
       places,
       mends: bodies
         ? [
             {
               do: 'replace',
-              word: 'Unite them',
+              word: 'unite',
               ids: [a.id, b.id],
               by: nested(combined(turned(ours), turned(theirs), 'unite')).map(({ outer, holes }) => ({
                 name: a.name,
@@ -105,9 +104,9 @@ export function mutualCrossingFaults(a: Piece, b: Piece): Fault[] {
                 holes,
               })),
             },
-            { do: 'accept', word: 'Ignore' },
+            { do: 'accept', word: 'ignore' },
           ]
-        : [{ do: 'accept', word: 'Ignore' }],
+        : [{ do: 'accept', word: 'ignore' }],
     },
   ];
 }

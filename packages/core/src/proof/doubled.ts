@@ -6,6 +6,7 @@
 
 import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
+import { length, say } from '../messages/index.ts';
 import {
   directionOn,
   distance,
@@ -23,7 +24,7 @@ import {
 import { norm } from '../plane/point.ts';
 import { boxIndex } from '../shape/index.ts';
 import { areNeighbours, type Placed, placedBorders } from './borders.ts';
-import { type Fault, type MadeOutlines, mm } from './fault.ts';
+import type { Fault, MadeOutlines } from './fault.ts';
 
 /** Lines nearer than this are one burn, mm. */
 const oneBurnMm = 0.02;
@@ -106,7 +107,7 @@ export function selfDoubledFaults(piece: Piece): Fault[] {
     {
       code: 'doubled',
       weight: 'look',
-      message: `${piece.name} runs twice along ${mm(total(found))} of its own outline.`,
+      ...say.findings.runsTwice(piece.name, length(total(found))),
       pieceIds: [piece.id],
       places: found.map(({ at }) => at),
       mends: [cutOnce(piece, found)],
@@ -129,12 +130,12 @@ export function mutualDoubledFaults(a: Piece, b: Piece): Fault[] {
     {
       code: 'doubled',
       weight: 'look',
-      message: isAll
-        ? `${b.name} lies on top of ${a.name} over ${mm(total(found))}: it would be cut twice.`
-        : `${a.name} and ${b.name} share ${mm(total(found))} of outline, which would be cut twice.`,
+      ...(isAll
+        ? say.findings.liesOnTop(b.name, a.name, length(total(found)))
+        : say.findings.sharesOutline(a.name, b.name, length(total(found)))),
       pieceIds: [a.id, b.id],
       places: [...found].sort((p, q) => q.lengthMm - p.lengthMm).map(({ at }) => at),
-      mends: [isAll ? { do: 'leave-out', word: 'Leave one out', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'Ignore' }],
+      mends: [isAll ? { do: 'leave-out', word: 'excludeOne', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'ignore' }],
     },
   ];
 }
@@ -146,7 +147,7 @@ function cutOnce(piece: Piece, found: readonly Doubled[]) {
     const made = own.length === 0 ? [path] : withoutStretches(path, own);
     return made.map((outer) => ({ name: piece.name, purpose: piece.purpose, outer, holes: [] }));
   });
-  return { do: 'replace', word: 'Cut it once', ids: [piece.id], by } as const;
+  return { do: 'replace', word: 'cutOnce', ids: [piece.id], by } as const;
 }
 
 export function withoutStretches(path: Path, gone: readonly Doubled[]): Path[] {

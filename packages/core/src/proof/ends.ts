@@ -2,6 +2,7 @@
  * In: pieces. Out: outlines that must close and do not, ends that nearly meet, lines without a purpose.
  */
 import type { Piece } from '../job/schema.ts';
+import { length, type MendWord, say } from '../messages/index.ts';
 import {
   distance,
   nearestOnSegment,
@@ -14,7 +15,7 @@ import {
   stepsOf,
 } from '../plane/index.ts';
 import { closedExactly, counterClockwise, endOf, endPairs, withEndsJoined } from '../shape/index.ts';
-import { type Fault, mm, replaced } from './fault.ts';
+import { type Fault, replaced } from './fault.ts';
 
 /** Ends nearer than this were meant to meet: a twentieth of the line, and no more than this, mm. */
 const nearMissMm = 3;
@@ -37,7 +38,7 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
   const gap = gapOf(worst);
   const wasMeant = worst.closed || gap <= Math.min(nearMissMm, nearMissShare * pathLength(worst)) || gap < 1e-6;
   const [outer, ...holes] = [piece.outer, ...piece.holes].map((path) => (isClosed(path) ? path : madeClosed(path)));
-  const close = replaced(piece, 'Close it', [{ outer: counterClockwise(outer as Path), holes }]);
+  const close = replaced(piece, 'close', [{ outer: counterClockwise(outer as Path), holes }]);
   // What is cut once where two pieces share a border ends on the other.
   if (!worst.closed && open.length === 1 && others(worst.start) && others(endOf(worst))) return [];
   const places = open.flatMap((path): Point[] => [path.start, endOf(path)]);
@@ -46,27 +47,21 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
       {
         code: 'open',
         weight: 'stops',
-        message: `${piece.name} is not closed: its ends are ${mm(gap)} apart.`,
+        ...say.findings.open(piece.name, length(gap)),
         pieceIds: [piece.id],
         places,
         mends: [close],
       },
     ];
-  const as = (purpose: Piece['purpose'], word: string) => ({ do: 'purpose', word, ids: [piece.id], purpose }) as const;
+  const as = (purpose: Piece['purpose'], word: MendWord) => ({ do: 'purpose', word, ids: [piece.id], purpose }) as const;
   return [
     {
       code: 'purpose-unset',
       weight: 'stops',
-      message: `${piece.name} is an open line with no purpose set.`,
+      ...say.findings.purposeUnset(piece.name),
       pieceIds: [piece.id],
       places,
-      mends: [
-        as('score', 'A crease'),
-        as('perforate', 'A perforation'),
-        as('engrave', 'Engrave'),
-        { do: 'accept', word: 'Cut along it' },
-        close,
-      ],
+      mends: [as('score', 'crease'), as('perforate', 'perforation'), as('engrave', 'engrave'), { do: 'accept', word: 'cutAlong' }, close],
     },
   ];
 }
@@ -121,17 +116,17 @@ export function nearMisses(pieces: readonly Piece[]): Fault[] {
         {
           code: 'near-miss',
           weight: 'look',
-          message: `${p.name} and ${q.name} have a ${mm(gapMm)} gap between their ends.`,
+          ...say.findings.nearMiss(p.name, q.name, length(gapMm)),
           pieceIds: [p.id, q.id],
           places: [a.at, b.at],
           mends: [
             {
               do: 'replace',
-              word: 'Join them',
+              word: 'join',
               ids: [p.id, q.id],
               by: joined.map((outer) => ({ name: p.name, purpose, outer: outer.closed ? counterClockwise(outer) : outer, holes: [] })),
             },
-            { do: 'accept', word: 'Ignore' },
+            { do: 'accept', word: 'ignore' },
           ],
         },
       ];

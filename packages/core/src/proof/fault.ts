@@ -3,6 +3,7 @@
  * a worker.
  */
 import type { Piece, Purpose } from '../job/schema.ts';
+import type { MendWord, Message } from '../messages/index.ts';
 import type { Path, Point } from '../plane/index.ts';
 
 export const faultCodes = [
@@ -35,19 +36,18 @@ export interface MadeOutlines {
 
 export type Mend =
   /** Pieces give way to what is made of them. */
-  | { readonly do: 'replace'; readonly word: string; readonly ids: readonly string[]; readonly by: readonly MadeOutlines[] }
-  | { readonly do: 'purpose'; readonly word: string; readonly ids: readonly string[]; readonly purpose: Purpose }
-  | { readonly do: 'leave-out'; readonly word: string; readonly ids: readonly string[] }
+  | { readonly do: 'replace'; readonly word: MendWord; readonly ids: readonly string[]; readonly by: readonly MadeOutlines[] }
+  | { readonly do: 'purpose'; readonly word: MendWord; readonly ids: readonly string[]; readonly purpose: Purpose }
+  | { readonly do: 'leave-out'; readonly word: MendWord; readonly ids: readonly string[] }
   /** Bridges across from one outline to another. */
-  | { readonly do: 'hold'; readonly word: string; readonly ways: readonly { readonly from: Point; readonly to: Point }[] }
+  | { readonly do: 'hold'; readonly word: MendWord; readonly ways: readonly { readonly from: Point; readonly to: Point }[] }
   /** It is meant so: not told again. */
-  | { readonly do: 'accept'; readonly word: string };
+  | { readonly do: 'accept'; readonly word: MendWord };
 
-export interface Fault {
+export interface Fault extends Message {
   readonly code: FaultCode;
   /** `stops`: no file should be made; `look`: a person should look once. */
   readonly weight: 'stops' | 'look';
-  readonly message: string;
   readonly pieceIds: readonly string[];
   /** Where on the sheet, the worst place first, mm. */
   readonly places: readonly Point[];
@@ -69,7 +69,7 @@ export const isBody = ({ purpose, outer }: Pick<Piece, 'purpose' | 'outer'>): bo
   (purpose === 'cut' || purpose === 'pocket') && outer.closed;
 
 /** A piece's outlines in place of what it had. */
-export const replaced = (piece: Piece, word: string, outlines: readonly { outer: Path; holes: readonly Path[] }[]): Mend => ({
+export const replaced = (piece: Piece, word: MendWord, outlines: readonly { outer: Path; holes: readonly Path[] }[]): Mend => ({
   do: 'replace',
   word,
   ids: [piece.id],
@@ -80,6 +80,3 @@ export const replaced = (piece: Piece, word: string, outlines: readonly { outer:
     holes,
   })),
 });
-
-/** Lengths as findings say them: hundredths, thousandths where they are small. */
-export const mm = (value: number): string => `${value < 0.1 ? value.toFixed(3) : value.toFixed(2)} mm`;

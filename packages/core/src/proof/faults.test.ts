@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyCommand, emptyJob, type Job, keptPieces, type Piece, type Purpose } from '../job/index.ts';
 import { heldPieces } from '../make/holds.ts';
+import { english } from '../messages/index.ts';
 import {
   circlePath,
   type Path,
@@ -74,7 +75,7 @@ const examples: { code: FaultCode; fails: () => Piece[]; passes: () => Piece[]; 
     // A small loop where a corner was overshot.
     fails: () => [piece(poly(0, 0, 40, 0, 40, 30, 20, 30, 20, 33, 24, 33, 24, 28, 0, 28))],
     passes: () => [piece(poly(0, 0, 40, 0, 40, 30, 24, 30, 24, 28, 0, 28))],
-    button: 'Take the loops away',
+    button: 'Remove the loops',
   },
   {
     code: 'crosses-another',
@@ -151,7 +152,7 @@ describe('each finding', () => {
     let job = jobOf(fails());
     job = { ...job, setup: { ...job.setup, cutting: { ...job.setup.cutting, kerfMm: own.kerfMm } } };
     const finding = proved(job).find((f) => f.code === code);
-    const mend = finding?.mends.find((m) => m.word === button);
+    const mend = finding?.mends.find((m) => english.mends[m.word] === button);
     if (!finding || !mend) throw new Error(`no button ${button}`);
     let id = 0;
     const after = applyCommand(

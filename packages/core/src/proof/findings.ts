@@ -17,12 +17,13 @@ import {
   traceWith,
 } from '../job/index.ts';
 import { piecesToProve } from '../make/pieces.ts';
+import { english, length, type Message, say } from '../messages/index.ts';
 import { centreOf, heightOf, type Point, pathBox, widthOf } from '../plane/index.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
-import { type Fault, type FaultCode, type MadeOutlines, type Mend, mm, type ProofLimits } from './fault.ts';
+import type { Fault, FaultCode, MadeOutlines, Mend, ProofLimits } from './fault.ts';
 import { fitOnStock, provedSizes } from './sizes.ts';
 
-export interface Finding {
+export interface Finding extends Message {
   /** The same as long as it is about the same place of the same pieces. */
   readonly key: string;
   readonly code:
@@ -39,7 +40,6 @@ export interface Finding {
     | 'size-is-off';
   /** `stops`: no file should be made; `look`: a person should look once. */
   readonly weight: 'stops' | 'look';
-  readonly message: string;
   readonly pieceIds: readonly string[];
   readonly places: readonly Point[];
   readonly mends: readonly Mend[];
@@ -65,7 +65,7 @@ export function findingsOf(job: Job, faults: readonly Fault[]): Finding[] {
 
 function allFindings(job: Job, faults: readonly Fault[]): Finding[] {
   if (job.pictures.length === 0 && job.drawings.length === 0 && job.drawn.length === 0)
-    return [found('no-picture', 'stops', 'There is no picture yet. Bring one in first.')];
+    return [found('no-picture', 'stops', say.findings.noPicture())];
   return [
     ...sizedPictures(job).flatMap((picture, _, all) => sizeFindings(fitOf(picture), all.length > 1 ? picture : null)),
     ...drawingFindings(job),
@@ -88,14 +88,14 @@ const keyOf = (code: string, ids: readonly string[], place?: Point): string =>
 const found = (
   code: Finding['code'],
   weight: Finding['weight'],
-  message: string,
+  message: Message,
   pieces: readonly Piece[] = [],
   mends: readonly Mend[] = [],
 ): Finding => ({
   key: keyOf(code, pieces.map((p) => p.id)), // biome-ignore format: one line
   code,
   weight,
-  message,
+  ...message,
   pieceIds: pieces.map((p) => p.id),
   places: pieces.slice(0, 50).map((p) => centreOf(pathBox(p.outer))),
   mends,
@@ -103,22 +103,17 @@ const found = (
 
 /** @param whose picture it is, where there are several */
 function sizeFindings(fit: TrueUpFit, one: Picture | null): Finding[] {
-  const whose = one ? `“${one.name}”: ` : '';
+  const whose = one?.name ?? '';
   const named = (finding: Finding): Finding => (one ? { ...finding, key: `${finding.key} ${one.id}` } : finding);
-  if (fit.model === 'unsized')
-    return [named(found('size-unknown', 'stops', `${whose}The true size is not known. Mark a length that you know, under True up.`))];
+  if (fit.model === 'unsized') return [named(found('size-unknown', 'stops', say.findings.sizeUnknown(whose)))];
   const findings: Finding[] = [];
   if (fit.model === 'resolution') {
-    findings.push(
-      found('size-from-file', 'look', `${whose}The size rests on the resolution in the file alone. Mark one known length to be sure.`),
-    );
+    findings.push(found('size-from-file', 'look', say.findings.sizeFromFile(whose)));
   }
   const disagreeing = fit.leftOvers.some((l) => l.isSetAside || l.parts.some((p) => Math.abs(p.offMm) > disagreeShare * p.statedMm));
   if (disagreeing || fit.suspects.length > 0) {
     const worst = Math.max(...fit.leftOvers.map((l) => Math.abs(l.offMm)));
-    findings.push(
-      found('marks-disagree', 'look', `${whose}The marks disagree by up to ${worst.toFixed(2)} mm. Check what was typed, under True up.`),
-    );
+    findings.push(found('marks-disagree', 'look', say.findings.marksDisagree(whose, length(worst))));
   }
   return findings.map(named);
 }
@@ -126,21 +121,17 @@ function sizeFindings(fit: TrueUpFit, one: Picture | null): Finding[] {
 function drawingFindings(job: Job): Finding[] {
   return job.drawings
     .filter((d) => !d.hidden && !d.unitIsStated)
-    .map((d) => found('unit-unknown', 'look', `“${d.name}” does not state its unit. Check its size under Bring in.`, d.pieces));
+    .map((d) => found('unit-unknown', 'look', say.findings.unitUnknown(d.name), d.pieces));
 }
 
 function pieceFindings(job: Job): Finding[] {
   const kept = keptPieces(job);
-  if (piecesOf(job).length === 0) return [found('no-pieces', 'stops', 'Nothing is traced yet. The Trace stage finds the outlines.')];
-  if (kept.length === 0) return [found('all-left-out', 'stops', 'Every piece is left out. Take at least one back in, under Trace.')];
+  if (piecesOf(job).length === 0) return [found('no-pieces', 'stops', say.findings.noPieces())];
+  if (kept.length === 0) return [found('all-left-out', 'stops', say.findings.allExcluded())];
   const offEdge = kept.filter((p) => p.runsOff);
   if (offEdge.length === 0) return [];
-  const mend: Mend = { do: 'leave-out', word: 'Leave out', ids: offEdge.map((p) => p.id) };
-  return [
-    found('runs-off', 'look', `${named(offEdge)} cut off by the picture's edge. Leave out what is only the rim of the scan.`, offEdge, [
-      mend,
-    ]),
-  ];
+  const mend: Mend = { do: 'leave-out', word: 'exclude', ids: offEdge.map((p) => p.id) };
+  return [found('runs-off', 'look', say.findings.cutOffByEdge(named(offEdge), offEdge.length), offEdge, [mend])];
 }
 
 /** Each piece by itself, then all as they lie. */
@@ -148,27 +139,25 @@ function stockFindings(job: Job): Finding[] {
   const { stockWidthMm: width, stockHeightMm: height } = job.setup;
   if (width === null || height === null) return [];
   const made = piecesToProve(job).filter((p) => p.purpose !== 'guide');
-  const size = `${width.toFixed(0)} x ${height.toFixed(0)} mm`;
+  const stock = [length(width), length(height)] as const;
   const tooLarge = made.filter((p) => fitOnStock(p, width, height) === 'too-large');
   if (tooLarge.length > 0)
     return [
-      found('too-large', 'stops', `${named(tooLarge)} larger than the stock of ${size}.`, tooLarge, [
-        { do: 'accept', word: 'Make it anyway' },
+      found('too-large', 'stops', say.findings.largerThanStock(named(tooLarge), tooLarge.length, ...stock), tooLarge, [
+        { do: 'accept', word: 'makeAnyway' },
       ]),
     ];
   const box = overallBox(made);
   if (!box || (widthOf(box) <= width + 1e-9 && heightOf(box) <= height + 1e-9)) return [];
   const isTurned = widthOf(box) <= height + 1e-9 && heightOf(box) <= width + 1e-9;
-  const what = `${widthOf(box).toFixed(1)} x ${heightOf(box).toFixed(1)} mm`;
+  const work = [length(widthOf(box)), length(heightOf(box))] as const;
   return [
     found(
       'too-large',
       'look',
-      isTurned
-        ? `As it lies the work is ${what}: turn it, or the stock of ${size}, by a quarter.`
-        : `All pieces together take ${what}, more than the stock of ${size}. Move them closer, or cut them in turns.`,
+      (isTurned ? say.findings.turnForStock : say.findings.togetherLargerThanStock)(...work, ...stock),
       [],
-      [{ do: 'accept', word: 'I’ll handle it' }],
+      [{ do: 'accept', word: 'ignore' }],
     ),
   ];
 }
@@ -177,22 +166,21 @@ function pinnedFindings(job: Job): Finding[] {
   return provedSizes(piecesToProve(job), job.proof.pinned)
     .filter(({ holds }) => !holds)
     .map(({ pinned, isMm, ends }): Finding => {
-      const wanted = `${pinned.mm.toFixed(2)} ± ${pinned.toleranceMm.toFixed(2)} mm`;
+      const wanted = [length(pinned.mm), length(pinned.toleranceMm)] as const;
       const message =
         isMm === null
-          ? `“${pinned.name}” must be ${wanted}, but what it was measured on is gone.`
-          : `“${pinned.name}” is ${isMm.toFixed(2)} mm and must be ${wanted}: ${mm(Math.abs(isMm - pinned.mm))} too ${isMm > pinned.mm ? 'large' : 'small'}.`;
-      return { key: `size-is-off ${pinned.id}`, code: 'size-is-off', weight: 'stops', message, pieceIds: [], places: ends, mends: [] };
+          ? say.findings.sizeGone(pinned.name, ...wanted)
+          : say.findings.sizeOff(pinned.name, length(isMm), ...wanted, length(Math.abs(isMm - pinned.mm)), isMm > pinned.mm);
+      return { key: `size-is-off ${pinned.id}`, code: 'size-is-off', weight: 'stops', ...message, pieceIds: [], places: ends, mends: [] };
     });
 }
 
+/** Their names, three at most. */
 const named = (pieces: readonly Piece[]): string =>
-  pieces.length === 1
-    ? `${pieces[0]?.name} is`
-    : `${pieces.length} pieces (${pieces
-        .slice(0, 3)
-        .map((p) => p.name)
-        .join(', ')}${pieces.length > 3 ? ', …' : ''}) are`;
+  pieces
+    .slice(0, 3)
+    .map((p) => p.name)
+    .join(', ') + (pieces.length > 3 ? ', …' : '');
 
 /** How wide bridges are made that nobody typed a width for, mm. */
 const plainHoldMm = 1;
@@ -234,7 +222,7 @@ function replacing(job: Job, { ids, by, word }: Mend & { do: 'replace' }, newId:
   const outlines: MadeOutlines[] = [...by, ...others];
   return {
     do: 'replace-drawn',
-    word: word.toLowerCase().slice(0, 140),
+    word: english.mends[word].toLowerCase().slice(0, 140),
     ids: [...ids.filter((id) => !id.includes('/')), ...touched.map((d) => d.id)].filter((id, k, all) => all.indexOf(id) === k),
     by: outlines.map(
       ({ name, purpose, outer, holes }): Drawn => ({

@@ -4,17 +4,18 @@
  */
 import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
+import { length, say } from '../messages/index.ts';
 import { centreOf, heightOf, type Path, pathArea, pathBox, widthOf } from '../plane/index.ts';
 import { nearnessTo } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
-import { type Fault, isBody, mm, type ProofLimits, replaced } from './fault.ts';
+import { type Fault, isBody, type ProofLimits, replaced } from './fault.ts';
 import { middleOfPair, type Narrow, narrowPlaces } from './narrow.ts';
 import { madeThicker } from './thicken.ts';
 
 /** What is as wide as it must be passes, whatever its last digit, mm. */
 const exactMm = 1e-6;
 
-const meant = { do: 'accept', word: 'Ignore' } as const;
+const meant = { do: 'accept', word: 'ignore' } as const;
 
 /** Webs, and holes and slots narrower than the kerf, of one piece. */
 export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: ProofLimits): Fault[] {
@@ -28,15 +29,14 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
   const faults: Fault[] = [];
   if (webs.length > 0) {
     const [thinnest] = webs as [Narrow];
-    const more = webs.length > 1 ? `, and thin at ${webs.length - 1} more ${webs.length === 2 ? 'place' : 'places'}` : '';
     const thickened = madeThicker(piece, thinnestMm);
     faults.push({
       code: 'thin-web',
       weight: 'look',
-      message: `${piece.name} is ${mm(thinnest.widthMm)} at its thinnest${more}; the minimum is ${mm(thinnestMm)}.`,
+      ...say.findings.thinWeb(piece.name, length(thinnest.widthMm), length(thinnestMm), webs.length),
       pieceIds: [piece.id],
       places: webs.map(middleOfPair),
-      mends: [...(thickened ? [replaced(piece, 'Thicken it', [thickened])] : []), meant],
+      mends: [...(thickened ? [replaced(piece, 'thicken', [thickened])] : []), meant],
     });
   }
   if (passages.length > 0) faults.push(narrowPassage([piece], passages, clearanceMm));
@@ -45,16 +45,17 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
       ...slots.map((n) => n.widthMm),
       ...closing.map((hole) => Math.min(widthOf(pathBox(hole)), heightOf(pathBox(hole)))),
     );
-    const what = closing.length > 0 ? (closing.length === 1 ? 'a hole' : `${closing.length} holes`) : 'a slot';
     faults.push({
       code: 'narrow-hole',
       weight: 'look',
-      message: `${piece.name} has ${what} of ${mm(narrowest)}, narrower than the ${mm(kerfMm)} kerf.`,
+      ...(closing.length > 0
+        ? say.findings.narrowHoles(piece.name, closing.length, length(narrowest), length(kerfMm))
+        : say.findings.narrowSlot(piece.name, length(narrowest), length(kerfMm))),
       pieceIds: [piece.id],
       places: [...closing.map((hole) => centreOf(pathBox(hole))), ...slots.map(middleOfPair)],
       mends:
         closing.length > 0
-          ? [replaced(piece, 'Fill them', [{ outer: piece.outer, holes: piece.holes.filter((h) => !closing.includes(h)) }]), meant]
+          ? [replaced(piece, 'fill', [{ outer: piece.outer, holes: piece.holes.filter((h) => !closing.includes(h)) }]), meant]
           : [meant],
     });
   }
@@ -63,12 +64,12 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
 
 function narrowPassage(pieces: readonly Piece[], passages: readonly Narrow[], clearanceMm: number): Fault {
   const [narrowest] = passages as [Narrow];
-  const whose = pieces.map(({ name }) => name).join(' and ');
-  const more = passages.length > 1 ? `, ${passages.length} such places` : '';
+  const [one, other] = pieces as [Piece, Piece?];
+  const told = [length(narrowest.widthMm), length(clearanceMm), passages.length] as const;
   return {
     code: 'narrow-passage',
     weight: 'look',
-    message: `${whose}: a passage of ${mm(narrowest.widthMm)}; at least ${mm(clearanceMm)} must pass${more}.`,
+    ...(other ? say.findings.narrowPassageBetween(one.name, other.name, ...told) : say.findings.narrowPassage(one.name, ...told)),
     pieceIds: pieces.map(({ id }) => id),
     places: passages.map(middleOfPair),
     mends: [meant],
@@ -96,7 +97,7 @@ export function tooNearFaults(a: Piece, b: Piece, { kerfMm, clearanceMm }: Proof
     {
       code: 'too-near',
       weight: 'look',
-      message: `${a.name} and ${b.name} are ${mm(nearest.widthMm)} apart, less than the ${mm(kerfMm)} kerf.`,
+      ...say.findings.tooNear(a.name, b.name, length(nearest.widthMm), length(kerfMm)),
       pieceIds: [a.id, b.id],
       places: found.map(middleOfPair),
       mends: [meant],

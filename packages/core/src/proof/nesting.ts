@@ -3,6 +3,7 @@
  */
 import { areRings } from '../job/drawn.ts';
 import type { Piece } from '../job/schema.ts';
+import { say } from '../messages/index.ts';
 import { centreOf, distance, nearestOnPath, type Path, type Point, pathArea, pathBox, pathLength, reversedPath } from '../plane/index.ts';
 import { cornersOf, insidePoint, stationAt, windingAbout } from '../shape/index.ts';
 import { type Fault, isBody } from './fault.ts';
@@ -22,13 +23,13 @@ export function nestingFaults(a: Piece, b: Piece): Fault[] {
       {
         code: 'inside-another',
         weight: 'look',
-        message: `${b.name} sits inside the material of ${a.name}.`,
+        ...say.findings.insideAnother(b.name, a.name),
         pieceIds: [b.id, a.id],
         places: [centreOf(pathBox(b.outer))],
         mends: [
-          { do: 'replace', word: 'Make it a hole', ids: [a.id, b.id], by: withHole(a, b) },
-          { do: 'leave-out', word: 'Leave it out', ids: [b.id] },
-          { do: 'accept', word: 'Ignore' },
+          { do: 'replace', word: 'makeHole', ids: [a.id, b.id], by: withHole(a, b) },
+          { do: 'leave-out', word: 'excludeIt', ids: [b.id] },
+          { do: 'accept', word: 'ignore' },
         ],
       },
     ];
@@ -38,12 +39,12 @@ export function nestingFaults(a: Piece, b: Piece): Fault[] {
     {
       code: 'drops-out',
       weight: 'look',
-      message: `${b.name} lies loose in a hole of ${a.name} and would drop out.`,
+      ...say.findings.dropsOut(b.name, a.name),
       pieceIds: [b.id, a.id],
       places: [centreOf(pathBox(b.outer))],
       mends: [
-        { do: 'hold', word: 'Bridge it', ways: waysAcross(b.outer, hole) },
-        { do: 'accept', word: 'Let it drop out' },
+        { do: 'hold', word: 'bridge', ways: waysAcross(b.outer, hole) },
+        { do: 'accept', word: 'dropOut' },
       ],
     },
   ];

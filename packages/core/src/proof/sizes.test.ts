@@ -73,7 +73,7 @@ describe('edits of proof and set-up', () => {
     const command = mendCommand(
       job,
       finding as NonNullable<typeof finding>,
-      { do: 'leave-out', word: 'Leave out', ids: ['gone'] },
+      { do: 'leave-out', word: 'exclude', ids: ['gone'] },
       () => 'x',
     );
     expect(() => applyCommand(job, command)).toThrow(CommandError);

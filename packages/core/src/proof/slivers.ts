@@ -4,10 +4,11 @@
 
 import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
+import { length as lengthSaid, say } from '../messages/index.ts';
 import { directionOn, distance, dot, nearestOnSegment, type Path, pathArea, type Segment, type Step, stepsOf } from '../plane/index.ts';
 import { withoutNeedless } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
-import { type Fault, isBody, mm, replaced } from './fault.ts';
+import { type Fault, isBody, replaced } from './fault.ts';
 import { closesUp } from './narrow-faults.ts';
 
 /** Twice the area over the perimeter is half the width of a strip; thinner ones are slivers, mm. */
@@ -19,20 +20,20 @@ const needlessMm = 0.002;
 
 export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Fault[] {
   const thin = (path: Path): boolean => path.closed && (2 * Math.abs(pathArea(path))) / lengthOf(path) < sliverMm;
-  const meant = { do: 'accept', word: 'Ignore' } as const;
-  const leaveOut = { do: 'leave-out', word: 'Leave it out', ids: [piece.id] } as const;
+  const meant = { do: 'accept', word: 'ignore' } as const;
+  const leaveOut = { do: 'leave-out', word: 'excludeIt', ids: [piece.id] } as const;
   if (!piece.outer.closed) {
     const length = lengthOf(piece.outer);
     if (length >= stubMm || piece.purpose === 'stitch') return [];
     return [
-      { code: 'stub', weight: 'look', message: `${piece.name} is a stub of ${mm(length)}.`, pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
+      { code: 'stub', weight: 'look', ...say.findings.stub(piece.name, lengthSaid(length)), pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
     ]; // biome-ignore format: one line
   }
   if (!isBody(piece)) return [];
   if (thin(piece.outer)) {
     const width = (2 * Math.abs(pathArea(piece.outer))) / lengthOf(piece.outer);
     return [
-      { code: 'sliver', weight: 'look', message: `${piece.name} is a sliver about ${mm(width)} wide.`, pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
+      { code: 'sliver', weight: 'look', ...say.findings.sliver(piece.name, lengthSaid(width)), pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
     ]; // biome-ignore format: one line
   }
   // Holes that the kerf closes are told as narrow holes.
@@ -42,10 +43,10 @@ export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Faul
     {
       code: 'sliver',
       weight: 'look',
-      message: `${piece.name} has ${slivers.length === 1 ? 'a hole' : `${slivers.length} holes`} no wider than a sliver.`,
+      ...say.findings.sliverHoles(piece.name, slivers.length),
       pieceIds: [piece.id],
       places: slivers.map((path) => path.start),
-      mends: [replaced(piece, 'Fill them', [{ outer: piece.outer, holes: piece.holes.filter((h) => !slivers.includes(h)) }]), meant],
+      mends: [replaced(piece, 'fill', [{ outer: piece.outer, holes: piece.holes.filter((h) => !slivers.includes(h)) }]), meant],
     },
   ];
 }
@@ -63,10 +64,10 @@ export function stubFaults(piece: Piece): Fault[] {
     {
       code: 'stub',
       weight: 'look',
-      message: `${piece.name} has ${places.length === 1 ? `a spur of ${mm(longest)} that goes` : `${places.length} spurs of up to ${mm(longest)} that go`} out and back.`,
+      ...say.findings.spurs(piece.name, places.length, lengthSaid(longest)),
       pieceIds: [piece.id],
       places,
-      mends: outer && outer.segments.length > 1 ? [replaced(piece, 'Cut it off', [{ outer, holes }])] : [],
+      mends: outer && outer.segments.length > 1 ? [replaced(piece, 'cutOff', [{ outer, holes }])] : [],
     },
   ];
 }
@@ -122,10 +123,10 @@ export function needlessPointFaults(piece: Piece): Fault[] {
     {
       code: 'needless-points',
       weight: 'look',
-      message: `${piece.name} has ${places.length === 1 ? 'one redundant point' : `${places.length} redundant points`}.`,
+      ...say.findings.redundantPoints(piece.name, places.length),
       pieceIds: [piece.id],
       places,
-      mends: [replaced(piece, 'Remove them', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'Ignore' }],
+      mends: [replaced(piece, 'removePoints', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'ignore' }],
     },
   ];
 }

@@ -2,6 +2,7 @@
  * In: a piece and a round tool. Out: inner corners and hollows that the tool cannot reach into.
  */
 import type { Piece } from '../job/schema.ts';
+import { length, say } from '../messages/index.ts';
 import {
   circleOf,
   directionOn,
@@ -17,7 +18,7 @@ import {
   turnBetween,
 } from '../plane/index.ts';
 import { cornersOf, withCornersCut } from '../shape/index.ts';
-import { type Fault, isBody, mm, type ProofLimits, replaced } from './fault.ts';
+import { type Fault, isBody, type ProofLimits, replaced } from './fault.ts';
 
 /** Thinner tools round corners by less than anybody sees, mm. */
 const leastToolMm = 0.5;
@@ -46,12 +47,12 @@ export function toolCornerFaults(piece: Piece, { kerfMm }: ProofLimits): Fault[]
     {
       code: 'sharp-corner',
       weight: 'look',
-      message: `${piece.name} has ${places.length === 1 ? 'an inner corner' : `${places.length} inner corners`} sharper than a tool of ${mm(kerfMm)} can cut.`,
+      ...say.findings.sharpCorners(piece.name, places.length, length(kerfMm)),
       pieceIds: [piece.id],
       places,
       mends: [
-        ...(canRelieve ? [replaced(piece, 'Dog-bones there', [{ outer: outer as Path, holes }])] : []),
-        { do: 'accept', word: 'Round is fine' },
+        ...(canRelieve ? [replaced(piece, 'dogBones', [{ outer: outer as Path, holes }])] : []),
+        { do: 'accept', word: 'roundIsFine' },
       ],
     },
   ];

@@ -2,6 +2,8 @@
  * In: a figure told by its measures. Out: its outline: rectangle, circle, ellipse, regular polygon, slot, arc, line.
  * A figure stays told by its measures, so that they can be typed anew at any time.
  */
+
+import { type Message, SaidError, say } from '../messages/index.ts';
 import type { Box } from '../plane/box.ts';
 import { circlePath, ellipsePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
 import { cross, crossing, distance, type Point, subtract, turnBetween, unitVector } from '../plane/point.ts';
@@ -21,10 +23,10 @@ export type Figure =
   | { readonly kind: 'slot'; readonly from: Point; readonly to: Point; readonly width: number | null; readonly play: number; readonly ends: 'round' | 'flat' } // biome-ignore format: a table
   | { readonly kind: 'arc'; readonly from: Point; readonly to: Point; readonly sweep: number };
 
-export class FigureError extends Error {
+export class FigureError extends SaidError {
   constructor(
     readonly code: 'no-size' | 'no-stock',
-    message: string,
+    message: Message,
   ) {
     super(message);
   }
@@ -62,7 +64,7 @@ export function figurePath(figure: Figure, thicknessMm: number | null = null): P
 }
 
 function sized(value: number, name: string): number {
-  if (!(value > 0)) throw new FigureError('no-size', `The ${name} must be more than zero.`);
+  if (!(value > 0)) throw new FigureError('no-size', say.figures.mustBePositive(name));
   return value;
 }
 
@@ -75,11 +77,7 @@ function rectanglePath({ centre, width, height, radius, angle }: Extract<Figure,
 }
 
 function slotPath({ from, to, width, play, ends }: Extract<Figure, { kind: 'slot' }>, thicknessMm: number | null): Path {
-  if (width === null && thicknessMm === null)
-    throw new FigureError(
-      'no-stock',
-      'This slot follows the stock, whose thickness is not known yet. Type it under Make ready, or give the slot a width.',
-    );
+  if (width === null && thicknessMm === null) throw new FigureError('no-stock', say.figures.stockUnknown());
   const half = sized((width ?? (thicknessMm as number)) + play, 'width') / 2;
   const length = distance(from, to);
   if (length < 1e-9) return circlePath(from, half);

@@ -3,6 +3,8 @@
  * picture's pixels to the sheet in mm, with what is left over at every mark and how far it can be relied on.
  * Rests on: weighted least squares over a ladder of models (ladder.ts), placed on the sheet (placing.ts).
  */
+
+import { type Message, SaidError, say } from '../messages/index.ts';
 import type { Box } from '../plane/box.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { type FourPoints, isSpread, type Projection } from '../plane/projection.ts';
@@ -57,10 +59,10 @@ export interface TrueUpFit {
   readonly sheetHeightMm: number;
 }
 
-export class TrueUpError extends Error {
+export class TrueUpError extends SaidError {
   constructor(
     readonly code: 'marks-coincide' | 'in-one-line',
-    message: string,
+    message: Message,
     readonly markId: string,
   ) {
     super(message);
@@ -128,17 +130,13 @@ export function refuseUseless({ id, kind, points }: Pick<TrueUpMark, 'id' | 'poi
   const isPair = least === 2;
   const nearest = kind === 'box' ? Infinity : Math.min(...points.flatMap((p, k) => points.slice(k + 1).map((q) => distance(p, q))));
   if (nearest < 0.5) {
-    throw new TrueUpError(
-      'marks-coincide',
-      isPair ? 'The two ends of a mark lie on the same place.' : 'Two points of a mark lie on the same place.',
-      id,
-    );
+    throw new TrueUpError('marks-coincide', isPair ? say.trueUp.endsCoincide() : say.trueUp.pointsCoincide(), id);
   }
   if (kind === 'frame' && !isSpread(points as unknown as FourPoints)) {
-    throw new TrueUpError('in-one-line', 'Three corners of the frame lie in one line. Mark the four corners of a rectangle.', id);
+    throw new TrueUpError('in-one-line', say.trueUp.frameInOneLine(), id);
   }
   if ((kind === 'circle' || kind === 'check-radius') && !hasBend(points)) {
-    throw new TrueUpError('in-one-line', 'The marks on the rim lie in one line. Spread them round the circle.', id);
+    throw new TrueUpError('in-one-line', say.trueUp.rimInOneLine(), id);
   }
 }
 

@@ -3,6 +3,8 @@
  * Rests on: a richer model is recommended where an F-test says that it explains more than chance would (Snedecor &
  * Cochran 1989), the noise being what marks placed by hand have and what is left over shows, together.
  */
+
+import { english } from '../messages/index.ts';
 import type { Point } from '../plane/point.ts';
 import { depthAt, type FourPoints, project, projectionOfFour } from '../plane/projection.ts';
 import { chanceOfF } from './f-test.ts';
@@ -95,17 +97,17 @@ function isCarried(model: ShapeModel, { values, covariance }: Solution, marks: r
 const varianceOf = ({ squares, freedom }: Solution): number => (priorWeight * handNoisePx ** 2 + squares) / (priorWeight + freedom);
 
 const modelWords: Record<ShapeModel, string> = {
-  uniform: 'One scale and a turn',
-  stretch: 'Two scales, along and across the picture,',
-  affine: 'Two scales and a slant',
-  perspective: 'Perspective',
+  uniform: english.trueUp.oneScaleAndATurn,
+  stretch: english.trueUp.twoScales,
+  affine: english.trueUp.twoScalesAndASlant,
+  perspective: english.trueUp.perspective,
 };
 
 export function chosen(rungs: readonly Rung[], pinned: ShapeModel | null, noisePx: number | undefined) {
   if (rungs.length === 0) return { rung: null, recommended: null, reason: '' };
   let at = 0;
-  let reason = `${modelWords[(rungs[0] as Rung).model]} explains the marks: a richer model would not fit them better than chance.`;
-  if (rungs.length === 1) reason = 'The marks can carry one scale and a turn, and no more.';
+  let reason = english.trueUp.explainsTheMarks(modelWords[(rungs[0] as Rung).model]);
+  if (rungs.length === 1) reason = english.trueUp.oneScaleOnly;
   for (let k = 1; k < rungs.length; k++) {
     const [plain, rich] = [rungs[at] as Rung, rungs[k] as Rung];
     const extra = sizeOf[rich.model] - sizeOf[plain.model];
@@ -114,7 +116,15 @@ export function chosen(rungs: readonly Rung[], pinned: ShapeModel | null, noiseP
     const chance = chanceOfF(f, extra, noisePx ? 1e6 : priorWeight + rich.solution.freedom);
     if (chance >= significance) continue;
     const off = (r: Rung) => Math.sqrt(r.solution.squares / Math.max(1, r.solution.residuals.flat().length));
-    reason = `${modelWords[rich.model]} explains the marks far better: ${off(plain).toFixed(1)} pixels of error remained with the plainer model, ${off(rich).toFixed(1)} with this one (F ${f > 999 ? 'over 1000' : `= ${f.toFixed(1)}`}, by chance in ${chance < 0.001 ? 'less than 1 of 1000' : `${(1000 * chance).toFixed(0)} of 1000`} cases).`;
+    reason = english.trueUp.explainsFarBetter(
+      modelWords[rich.model],
+      off(plain).toFixed(1),
+      off(rich).toFixed(1),
+      f,
+      f.toFixed(1),
+      chance,
+      (1000 * chance).toFixed(0),
+    );
     at = k;
   }
   const recommended = (rungs[at] as Rung).model;

@@ -3,6 +3,8 @@
  * typed as 74 mm: which, by how much, and what was likely meant.
  * Rests on: the median of the logarithms of mm per pixel, which one wrong statement among three cannot move.
  */
+
+import { english } from '../messages/index.ts';
 import { type FourPoints, project, projectionOfFour } from '../plane/projection.ts';
 import { claimsOf } from './claims.ts';
 import type { TrueUpMark } from './marks.ts';
@@ -26,16 +28,16 @@ export interface Slip {
 const ratios: readonly (readonly [factor: number, looksLike: string])[] = [
   [10, 'centimetres'],
   [25.4, 'inches'],
-  [2.54, 'inches, not centimetres'],
-  [12, 'feet, not inches'],
+  [2.54, english.trueUp.inchesNotCentimetres],
+  [12, english.trueUp.feetNotInches],
   [304.8, 'feet'],
   [1000, 'metres'],
-  [1 / 10, 'millimetres, not centimetres'],
-  [1 / 25.4, 'millimetres, not inches'],
-  [1 / 2.54, 'centimetres, not inches'],
-  [1 / 12, 'inches, not feet'],
-  [1 / 304.8, 'millimetres, not feet'],
-  [1 / 1000, 'millimetres, not metres'],
+  [1 / 10, english.trueUp.millimetresNotCentimetres],
+  [1 / 25.4, english.trueUp.millimetresNotInches],
+  [1 / 2.54, english.trueUp.centimetresNotInches],
+  [1 / 12, english.trueUp.inchesNotFeet],
+  [1 / 304.8, english.trueUp.millimetresNotFeet],
+  [1 / 1000, english.trueUp.millimetresNotMetres],
 ];
 
 /** A ratio this near to one of the units' counts as it; 10 and 12 stay apart. */

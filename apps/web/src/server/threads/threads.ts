@@ -5,7 +5,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { words } from '@/words';
+import { words } from '../../words/index.ts';
 import type { Task, TaskInput, TaskOutput } from './tasks.ts';
 
 /** The server runs in its own folder; scripts and tests in the project's. */

@@ -12,6 +12,7 @@ import type { Cutting, Piece, Purpose } from '@nuvet/core/job';
 import { strengthOf } from '@nuvet/core/job';
 import { NumberField } from '@/ui/NumberField';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
 import { Measure, Pick, Row } from '../trace/hand/Rows';
@@ -206,9 +207,9 @@ function PlanSection() {
       )}
       {plan && (
         <>
-          {plan.lost.map(({ message }) => (
+          {plan.lost.map(({ message, said }) => (
             <Alert key={message} severity="warning" variant="outlined" sx={{ my: 0.5 }}>
-              {message}
+              {told(said)}
             </Alert>
           ))}
           {plan.purposes.map(({ purpose, lengthMm, seconds: s }) => (

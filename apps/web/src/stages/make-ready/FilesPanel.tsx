@@ -21,6 +21,7 @@ import { setMaking, useMaking } from '@/table/making-store';
 import { handOver } from '@/ui/hand-over';
 import { NumberField } from '@/ui/NumberField';
 import { words } from '@/words';
+import { toldError } from '@/words/told';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -60,7 +61,7 @@ export function useFiles(pieces: readonly Piece[], isStopped: boolean) {
       setSeen((s) => ({ ...s, [kind]: made }));
       return made;
     } catch (error) {
-      setSeen((s) => ({ ...s, [kind]: { fault: (error as Error).message } }));
+      setSeen((s) => ({ ...s, [kind]: { fault: toldError(error) } }));
       return null;
     }
   };

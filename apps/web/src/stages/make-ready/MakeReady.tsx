@@ -12,7 +12,9 @@ import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
 import { type MakingTray, setMaking, useMaking } from '@/table/making-store';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { Docket, ToolCard } from '../Docket';
+import { useJob } from '../job-store';
 import { useFindings } from '../prove/use-proof';
 import type { StageName } from '../stage';
 import { CutPanel } from './CutPanel';
@@ -37,6 +39,7 @@ const trays: { readonly name: MakingTray; readonly word: string; readonly icon: 
 
 export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: StageName) => void; jobId: string; hasCutter: boolean }) {
   const tray = useMaking((s) => s.tray);
+  const unit = useJob((s) => s.job.unit);
   const pieces = usePiecesToMake();
   usePlan(pieces);
   const stop = useFindings().find((f) => f.weight === 'stops');
@@ -69,7 +72,7 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
     >
       {stop && (
         <Alert severity="error" variant="outlined" action={<Button onClick={() => onStage('prove')}>{words.makeReady.prove}</Button>}>
-          {stop.message}
+          {told(stop.said, unit)}
         </Alert>
       )}
       {tray === 'cut' && <CutPanel pieces={pieces} />}

@@ -15,6 +15,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
 import { handOver } from '@/ui/hand-over';
 import { words } from '@/words';
+import { toldError } from '@/words/told';
 import { maker } from '@/workers/making';
 import { Reading, Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -67,7 +68,7 @@ export function PrintPanel({ pieces, isStopped }: { pieces: readonly Piece[]; is
       const bytes = await maker().print(pieces, job.setup, job.name, printing.withPicture ? source : null);
       handOver(bytes, nameFor(job, 'print', revision(), 'pdf'), 'application/pdf');
     } catch (error) {
-      setMessage(words.makeReady.thePrintCouldNotBeMade((error as Error).message));
+      setMessage(words.makeReady.thePrintCouldNotBeMade(toldError(error)));
     }
     setWorking(false);
   };

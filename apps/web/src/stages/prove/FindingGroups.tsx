@@ -15,6 +15,7 @@ import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { useJob } from '../job-store';
 import { type StageName, stageWords } from '../stage';
 
@@ -130,7 +131,7 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
       {finding.places.length > 0 && (
         <Box
           component="button"
-          aria-label={words.prove.goTo(finding.message)}
+          aria-label={words.prove.goTo(told(finding.said, job.unit))}
           onClick={go}
           sx={{
             p: 0,
@@ -146,7 +147,7 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
         </Box>
       )}
       <Box sx={{ minWidth: 0 }}>
-        <Typography variant="body2">{finding.message}</Typography>
+        <Typography variant="body2">{told(finding.said, job.unit)}</Typography>
         <Box sx={{ display: 'flex', flexWrap: 'wrap', ml: -0.75 }}>
           {stage && (
             <Button size="small" onClick={() => onStage(stage)}>
@@ -163,7 +164,7 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
                 setMaking({ places: [] });
               }}
             >
-              {mend.word}
+              {words.messages.mends[mend.word]}
             </Button>
           ))}
         </Box>

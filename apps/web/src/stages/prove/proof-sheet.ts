@@ -9,6 +9,7 @@ import { fileName, piecesToProve } from '@nuvet/core/make';
 import { type Finding, provedSizes } from '@nuvet/core/proof';
 import { handOver } from '@/ui/hand-over';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { maker } from '@/workers/making';
 import { useJob } from '../job-store';
 import { today } from '../make-ready/FilesPanel';
@@ -32,7 +33,7 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
           .filter(Boolean)
           .join(', '),
         rows,
-        findings: findings.map((f) => f.message),
+        findings: findings.map((f) => told(f.said)),
         sizes: provedSizes(pieces, job.proof.pinned).map(({ pinned, isMm, holds }) => ({
           name: pinned.name,
           text: words.prove.sizeForSheet(

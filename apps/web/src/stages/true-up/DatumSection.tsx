@@ -17,6 +17,7 @@ import { useEffect, useState } from 'react';
 import { setTable, takeTool, useTable } from '@/table/table-store';
 import { surfaceNow } from '@/table/working-copies';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { finder } from '@/workers/finding';
 import { Section } from '../Docket';
 import { useJob } from '../job-store';
@@ -119,7 +120,7 @@ export function PlanScale({ picture, sheetWidthMm }: { picture: Picture; sheetWi
         error={isWrong}
         helperText={
           isWrong && !parsed.ok
-            ? parsed.message
+            ? told(parsed.said)
             : planScale
               ? words.trueUp.theWholePictureIsReallyWide(printBoth(sheetWidthMm * planScale.factor, unit))
               : words.trueUp.leaveEmptyIfTheDrawingIs

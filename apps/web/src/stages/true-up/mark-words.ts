@@ -2,7 +2,7 @@
  * What marks are called, and what each reads as beside itself on the table.
  */
 import { type Job, type Mark, measuredBy } from '@nuvet/core/job';
-import { printMm } from '@nuvet/core/length';
+import { printInches, printMm } from '@nuvet/core/length';
 import { distance, type Point } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
 import { words } from '@/words';
@@ -67,7 +67,7 @@ export function measuredText(mark: Pick<Mark, 'kind' | 'points'>, fit: TrueUpFit
   if (!measured) return '';
   if (measured.what === 'angle') return `${measured.value.toFixed(2)}°`;
   if (fit.model === 'unsized') return words.trueUp.pixelLength(pixelsAlong(mark.points).toFixed(1));
-  const length = unit === 'in' && isShort ? words.trueUp.inches((measured.value / 25.4).toFixed(3)) : printMm(measured.value);
+  const length = unit === 'in' && isShort ? printInches(measured.value) : printMm(measured.value);
   return measured.what === 'radius' ? `R ${length}` : length;
 }
 

@@ -1,17 +1,20 @@
-import { app } from './app';
-import { bringIn } from './bring-in';
-import { byHand } from './by-hand';
-import { job } from './job';
-import { makeReady } from './make-ready';
-import { prove } from './prove';
-import { server } from './server';
-import { table } from './table';
-import { trace } from './trace';
-import { trueUp } from './true-up';
-import { ui } from './ui';
-import { workers } from './workers';
+import { english as messages } from '@nuvet/core/messages';
+import { app } from './app.ts';
+import { bringIn } from './bring-in.ts';
+import { byHand } from './by-hand.ts';
+import { job } from './job.ts';
+import { makeReady } from './make-ready.ts';
+import { prove } from './prove.ts';
+import { server } from './server.ts';
+import { table } from './table.ts';
+import { trace } from './trace.ts';
+import { trueUp } from './true-up.ts';
+import { ui } from './ui.ts';
+import { workers } from './workers.ts';
 
 export const english = {
+  /** What the core says: findings, refusals, what undo is of. */
+  messages,
   app,
   bringIn,
   byHand,

@@ -5,8 +5,9 @@
 import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
-import { parseLength } from '@nuvet/core/length';
+import { parseLength, printToType } from '@nuvet/core/length';
 import { type ReactNode, useEffect, useState } from 'react';
+import { told } from '@/words/told';
 
 export function Row({ children }: { children: ReactNode }) {
   return (
@@ -28,7 +29,7 @@ interface MeasureProps {
 
 /** A length in few letters; typed as people say it, it counts with Enter or on leaving. */
 export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, placeholder }: MeasureProps) {
-  const printed = mm === null ? '' : String(Number((unit === 'mm' ? mm : mm / 25.4).toFixed(unit === 'mm' ? 3 : 4)));
+  const printed = mm === null ? '' : printToType(mm, unit);
   const [typed, setTyped] = useState(printed);
   const [fault, setFault] = useState<string | null>(null);
   const [isTouched, setTouched] = useState(false);
@@ -41,7 +42,7 @@ export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, pl
     if (typed.trim() === '' && onEmpty) return onEmpty();
     const parsed = parseLength(typed, unit, range);
     if (parsed.ok) onMm(parsed.mm);
-    else setFault(parsed.message);
+    else setFault(told(parsed.said, unit));
   };
   return (
     <TextField

@@ -1,0 +1,20 @@
+/** What is wrong with a typed length or scale. */
+export const lengths = {
+  noThousandsMarks: 'Write the number without marks between the thousands.',
+  dividedByZero: 'Nothing can be divided by zero.',
+  unknownUnit: (word: string) => `“${word}” is not a unit known here. Use mm, cm, m, in, ft or yd.`,
+  noMeaning: (ch: string) => `“${ch}” has no meaning in a length.`,
+  doesNotBelongHere: (text: string) => `“${text}” does not belong here.`,
+  lengthTimesLength: 'A length times a length is an area, not a length.',
+  numberByLength: 'A number divided by a length is not a length.',
+  bracketOpen: 'This bracket is not closed.',
+  smallerUnitFollows: (last: string) => `After ${last} a smaller unit must follow.`,
+  unitNeeded: 'This number needs a unit of its own.',
+  numberMissingBefore: 'A number is missing before this.',
+  numberMissingAtEnd: 'A number is missing at the end.',
+  typeALength: 'Type a length, such as 74 mm or 6in.',
+  tooLong: 'This is too long for a length.',
+  tooLarge: 'This is too large for a length.',
+  mustBePositive: 'The length must be more than zero.',
+  scaleExamples: 'State it as 1:76, as “1 in to the foot”, or as “1/4 in = 1 ft”.',
+};
