@@ -67,7 +67,7 @@ async function measureFlattening(page: Page, address: string, widthPx: number, h
   );
   const started = performance.now();
   await page.goto(`${address}/jobs/${id}?stage=true-up`);
-  const flattening = await framesWhile(page, () => page.getByText('Show it as it was photographed').waitFor({ timeout: 120_000 }));
+  const flattening = await framesWhile(page, () => page.getByText('Show the photograph as taken').waitFor({ timeout: 120_000 }));
   const shown = performance.now() - started;
   const warp = await page.evaluate(() => performance.getEntriesByName('laid flat')[0]?.duration ?? Number.NaN);
   console.log(

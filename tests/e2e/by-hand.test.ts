@@ -142,6 +142,7 @@ it('a box limits the trace; relations are found, one kind refused, the rest made
   await found.getByRole('checkbox', { name: 'plumb' }).click();
   await found.getByRole('button', { name: 'Make exact' }).click();
   await page.getByText(/^\d+ relations hold exactly now\.$/).waitFor();
+  await settled(page);
   const sides = stepsOf(((await piecesOf(id))[0] as Piece).outer).flatMap(({ from, segment }) =>
     segment.kind === 'line' ? [{ x: Math.abs(segment.to.x - from.x), y: Math.abs(segment.to.y - from.y) }] : [],
   );

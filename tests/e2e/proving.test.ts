@@ -110,7 +110,7 @@ it('a size that must come out is pinned by two clicks, typed, told when it is of
   await size.getByLabel('Must be').press('Enter');
   await size.getByLabel('Tolerance ±').fill('0.2');
   await size.getByLabel('Tolerance ±').press('Enter');
-  await page.getByText('“Size 1” is 138.40 mm and must be 138.10 ± 0.20 mm: 0.30 mm too large.').waitFor();
+  await page.getByText('“Size 1” is 138.40 mm and must be 138.10 mm ± 0.20 mm: 0.30 mm too large.').waitFor();
   await page.getByRole('button', { name: /^Prove: 1 to mend/ }).waitFor();
   expect(await button('Next: make ready').isEnabled()).toBe(false);
   await size.getByLabel('Tolerance ±').fill('0.3');
@@ -131,7 +131,7 @@ it('stock that is too small is told; the proof sheet is one page that names the 
   await page.getByLabel('Sheet height').fill('300');
   await page.getByLabel('Sheet height').press('Enter');
   await button('Prove').click();
-  await page.getByText('Sign is larger than the stock of 400 x 300 mm.').waitFor();
+  await page.getByText('Sign is larger than the stock of 400 mm x 300 mm.').waitFor();
   await button('Exclude it').click();
   await settled(page);
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Proof sheet').click()]);

@@ -1,11 +1,25 @@
 /** A photograph taken at an angle, brought to size by what is known in it, then traced: against the drawn truth. */
-import { defaultTraceSettings, newPicture, traceOnSheet } from '@nuvet/core/job';
-import { apply, type Path, type Point, pathBox, project, transformedPath } from '@nuvet/core/plane';
-import { greyPicture, paperCorners, sheetsFor, warped } from '@nuvet/core/raster';
+import { defaultTraceSettings, frameToTraceIn, newPicture, traceOnSheet } from '@nuvet/core/job';
+import {
+  apply,
+  circlePath,
+  inverseProjection,
+  type Path,
+  type Point,
+  pathArea,
+  pathBox,
+  pathLength,
+  polygonPath,
+  project,
+  transformedPath,
+} from '@nuvet/core/plane';
+import { greyPicture, onlyInside, paperCorners, sheetsFor, warped } from '@nuvet/core/raster';
 import { tracePicture } from '@nuvet/core/trace';
 import { findScaleCard, fitTrueUp, flatPlan, type TrueUpFit, type TrueUpMark } from '@nuvet/core/trueup';
-import { deviationOf, onScaleCard, type Photo, photographScene, plateScene, type Scene } from '@nuvet/truth';
+import { deviationOf, onScaleCard, type Photo, photographScene, plateScene, rectangle, type Scene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
+
+const p = (x: number, y: number): Point => ({ x, y });
 
 /** Marks as a person places them with a magnifier: to a tenth of a pixel. */
 const placed = (p: Point): Point => ({ x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 });
@@ -75,6 +89,59 @@ describe('the plate photographed at an angle', () => {
     const box = pathBox(outer as Path);
     expect(Math.abs(box.maxX - box.minX - 90)).toBeLessThan(0.15);
     expect(Math.abs(box.maxY - box.minY - 60)).toBeLessThan(0.15);
+  });
+});
+
+describe('a dark figure photographed where the light falls off', () => {
+  const kite = polygonPath([p(105, 30), p(165, 170), p(105, 260), p(45, 170)]);
+  const rings = [circlePath(p(40, 50), 20), circlePath(p(170, 50), 20)];
+  const figures: Scene = {
+    widthMm: 210,
+    heightMm: 297,
+    pieces: [kite, ...rings].map((outer) => ({ outer, holes: [] })),
+  } as unknown as Scene;
+
+  it.each([
+    [12, 40, 0.82],
+    [25, 70, 0.55],
+    [32, 110, 0.7],
+  ])('of %f degrees, leaning to %f, filling %f: no wider than it is, by a hundredth of a millimetre', (tiltDegrees, leanDegrees, fill) => {
+    const photo = photographScene(figures, { widthPx: 3000, heightPx: 4000, tiltDegrees, leanDegrees, fill, seed: 7 });
+    const corners = [p(0, 297), p(210, 297), p(210, 0), p(0, 0)].map((at) => photo.at(at));
+    const fit = fitTrueUp({ widthPx: 3000, heightPx: 4000 }, [{ kind: 'frame', id: 'sheet', points: corners, stated: [210, 297] }], null);
+    const { plan, flat } = flattened(photo, fit);
+    const frame = frameToTraceIn(
+      [corners.map((at) => project(inverseProjection(plan.toOriginal), at))],
+      plan.mmPerPx,
+      defaultTraceSettings,
+      flat,
+    );
+    const { pieces } = tracePicture(onlyInside(flat, frame as Point[]), plan.mmPerPx, defaultTraceSettings);
+    // The room about the sheet is not traced, nor its edge.
+    expect(pieces.length).toBe(3);
+    for (const truth of [kite, ...rings]) {
+      const found = pieces
+        .map(({ outer }) => transformedPath(outer, plan.toSheet))
+        .find((path) => Math.abs(pathLength(path) - pathLength(truth)) < 0.01 * pathLength(truth));
+      // Set off by d all along, an outline gains d times its length.
+      expect(Math.abs(Math.abs(pathArea(found as Path)) - Math.abs(pathArea(truth))) / pathLength(truth)).toBeLessThan(0.01);
+    }
+  });
+
+  it('a rectangle drawn on the paper limits nothing, a sheet on its ground does', () => {
+    const drawn: Scene = {
+      ...figures,
+      pieces: [{ outer: rectangle(20, 20, 170, 257), holes: [rectangle(21, 21, 168, 255)] }],
+    } as unknown as Scene;
+    const photo = photographScene(drawn, { widthPx: 1500, heightPx: 2000, tiltDegrees: 15, seed: 7 });
+    const at = (x: number, y: number, w: number, h: number) => [p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)].map((q) => photo.at(q));
+    expect(frameToTraceIn([at(20, 20, 170, 257)], 0.2, defaultTraceSettings, photo.picture)).toBeNull();
+    const sheetFrame = at(0, 0, 210, 297);
+    expect(frameToTraceIn([sheetFrame], 0.2, defaultTraceSettings, photo.picture)).toHaveLength(4);
+    // Marked crosswise it is the same sheet; where it is asked for, its surroundings are traced, too.
+    const crosswise = [0, 2, 1, 3].map((k) => sheetFrame[k] as Point);
+    expect(frameToTraceIn([crosswise], 0.2, defaultTraceSettings, photo.picture)).toHaveLength(4);
+    expect(frameToTraceIn([sheetFrame], 0.2, { ...defaultTraceSettings, aroundFrame: true }, photo.picture)).toBeNull();
   });
 });
 

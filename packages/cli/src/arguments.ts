@@ -68,6 +68,7 @@ Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each
   --plumb X1,Y1,X2,Y2           two places that must come out vertical
   --square X1,Y1,X2,Y2,X3,Y3    one leg, the corner and the other leg of a right angle
   --frame X1,Y1,...,X4,Y4=WxH   the corners in turn of a rectangle, such as 210mmx297mm
+  --around-frame                trace what lies around a framed sheet, too
   --circle X,Y;X,Y;X,Y=DIAMETER three places or more on a circle's rim
   --scale-card                  find the printed scale card and use it
   --straighten auto             turn so that most lines lie level or plumb
@@ -107,6 +108,7 @@ const sizingOptions = {
   plumb: list,
   square: list,
   frame: list,
+  'around-frame': flag,
   circle: list,
   model: one,
   'scale-card': flag,
@@ -157,6 +159,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
       wallMm: values.wall === undefined ? null : length('--wall', values.wall as string),
       forBlade: values['for-blade'] === true,
       within: null,
+      aroundFrame: values['around-frame'] === true,
     },
   };
 }

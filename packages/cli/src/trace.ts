@@ -4,9 +4,9 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
-import { newPicture, overallBox, type Piece, relatedPieces, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
-import { heightOf, widthOf } from '@nuvet/core/plane';
-import { type ColourPicture, greyPicture, type Pixels } from '@nuvet/core/raster';
+import { frameToTraceIn, newPicture, overallBox, type Piece, relatedPieces, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
+import { heightOf, inverseProjection, type Point, project, widthOf } from '@nuvet/core/plane';
+import { type ColourPicture, coloursInside, greyPicture, onlyInside, type Pixels } from '@nuvet/core/raster';
 import { madeSymmetric, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
 import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
@@ -27,14 +27,18 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     toSheet: fit.toSheet,
     mmPerPx: fit.mmPerPx,
   };
+  const back = flat ? inverseProjection(flat.plan.toOriginal) : null;
+  const frames = request.marks.flatMap((mark) => (mark.kind === 'frame' ? [mark.points.map((p) => (back ? project(back, p) : p))] : []));
+  const frame = frameToTraceIn(frames, surface.mmPerPx, request.settings, grey);
+  const inside = <T>(whole: T, limited: (whole: T, outline: readonly Point[]) => T): T => (frame ? limited(whole, frame) : whole);
   const traced =
     request.settings.colours.length > 0
-      ? traceColours(inColour(flat?.pixels ?? picture.pixels), surface.mmPerPx, request.settings)
-      : tracePicture(grey, surface.mmPerPx, request.settings);
+      ? traceColours(inside(inColour(flat?.pixels ?? picture.pixels), coloursInside), surface.mmPerPx, request.settings)
+      : tracePicture(inside(grey, onlyInside), surface.mmPerPx, request.settings);
   if (traced.pieces.length === 0) {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
-  const onSheet = traceOnSheet(asPicture, request.settings, traced, surface, fit);
+  const onSheet = traceOnSheet(asPicture, request.settings, traced, surface, fit, frame !== null);
   const { threshold } = onSheet;
   const symmetricPieces =
     request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, surface.mmPerPx, request.settings);
@@ -50,6 +54,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
   return done([
     ...[...files.keys()].map((file) => `${file}: ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${overall}`),
     ...warningsOn(fit).map((w) => `look: ${w}`),
+    ...(frame ? ['look: traced inside the framed sheet only; --around-frame traces what lies around it, too'] : []),
   ]);
 }
 

@@ -63,6 +63,11 @@ class CutterSession {
     return ['away', 'alarm', 'done', 'stopped'].includes(this.mood);
   }
 
+  /** Whether nothing more will be told: it is over, and all that was burnt is known. */
+  get isWhole(): boolean {
+    return this.mood === 'away' || (this.isOver && this.listings === 0);
+  }
+
   private send(): void {
     while (!this.heldBack && this.sent < this.lines.length && this.sent - this.answered < mostAhead) {
       this.wire.write(this.lines[this.sent] as string);
@@ -185,6 +190,8 @@ export interface CutterSeen {
   readonly message: string;
   readonly line: number;
   readonly lines: number;
+  /** Whether it is over and all that was burnt is told. */
+  readonly isWhole: boolean;
   readonly x: number;
   readonly y: number;
   /** Stretches from the one asked for on; of that one from the place asked for on. */
@@ -195,9 +202,9 @@ export interface CutterSeen {
 export function cutterSince(jobId: string, from: number, skip: number): CutterSeen | null {
   const session = kept.nuvetCutter;
   if (session?.jobId !== jobId) return null;
-  const { mood, message, line, lines, x, y, burns } = session;
+  const { mood, message, line, lines, x, y, burns, isWhole } = session;
   return {
-    mood, message, line, lines: lines.length, x, y,
+    mood, message, line, lines: lines.length, x, y, isWhole,
     burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
   }; // biome-ignore format: in one line what is told
 }

@@ -14,6 +14,7 @@ const whole = (pieces: Piece[]): JobTrace => ({
   settings: defaultTraceSettings,
   threshold: 130,
   dropped: 2,
+  insideFrame: false,
   mmPerPx: 0.1,
   toSheet: { a: 0.1, b: 0, c: 0, d: -0.1, e: 0, f: 0 },
   projection: null,

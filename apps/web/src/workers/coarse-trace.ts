@@ -5,7 +5,7 @@ import { type JobTrace, type JobTraceSettings, type Picture, type Surface, trace
 import { chain, stretch } from '@nuvet/core/plane';
 import { onlyInside, reducedTo } from '@nuvet/core/raster';
 import { findInk, firstLook } from '@nuvet/core/trace';
-import { type Held, holding, onSurface } from './held-picture';
+import { type Held, holding, limitsOn } from './held-picture';
 
 /** Pictures longer than this are looked at coarsely first, so that a slider's move shows at once; px. */
 const coarsePx = 1300;
@@ -27,18 +27,18 @@ export function coarseTrace(picture: Picture, surface: Surface, settings: JobTra
   if (!coarse) return null;
   const { factor } = coarse;
   const mmPerPx = surface.mmPerPx * factor;
-  const { threshold, inverted, smallestMm, within } = settings;
+  const { threshold, inverted, smallestMm, within, aroundFrame } = settings;
   const own = holding(surface);
-  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within]);
+  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within, aroundFrame, picture.marks.length]);
   if (own.coarseInk?.key !== key) {
-    const small = [picture.crop, within].reduce(
+    const { outlines } = limitsOn(picture, surface, settings, own.grey);
+    const small = outlines.reduce(
       (grey, outline) =>
-        outline
-          ? onlyInside(
-              grey,
-              onSurface(outline, surface).map(({ x, y }) => ({ x: x / factor, y: y / factor })),
-            )
-          : grey,
+        onlyInside(
+          grey,
+          outline.map(({ x, y }) => ({ x: x / factor, y: y / factor })),
+          inverted,
+        ),
       coarse.picture,
     );
     own.coarseInk = { key, ink: findInk(small, mmPerPx, settings) };

@@ -17,7 +17,7 @@ import {
   traceSettingsSchema,
 } from '@nuvet/core/job';
 import { apply, inverse, type Path, type Point, transformedPath } from '@nuvet/core/plane';
-import { coloursIn, hexOf, type Rgb } from '@nuvet/core/raster';
+import { coloursIn, coloursInside, hexOf, type Rgb } from '@nuvet/core/raster';
 import type { HalfSide } from '@nuvet/core/shape';
 import {
   type BorderSettings,
@@ -36,7 +36,7 @@ import { z } from 'zod';
 import { breath, breathing } from './breathing';
 import { asNumbers, type ChordTrace } from './chord-trace';
 import { coarseTrace, prepareLooks } from './coarse-trace';
-import { bordersOf, coloursOf, holding, unheard } from './held-picture';
+import { bordersOf, coloursOf, holding, limitsOn, onSurface, unheard } from './held-picture';
 
 /** What is this near to a symmetry is offered it, root mean square, mm; drawings by hand leave it by so much. */
 const nearlyMm = 0.6;
@@ -101,7 +101,10 @@ const tracer = {
     if (!borders || !isWanted()) return null;
     const found = await breathing(borders.fit(settings), (share) => onShare('tracing', share), isWanted);
     setTimeout(() => prepareLooks(picture, surface, settings));
-    return found && traceOnSheet(picture, settings, found, surface);
+    return (
+      found &&
+      traceOnSheet(picture, settings, found, surface, undefined, limitsOn(picture, surface, settings, holding(surface).grey).isFramed)
+    );
   },
 
   /** Pieces of which a hand has changed some segments, the others fitted anew to the borders that the settings find. */
@@ -123,13 +126,14 @@ const tracer = {
 
   /** The colours that a picture is made of, the commonest first. */
   async coloursIn(of: unknown, surface: Surface): Promise<{ hex: string; share: number }[]> {
-    const picture = pictureSchema.parse(of);
-    return coloursIn(await coloursOf(picture, surface, null, unheard)).map(({ rgb, share }) => ({ hex: hexOf(rgb), share }));
+    const { crop } = pictureSchema.parse(of);
+    const all = await coloursOf(surface, unheard);
+    return coloursIn(crop ? coloursInside(all, onSurface(crop, surface)) : all).map(({ rgb, share }) => ({ hex: hexOf(rgb), share }));
   },
 
   /** The colour at a place of the surface, the mean of the pixels about it. */
-  async colourAt(of: unknown, surface: Surface, { x, y }: Point): Promise<string | null> {
-    const { width, height, data } = await coloursOf(pictureSchema.parse(of), surface, null, unheard);
+  async colourAt(surface: Surface, { x, y }: Point): Promise<string | null> {
+    const { width, height, data } = await coloursOf(surface, unheard);
     const sum = [0, 0, 0];
     let count = 0;
     for (let v = Math.floor(y) - 2; v <= y + 2; v++) {

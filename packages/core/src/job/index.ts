@@ -17,6 +17,7 @@ export {
   masterOf,
   outlinesFrom,
 } from './drawn.ts';
+export { frameToTraceIn } from './framed.ts';
 export { type Edit, edited, patched, redone, undone } from './history.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
 export { pathsOf } from './piece-paths.ts';

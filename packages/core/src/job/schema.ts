@@ -134,6 +134,8 @@ export const traceSettingsSchema = z.strictObject({
   forBlade: z.boolean().default(false),
   /** The outline, in pixels of the picture as it came, outside which nothing is traced. */
   within: z.array(pointSchema).min(3).max(500).nullable().default(null),
+  /** Whether what lies around a framed sheet is traced, too. */
+  aroundFrame: z.boolean().default(false),
 });
 export type JobTraceSettings = z.infer<typeof traceSettingsSchema>;
 
@@ -144,6 +146,8 @@ export const traceSchema = z.strictObject({
   threshold: finite,
   /** Specks and pinholes left out for their size. */
   dropped: z.int().min(0),
+  /** Whether only the inside of a framed sheet was traced. */
+  insideFrame: z.boolean().default(false),
   /** The scale that tolerance and smallest size were taken at. */
   mmPerPx: finite.positive(),
   /** The fit that the pieces lie on the sheet by; it moves on when the picture is trued up again. */
@@ -220,4 +224,11 @@ export const emptyJob = (name: string): Job => ({
   setup: plainSetup,
 });
 
-export const defaultTraceSettings: JobTraceSettings = { ...plainTraceSettings, colours: [], wallMm: null, forBlade: false, within: null };
+export const defaultTraceSettings: JobTraceSettings = {
+  ...plainTraceSettings,
+  colours: [],
+  wallMm: null,
+  forBlade: false,
+  within: null,
+  aroundFrame: false,
+};

@@ -82,7 +82,7 @@ describe('the surface of a picture', () => {
     const [start, ...rest] = corners as [Point, ...Point[]];
     const outer = { start, segments: [...rest, start].map((to) => ({ kind: 'line' as const, to })), closed: true };
     const piece = { id: 'p', name: 'Piece 1', purpose: 'cut' as const, leftOut: false, runsOff: false, outer, holes: [] };
-    const trace = { pictureId: id, settings: defaultTraceSettings, threshold: 128, dropped: 0, mmPerPx: fit.mmPerPx, toSheet: fit.toSheet, projection: fit.projection, pieces: [piece] }; // biome-ignore format: a trace
+    const trace = { pictureId: id, settings: defaultTraceSettings, threshold: 128, dropped: 0, insideFrame: false, mmPerPx: fit.mmPerPx, toSheet: fit.toSheet, projection: fit.projection, pieces: [piece] }; // biome-ignore format: a trace
     const traced = applyCommand(job, { do: 'set-trace', trace });
     const larger = applyCommand(traced, { do: 'state', pictureId: id, markId: 'f', index: 0, text: '190 mm', value: 190 });
     const now = fitOf(larger.pictures[0] as Picture);

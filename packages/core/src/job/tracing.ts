@@ -15,12 +15,14 @@ export function traceOnSheet(
   trace: Trace,
   { toSheet, mmPerPx }: Pick<Surface, 'toSheet' | 'mmPerPx'> = surfaceOf(picture, null),
   fit: TrueUpFit = fitOf(picture),
+  insideFrame = false,
 ): JobTrace {
   return {
     pictureId: picture.id,
     settings,
     threshold: trace.threshold,
     dropped: trace.dropped,
+    insideFrame,
     mmPerPx,
     toSheet: fit.toSheet,
     projection: fit.model === 'perspective' ? fit.projection : null,

@@ -38,10 +38,10 @@ describe('a message', () => {
   it('counts in the singular and the plural', () => {
     expect(say.findings.crossesItself('A', 1).message).toBe('A crosses itself at one place.');
     expect(say.findings.thinWeb('A', length(0.5), length(1), 2).message).toBe(
-      'A is 0.50 mm at its thinnest, and thin at one more place; the minimum is 1.00 mm.',
+      'A is 0.50 mm at its thinnest, and thin at one more place; the minimum is 1 mm.',
     );
     expect(say.findings.largerThanStock('A, B, C, …', 4, length(300), length(200)).message).toBe(
-      '4 pieces (A, B, C, …) are larger than the stock of 300.00 mm x 200.00 mm.',
+      '4 pieces (A, B, C, …) are larger than the stock of 300 mm x 200 mm.',
     );
   });
 

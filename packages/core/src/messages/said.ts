@@ -47,8 +47,8 @@ type Sayings = { readonly [A in keyof Texts]: { readonly [K in keyof Texts[A]]: 
 
 export const length = (mm: number): Length => ({ mm });
 
-/** Lengths as messages say them: hundredths, thousandths where they are small. */
-export const printLength = (mm: number): string => `${mm < 0.1 ? mm.toFixed(3) : mm.toFixed(2)} mm`;
+/** Lengths as messages say them: whole millimetres where they are, else hundredths, thousandths where they are small. */
+export const printLength = (mm: number): string => `${Number.isInteger(mm) ? mm : mm < 0.1 ? mm.toFixed(3) : mm.toFixed(2)} mm`;
 
 /**
  * What was said, in the words of a language.

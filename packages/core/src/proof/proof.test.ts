@@ -41,6 +41,7 @@ const jobOf = (picture: Picture, pieces: ReturnType<typeof piece>[]): Job => {
     settings: { ...defaultTraceSettings, toleranceMm: 0.1, smallestMm: 1 },
     threshold: 128,
     dropped: 0,
+    insideFrame: false,
     mmPerPx: 0.1,
     toSheet: { a: 0.1, b: 0, c: 0, d: -0.1, e: 0, f: 80 },
     projection: null,

@@ -20,6 +20,10 @@ export function convexHull(points: readonly Point[]): Point[] {
   return sorted.length < 3 ? sorted : [...half(sorted), ...half(sorted.toReversed())];
 }
 
+/** The area of a polygon of corners in turn, either way round. */
+export const polygonArea = (corners: readonly Point[]): number =>
+  Math.abs(corners.reduce((sum, p, k) => sum + cross(p, corners[(k + 1) % corners.length] as Point), 0)) / 2;
+
 /** The same hull with at most `most` corners: those that add least area go first. */
 export function simplerHull(hull: readonly Point[], most: number): Point[] {
   const kept = [...hull];

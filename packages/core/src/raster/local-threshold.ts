@@ -43,6 +43,17 @@ export function evenedOut(picture: GreyPicture, windowPx: number): GreyPicture {
   return mapped(even, limits, (v, t) => v - t + 127.5);
 }
 
+/**
+ * The picture with the border between what is darker than one level and what is lighter at 127.5: half way between the two in every
+ * window.
+ */
+export function borderLevelled(picture: GreyPicture, windowPx: number, level: number): GreyPicture {
+  const windowCells = Math.max(3, Math.round(windowPx / cellPx));
+  const [columns, rows] = [Math.ceil(picture.width / cellPx), Math.ceil(picture.height / cellPx)];
+  const one = { columns, rows, values: new Float64Array(columns * rows).fill(level) };
+  return mapped(picture, midway(picture, windowCells, level, one), (v, t) => v - t + 127.5);
+}
+
 /** Every pixel with the grid's value beside it, straight between the cells' middles. */
 function mapped(
   { width, height, data }: GreyPicture,

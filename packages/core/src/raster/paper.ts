@@ -3,11 +3,11 @@
  * Rests on: Otsu's threshold on a small copy, the largest bright part's hull, straight lines through the strongest
  * edge along each side (least squares, outliers left out).
  */
-import { cross, crossing, distance, norm, type Point } from '../plane/point.ts';
+import { crossing, distance, norm, type Point } from '../plane/point.ts';
 import { contoursAt } from './contours.ts';
 import { edgeLine } from './edge-line.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
-import { convexHull, simplerHull } from './hull.ts';
+import { convexHull, polygonArea, simplerHull } from './hull.ts';
 import { reducedTo } from './reduced.ts';
 import { histogram, otsuThreshold } from './threshold.ts';
 
@@ -36,7 +36,7 @@ export function paperCorners(picture: GreyPicture): [Point, Point, Point, Point]
     y: largest.points[2 * k + 1] as number,
   }));
   const rough = simplerHull(convexHull(points), 4);
-  if (rough.length !== 4 || areaOf(rough) < 0.9 * largest.area || areaOf(rough) > 1.15 * largest.area) return null;
+  if (rough.length !== 4 || polygonArea(rough) < 0.9 * largest.area || polygonArea(rough) > 1.15 * largest.area) return null;
   if (rough.some((p) => p.x < 2 || p.y < 2 || p.x > small.width - 2 || p.y > small.height - 2)) return null;
   const corners = rough.map((p) => ({ x: p.x * scale, y: p.y * scale }));
   const sides = corners.map((p, k) => edgeLine(picture, p, corners[(k + 1) % 4] as Point, 3 * scale + 3));
@@ -47,8 +47,6 @@ export function paperCorners(picture: GreyPicture): [Point, Point, Point, Point]
   if (fine.some((p, k) => !p || distance(p, corners[k] as Point) > 12 * scale)) return null;
   return fromUpperLeft(fine as Point[]);
 }
-
-const areaOf = (p: readonly Point[]): number => Math.abs(p.reduce((sum, a, k) => sum + cross(a, p[(k + 1) % p.length] as Point), 0)) / 2;
 
 function fromUpperLeft(corners: readonly Point[]): [Point, Point, Point, Point] {
   const middle = { x: corners.reduce((s, p) => s + p.x, 0) / 4, y: corners.reduce((s, p) => s + p.y, 0) / 4 };

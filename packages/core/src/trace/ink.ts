@@ -4,6 +4,7 @@
  */
 import { type Contour, contoursAt } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
+import { evenlyLit, isUnevenlyLit } from '../raster/lighting.ts';
 import { evenedOut } from '../raster/local-threshold.ts';
 import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
 
@@ -42,22 +43,40 @@ const windowMm = 6;
 /** @param mmPerPx the picture's true scale */
 export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
   const dark = settings.inverted ? negativeOf(picture) : picture;
-  const isLocal = settings.threshold === 'local';
-  const grey = isLocal ? evenedOut(dark, windowMm / mmPerPx) : dark;
-  const counts = histogram(grey);
-  const found = isLocal
-    ? classMeans(counts, 127)
-    : typeof settings.threshold === 'number'
-      ? handSet(counts, settings)
-      : inkThreshold(counts);
+  const { grey, counts, found, told } = parted(dark, windowMm / mmPerPx, settings);
   if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, softness: 1, leastRoughness: 0 };
   const level = Math.min(254, found.value) + 0.5;
   const { contours, meanStep, dropped } = contoursAt(grey, level, (settings.smallestMm / mmPerPx) ** 2);
   // A Gaussian edge of deviation s rises by contrast / (s sqrt(2 pi)) a pixel at its middle.
   const contrast = Math.max(1, found.paper - found.ink);
   const softness = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
-  const threshold = settings.inverted ? 255 - found.value : found.value;
+  const threshold = settings.inverted ? 255 - told : told;
   return { grey, level, contours, threshold, dropped, softness, leastRoughness: isBilevel(counts) ? stairsPx : 0.03 };
+}
+
+interface Parted {
+  readonly grey: GreyPicture;
+  readonly counts: Uint32Array;
+  readonly found: Pick<Threshold, 'value' | 'ink' | 'paper'> | null;
+  /** The threshold that a person is told: in greys of the picture as it came, where one serves it. */
+  readonly told: number;
+}
+
+/** Ink and paper told apart; where the light falls off, with their border at one level. */
+function parted(dark: GreyPicture, windowPx: number, settings: InkSettings): Parted {
+  const levelled = (grey: GreyPicture, told: number): Parted => {
+    const counts = histogram(grey);
+    return { grey, counts, found: classMeans(counts, 127), told };
+  };
+  if (settings.threshold === 'local') return levelled(evenedOut(dark, windowPx), 127);
+  const counts = histogram(dark);
+  if (typeof settings.threshold === 'number') {
+    const found = handSet(counts, settings);
+    return { grey: dark, counts, found, told: found.value };
+  }
+  const found = inkThreshold(counts);
+  if (found && isUnevenlyLit(dark, found)) return levelled(evenlyLit(dark, windowPx, found), found.value);
+  return { grey: dark, counts, found, told: found?.value ?? 127 };
 }
 
 const handSet = (counts: Uint32Array, { threshold, inverted }: InkSettings) =>

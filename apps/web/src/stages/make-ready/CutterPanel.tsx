@@ -60,13 +60,19 @@ export function CutterPanel({
   const [fault, setFault] = useState<string | null>(null);
   const mood = seen?.mood ?? 'idle';
   const isUnderWay = ['running', 'pausing', 'paused'].includes(mood);
+  const isCut = mood === 'done' && seen?.isWhole === true;
   // biome-ignore lint/correctness/useExhaustiveDependencies: once the program has ended, what was burnt is complete
   useEffect(() => {
     setMeasured(null);
-    if (mood !== 'done' || !plan) return;
-    const timer = setTimeout(() => void maker().measured(pieces, job.setup, plan, stretches).then(setMeasured), 700);
-    return () => clearTimeout(timer);
-  }, [mood, plan]);
+    if (!isCut || !plan) return;
+    let isWanted = true;
+    void maker()
+      .measured(pieces, job.setup, plan, stretches)
+      .then((found) => isWanted && setMeasured(found));
+    return () => {
+      isWanted = false;
+    };
+  }, [isCut, plan]);
   const send = async () => {
     if (!plan) return;
     setFault(null);

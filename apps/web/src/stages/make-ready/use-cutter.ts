@@ -16,6 +16,8 @@ const seenSchema = z
     message: z.string(),
     line: z.int(),
     lines: z.int(),
+    /** Whether it is over and all that was burnt has come. */
+    isWhole: z.boolean(),
     x: z.number(),
     y: z.number(),
     burns: z.array(z.object({ points: z.array(z.number()) })),
@@ -61,7 +63,7 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
         setSeen(rest);
         const head = apply(toSheet, { x: answer.x, y: answer.y });
         setMaking({ burnt: { stretches: burnt, head, isOver: isOver(answer.mood), isDone: answer.mood === 'done' } });
-        return !isOver(answer.mood);
+        return !answer.isWhole;
       } catch (error) {
         setMessage((error as Error).message);
         // The cutter goes on without the page; once the connection is back, so does what is shown.
@@ -79,9 +81,6 @@ export function useCutter(jobId: string, machine: Job['setup']['machine'], plan:
       const burnt: Point[][] = [];
       stretches.current = burnt;
       while (isWanted && (await look(burnt))) await new Promise((resolve) => setTimeout(resolve, askEveryMs));
-      // What was burnt last comes with the end, not before it.
-      if (isWanted) await new Promise((resolve) => setTimeout(resolve, askEveryMs));
-      if (isWanted) await look(burnt);
     })();
     return () => {
       isWanted = false;

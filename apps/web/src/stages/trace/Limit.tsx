@@ -1,11 +1,11 @@
 'use client';
 /**
- * To what part of the picture the trace is limited: a box or an outline drawn on the table.
+ * To what part of the picture the trace is limited: a box or an outline drawn on the table, or the sheet that was framed.
  */
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import type { JobTraceSettings } from '@nuvet/core/job';
+import type { JobTrace, JobTraceSettings } from '@nuvet/core/job';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { takeTool, useTable } from '@/table/table-store';
 import { words } from '@/words';
@@ -44,5 +44,27 @@ export function Limit({ within, onAll }: { within: JobTraceSettings['within']; o
         </Box>
       )}
     </Section>
+  );
+}
+
+/** Says that only the framed sheet was traced, and lets its surroundings be traced, too. */
+export function FrameLimit({
+  trace,
+  settings,
+  onChange,
+}: {
+  trace: JobTrace | null;
+  settings: JobTraceSettings;
+  onChange: (settings: JobTraceSettings) => void;
+}) {
+  const isInside = trace?.insideFrame === true;
+  if (!isInside && !settings.aroundFrame) return null;
+  return (
+    <Box role="status" sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', gap: 1 }}>
+      <Typography variant="body2">{isInside ? words.trace.insideFrameOnly : words.trace.aroundFrameToo}</Typography>
+      <Button size="small" sx={{ flexShrink: 0 }} onClick={() => onChange({ ...settings, aroundFrame: isInside })}>
+        {isInside ? words.trace.traceAroundIt : words.trace.insideFrame}
+      </Button>
+    </Box>
   );
 }

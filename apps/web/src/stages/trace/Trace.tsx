@@ -36,7 +36,7 @@ import { Closeness } from './Closeness';
 import { ByHand } from './hand/ByHand';
 import { TraySwitch } from './hand/TraySwitch';
 import { InkSettings, isDrawnLine } from './InkSettings';
-import { Limit } from './Limit';
+import { FrameLimit, Limit } from './Limit';
 import { isSame } from './MeantColours';
 import { OtherPictures } from './OtherPictures';
 import { PieceList, SelectedPiece } from './PieceList';
@@ -87,7 +87,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       false,
     ),
   );
-  useHandedOver(picture, surface, settings, move);
+  useHandedOver(surface, settings, move);
   useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
   const canProve = useCanProve(kept.length);
   const isEmpty = shown !== null && pieces.length === 0 && !progress;
@@ -110,6 +110,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       )}
       {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
       {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
+      <FrameLimit trace={shown} settings={settings} onChange={move} />
       {!progress && !preview && <Annotations pieces={pieces} onLeaveOut={leaveOut} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <InkSettings picture={picture} surface={surface} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
@@ -233,7 +234,7 @@ function useLatest<Of extends unknown[]>(doing: (...of: Of) => void): (...of: Of
 }
 
 /** What a tool took on the table goes into the settings. */
-function useHandedOver(picture: Picture, surface: Surface, settings: JobTraceSettings, onMove: (settings: JobTraceSettings) => void): void {
+function useHandedOver(surface: Surface, settings: JobTraceSettings, onMove: (settings: JobTraceSettings) => void): void {
   const handedOver = useTable((s) => s.handedOver);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only what is newly handed over counts
   useEffect(() => {
@@ -244,7 +245,7 @@ function useHandedOver(picture: Picture, surface: Surface, settings: JobTraceSet
     else if (at) {
       const back = fromOriginal(surface);
       void tracer()
-        .colourAt(picture, surface, back ? project(back, at) : at)
+        .colourAt(surface, back ? project(back, at) : at)
         .then((hex) => {
           if (hex && settings.colours.length < 12 && !settings.colours.some((m) => isSame(m.hex, hex)))
             onMove({ ...settings, colours: [...settings.colours, { hex, purpose: 'cut' }] });
