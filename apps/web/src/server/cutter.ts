@@ -139,6 +139,7 @@ class CutterSession {
 
   private gone(why: string): void {
     clearInterval(this.timer);
+    this.listings = 0;
     if (this.isOver) return;
     [this.mood, this.message] = ['away', why];
   }

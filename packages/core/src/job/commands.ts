@@ -110,6 +110,7 @@ export const commandSchema = z.discriminatedUnion('do', [
       .strictObject({
         name: drawnFields.shape.name,
         purpose: drawnFields.shape.purpose,
+        purposes: drawnFields.shape.purposes.unwrap(),
         live: drawnFields.shape.live.unwrap(),
         held: drawnFields.shape.held.unwrap(),
       })
@@ -407,6 +408,11 @@ function withPieces(job: Job, ids: readonly string[], change: Partial<Pick<Piece
     ...job,
     traces: job.traces.map((t) => (t.pieces.some((p) => wanted.has(p.id)) ? { ...t, pieces: changed(t.pieces) } : t)),
     drawings: job.drawings.map((d) => (d.pieces.some((p) => wanted.has(p.id)) ? { ...d, pieces: changed(d.pieces) } : d)),
-    drawn: job.drawn.some((d) => own.has(d.id)) ? job.drawn.map((d) => (own.has(d.id) ? { ...d, ...change } : d)) : job.drawn,
+    drawn: job.drawn.some((d) => own.has(d.id)) ? job.drawn.map((d) => (own.has(d.id) ? withOnePurpose(d, change) : d)) : job.drawn,
   };
+}
+
+/** A purpose for the whole ends those of its single outlines. */
+function withOnePurpose({ purposes, ...drawn }: Drawn, change: Partial<Pick<Piece, 'leftOut' | 'purpose'>>): Drawn {
+  return { ...drawn, ...change, ...(purposes && !change.purpose ? { purposes } : {}) };
 }

@@ -137,3 +137,54 @@ describe('what is drawn', () => {
     expect(() => run(job, { do: 'redraw', drawnId: 'zz', source: slot })).toThrow(/no longer exists/);
   });
 });
+
+describe('outlines of one thing', () => {
+  // A badge with a hole, and rings at 3 and 6 mm about its outer outline alone.
+  const badge = drawn(
+    'badge',
+    { kind: 'paths', paths: [circlePath({ x: 0, y: 0 }, 20), circlePath({ x: 0, y: 12 }, 3)] },
+    { live: [{ kind: 'offset', by: 3, count: 2, corners: 'round', keeps: true, only: 0 }] },
+  );
+  const radii = (pieces: readonly Piece[]) =>
+    pieces.map(({ purpose, outer, holes }) => [
+      purpose,
+      ...[outer, ...holes].map((path) => Math.round((pathBox(path).maxX - pathBox(path).minX) * 50) / 100),
+    ]);
+
+  it('are set off one by one: the hole’s edge stays as it is', () => {
+    const job = run(start, { do: 'draw', drawn: badge });
+    // All of one purpose: a ring of material between the rings, and the badge within.
+    expect(radii(keptPieces(job)).flat().filter((r) => typeof r === 'number').sort((a, b) => Number(a) - Number(b))).toEqual([3, 20, 23, 26]); // biome-ignore format: one line
+    const grown = (by: number) => run(start, { do: 'draw', drawn: { ...badge, live: [{ kind: 'offset', by, count: 1, corners: 'round', keeps: false, only: 1 }] } }); // biome-ignore format: one line
+    // Outward makes a hole larger, as it does any outline chosen by itself.
+    expect(radii(keptPieces(grown(1)))).toEqual([['cut', 20, 4]]);
+    expect(radii(keptPieces(grown(-1)))).toEqual([['cut', 20, 2]]);
+  });
+  it('have purposes of their own, and lie in one another only where those are the same', () => {
+    const job = run(
+      start,
+      { do: 'draw', drawn: badge },
+      { do: 'change-drawn', drawnId: 'badge', change: { purposes: { 0: 'engrave', 2: 'score' } } },
+    );
+    expect(radii(keptPieces(job))).toEqual(expect.arrayContaining([['engrave', 20], ['score', 23], ['cut', 26, 3]])); // biome-ignore format: one line
+    expect(keptPieces(job)).toHaveLength(3);
+    expect(jobSchema.parse(JSON.parse(JSON.stringify(job)))).toEqual(job);
+    const ids = keptPieces(job).map(({ id }) => id);
+    expect(new Set(ids).size).toBe(3);
+    // A purpose for the whole ends them.
+    const whole = run(job, { do: 'set-purpose', pieceIds: ['badge'], purpose: 'pocket' });
+    expect(whole.drawn[0]?.purposes).toBeUndefined();
+    expect(new Set(keptPieces(whole).map(({ purpose }) => purpose))).toEqual(new Set(['pocket']));
+    // Left out and taken in again it keeps them.
+    const back = run(
+      job,
+      { do: 'leave-out', pieceIds: ['badge'], leftOut: true },
+      { do: 'leave-out', pieceIds: ['badge'], leftOut: false },
+    );
+    expect(back.drawn[0]?.purposes).toEqual({ 0: 'engrave', 2: 'score' });
+  });
+  it('refuse a purpose for what is no number of an outline', () => {
+    const change = { purposes: { first: 'engrave' } } as never;
+    expect(() => jobSchema.parse({ ...start, drawn: [{ ...badge, ...change }] })).toThrow();
+  });
+});

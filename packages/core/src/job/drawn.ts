@@ -22,7 +22,7 @@ import {
   stripOf,
   withMeasuresHeld,
 } from '../shape/index.ts';
-import { coordinate as finite, type Piece, pathSchema, pointSchema, purposes, text } from './schema-parts.ts';
+import { coordinate as finite, type Piece, type Purpose, pathSchema, pointSchema, purposes, text } from './schema-parts.ts';
 
 const size = finite.positive().max(100_000);
 /** Shorter than a piece's, which may carry a number more. */
@@ -70,6 +70,8 @@ const liveStepSchema = z.discriminatedUnion('kind', [
     count: z.int().min(1).max(100),
     corners: z.enum(cornerKinds),
     keeps: z.boolean(),
+    /** The one outline that is set off, in their order before this step; without it all are, as areas. */
+    only: z.int().min(0).max(20_000).optional(),
   }),
   z.strictObject({ kind: z.literal('band'), width: size, ends: z.enum(endKinds), corners: z.enum(cornerKinds) }),
   z.strictObject({
@@ -99,6 +101,8 @@ export const drawnFields = z.strictObject({
   id,
   name: text(80),
   purpose: z.enum(purposes),
+  /** Purposes of single outlines, by their number; the others have that of the whole. */
+  purposes: z.record(z.string().regex(/^\d{1,5}$/), z.enum(purposes)).optional(),
   leftOut: z.boolean().default(false),
   source: z.discriminatedUnion('kind', [
     /** As it is being drawn, point by point; one point alone is kept, too. */
@@ -255,7 +259,7 @@ export function drawnPieces(job: Drawing): Piece[] {
 }
 
 const looksAlike = (a: Drawn, b: Drawn): boolean =>
-  a.id === b.id && a.name === b.name && a.purpose === b.purpose && a.leftOut === b.leftOut;
+  a.id === b.id && a.name === b.name && a.purpose === b.purpose && a.purposes === b.purposes && a.leftOut === b.leftOut;
 
 const ringPart = 'ring-';
 
@@ -265,14 +269,20 @@ export function areRings(a: Pick<Piece, 'id'>, b: Pick<Piece, 'id'>): boolean {
   return rootA === rootB && `${partA} ${partB}`.includes(ringPart);
 }
 
-function asPieces({ id: drawnId, name, purpose, leftOut, live }: Drawn, paths: readonly Path[]): Piece[] {
-  const [closed, open] = [paths.filter((path) => path.closed), paths.filter((path) => !path.closed)];
-  const whole = closed.length === 1 ? [{ outer: counterClockwise(closed[0] as Path), holes: [] }] : nested(closed);
-  const all = [...whole, ...open.map((outer) => ({ outer, holes: [] as Path[] }))];
-  // Rings lie in one another on purpose: their ids say so.
-  const part = live.some((step) => step.kind === 'offset') ? ringPart : '';
+/** Closed outlines of one purpose lie in one another as holes and islands; those of another purpose do not count among them. */
+function asPieces({ id: drawnId, name, purpose: whole, purposes: own, leftOut, live }: Drawn, paths: readonly Path[]): Piece[] {
+  const purposeOf = (k: number): Purpose => own?.[k] ?? whole;
+  const groups = [...new Set(paths.map((_, k) => purposeOf(k)))];
+  const all = groups.flatMap((purpose) => {
+    const mine = paths.filter((_, k) => purposeOf(k) === purpose);
+    const [closed, open] = [mine.filter((path) => path.closed), mine.filter((path) => !path.closed)];
+    const areas = closed.length === 1 ? [{ outer: counterClockwise(closed[0] as Path), holes: [] }] : nested(closed);
+    return [...areas, ...open.map((outer) => ({ outer, holes: [] as Path[] }))].map((area) => ({ ...area, purpose }));
+  });
+  // Rings lie in one another on purpose, and so do outlines of several purposes: their ids say so.
+  const part = live.some((step) => step.kind === 'offset') || groups.length > 1 ? ringPart : '';
   return all.map(
-    ({ outer, holes }, k): Piece => ({
+    ({ outer, holes, purpose }, k): Piece => ({
       id: k === 0 ? drawnId : `${drawnId}/${part}${k + 1}`,
       name: all.length === 1 ? name : `${name} ${k + 1}`,
       purpose,

@@ -3,7 +3,7 @@
  * Out: the outlines that come of it. Nothing derived is stored: it is worked out anew when the master changes, and kept by
  * identity while it does not.
  */
-import { type Path, pathArea } from '../plane/path.ts';
+import { type Path, pathArea, reversedPath } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import { bandAbout, type EndKind } from './band.ts';
 import { combined, nested, overlapsUnited } from './combine.ts';
@@ -16,7 +16,15 @@ import { type CornerKind, plainOffset } from './raw-offset.ts';
 export type LiveStep =
   | { readonly kind: 'round'; readonly size: number; readonly which: 'all' | 'inner' | 'outer'; readonly how: CornerCut }
   /** Closed outlines grow by `by`, shrink where it is negative; again and again, `count` times. `keeps` shows the outline itself, too. */
-  | { readonly kind: 'offset'; readonly by: number; readonly count: number; readonly corners: CornerKind; readonly keeps: boolean }
+  | {
+      readonly kind: 'offset';
+      readonly by: number;
+      readonly count: number;
+      readonly corners: CornerKind;
+      readonly keeps: boolean;
+      /** The one outline that is set off, by its number; all without it. */
+      readonly only?: number | undefined;
+    }
   /** Lines become bands of a width. */
   | { readonly kind: 'band'; readonly width: number; readonly ends: EndKind; readonly corners: CornerKind }
   /**
@@ -108,8 +116,9 @@ function rounded(paths: readonly Path[], { size, which, how }: Extract<LiveStep,
 const offsetMemories = new WeakMap<LiveStep, Map<string, OffsetMemory>>();
 
 function setOff(paths: readonly Path[], step: Extract<LiveStep, { kind: 'offset' }>): Path[] {
-  const { by, count, corners, keeps } = step;
-  const [open, closed] = [paths.filter((path) => !path.closed), paths.filter((path) => path.closed)];
+  const { by, count, corners, keeps, only } = step;
+  const [closed, others] = [[] as Path[], [] as Path[]];
+  for (const [k, path] of paths.entries()) (path.closed && (only === undefined || only === k) ? closed : others).push(path);
   const memories = offsetMemories.get(step) ?? new Map<string, OffsetMemory>();
   offsetMemories.set(step, memories);
   const memoryOf = (key: string): OffsetMemory => {
@@ -117,13 +126,15 @@ function setOff(paths: readonly Path[], step: Extract<LiveStep, { kind: 'offset'
     memories.set(key, memory);
     return memory;
   };
-  const pieces = nested(closed);
+  // One outline alone is set off as it is seen: outward makes it larger, also where it is a hole.
+  const pieces =
+    only === undefined ? nested(closed) : closed.map((path) => ({ outer: isLeft(path) ? path : reversedPath(path), holes: [] as Path[] }));
   const made = Array.from({ length: count }, (_, ring) => {
     const areas = pieces.map((piece, k) => offsetPiece(piece, by * (ring + 1), { ...plainOffset, corners }, memoryOf(`${k}/${ring}`)));
     // Grown, pieces may come to overlap.
     return overlapsUnited(areas.flat().map(({ outer, holes }) => [outer, ...holes]));
   }).flat();
-  return keeps ? [...paths, ...made] : [...made, ...open];
+  return keeps ? [...paths, ...made] : [...made, ...others];
 }
 
 function withoutOutlines(paths: readonly Path[], others: readonly Path[]): Path[] {

@@ -21,7 +21,7 @@ export function PurposeField({ pieces }: { pieces: readonly [Piece, ...Piece[]] 
     >
       {purposes.map((purpose) => (
         <MenuItem key={purpose} value={purpose}>
-          {purpose}
+          {words.trace.purposes[purpose]}
         </MenuItem>
       ))}
     </TextField>

@@ -17,6 +17,7 @@ import { words } from '@/words';
 import { Reading } from '../../Docket';
 import { useJob } from '../../job-store';
 import { PurposeField } from '../PurposeField';
+import { OutlinePurposes } from './OutlinePurposes';
 import { Measure, Pick, Row } from './Rows';
 
 export function ChosenPanel() {
@@ -64,6 +65,7 @@ export function ChosenPanel() {
         </Typography>
       )}
       {one && <PurposeField pieces={[one, ...rest]} />}
+      <OutlinePurposes />
       {one && (
         <Button size="small" sx={{ justifySelf: 'start' }} onClick={() => markCentre(run, job, pieces)}>
           {words.byHand.markItsCentre}

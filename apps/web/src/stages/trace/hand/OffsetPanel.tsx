@@ -8,9 +8,15 @@ import { useState } from 'react';
 import { NumberField } from '@/ui/NumberField';
 import { words } from '@/words';
 import { LiveSteps } from './LiveSteps';
+import { sizeOf } from './OutlinePurposes';
 import { Measure, Pick, Row } from './Rows';
 import { cornerWords, endWords } from './tool-words';
 import { useChosen } from './use-chosen';
+
+/** Outlines of a thing are named one by one where they are no more than this. */
+const mostToName = 24;
+
+const numberIn = (key: string): number => Number(key.slice('outline '.length));
 
 export function OffsetPanel() {
   const { job, targets, withStep } = useChosen();
@@ -19,9 +25,13 @@ export function OffsetPanel() {
   const [side, setSide] = useState<'out' | 'in'>('out');
   const [corners, setCorners] = useState<CornerKind>('round');
   const [keeps, setKeeps] = useState<'with' | 'instead'>('with');
+  const [only, setOnly] = useState('all');
   const [ends, setEnds] = useState<EndKind>('round');
   const isOpen = targets.some(({ paths }) => paths.some((path) => !path.closed));
   const isClosed = targets.some(({ paths }) => paths.some((path) => path.closed));
+  const [target] = targets;
+  const outlines = targets.length === 1 && target && target.paths.length > 1 && target.paths.length <= mostToName ? target.paths : [];
+  const isOne = only !== 'all' && outlines[numberIn(only)]?.closed === true;
   return (
     <>
       <Row>
@@ -47,6 +57,21 @@ export function OffsetPanel() {
             <Pick label={words.byHand.side} value={side} words={{ out: words.byHand.outside, in: words.byHand.inside }} onPick={setSide} />
             <Pick label={words.byHand.corners} value={corners} words={cornerWords} onPick={setCorners} />
           </Row>
+          {outlines.length > 0 && (
+            <Pick
+              label={words.byHand.whichOutline}
+              value={isOne ? only : 'all'}
+              words={{
+                all: words.byHand.allOutlines,
+                ...Object.fromEntries(
+                  outlines.flatMap((path, k) =>
+                    path.closed ? [[`outline ${k}`, words.byHand.outlineOfSize(k + 1, sizeOf(path, job.unit))]] : [],
+                  ),
+                ),
+              }}
+              onPick={setOnly}
+            />
+          )}
           <Pick
             label={words.byHand.originalOutline}
             value={keeps}
@@ -68,7 +93,14 @@ export function OffsetPanel() {
           variant="contained"
           disabled={targets.length === 0}
           onClick={() =>
-            withStep(words.byHand.anOffset, { kind: 'offset', by: side === 'out' ? by : -by, count, corners, keeps: keeps === 'with' })
+            withStep(words.byHand.anOffset, {
+              kind: 'offset',
+              by: side === 'out' ? by : -by,
+              count,
+              corners,
+              keeps: keeps === 'with',
+              ...(isOne ? { only: numberIn(only) } : {}),
+            })
           }
         >
           {count > 1 ? words.byHand.ringsLive(count) : words.byHand.setOffLive}
