@@ -184,7 +184,7 @@ describe('outlines of one thing', () => {
     expect(back.drawn[0]?.purposes).toEqual({ 0: 'engrave', 2: 'score' });
   });
   it('refuse a purpose for what is no number of an outline', () => {
-    const change = { purposes: { first: 'engrave' } } as never;
+    const change = { purposes: { first: 'engrave' } } as object;
     expect(() => jobSchema.parse({ ...start, drawn: [{ ...badge, ...change }] })).toThrow();
   });
 });

@@ -69,6 +69,7 @@ export {
   transformedSegment,
 } from './segment.ts';
 export {
+  about,
   apply,
   chain,
   determinant,

@@ -16,6 +16,8 @@ export interface Transform {
 export const identity: Transform = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 export const shift = (x: number, y: number): Transform => ({ ...identity, e: x, f: y });
 export const stretch = (sx: number, sy = sx): Transform => ({ ...identity, a: sx, d: sy });
+/** A map about a place that it leaves where it is, as the map is about the origin. */
+export const about = (p: Point, map: Transform): Transform => chain(shift(p.x, p.y), chain(map, shift(-p.x, -p.y)));
 /** A turn about the origin, radians counter-clockwise where y is up. */
 export const turn = (angle: number): Transform => ({
   a: Math.cos(angle),

@@ -26,6 +26,7 @@ import { BoxSize } from './BoxSize';
 import { FindingGroups } from './FindingGroups';
 import { Holds } from './Holds';
 import { Narrowest } from './Narrowest';
+import { OverallSize } from './OverallSize';
 import { PinnedSizes } from './PinnedSizes';
 import { useProofSheet } from './proof-sheet';
 import { useFindings } from './use-proof';
@@ -131,8 +132,6 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
         <Section title={words.prove.totals}>
           <Reading name={words.prove.pieces}>{pieces.length}</Reading>
           <Reading name={words.prove.holes}>{sum((m) => m.holes)}</Reading>
-          <Reading name={words.prove.wide}>{printBoth(widthOf(box), job.unit)}</Reading>
-          <Reading name={words.prove.high}>{printBoth(heightOf(box), job.unit)}</Reading>
           <Reading name={words.prove.allOutlines}>
             {printBoth(
               sum((m) => m.perimeterMm),
@@ -140,6 +139,9 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
             )}
           </Reading>
           <Reading name={words.prove.materialLeft}>{words.prove.squareCentimetres((sum((m) => m.areaMm2) / 100).toFixed(2))}</Reading>
+          <Box sx={{ mt: 1 }}>
+            <OverallSize box={box} onMessage={setMessage} />
+          </Box>
         </Section>
       )}
       <Section title={words.prove.limits}>

@@ -11,7 +11,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { type Job, type Mark, measuredBy, type Picture } from '@nuvet/core/job';
+import { isWaiting, type Job, type Mark, measuredBy, type Picture } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import type { BoxWay, LeftOver, Slip, TrueUpFit } from '@nuvet/core/trueup';
 import { useShallow } from 'zustand/react/shallow';
@@ -22,6 +22,7 @@ import { NumberField } from '@/ui/NumberField';
 import { words } from '@/words';
 import { Reading } from '../Docket';
 import { useJob } from '../job-store';
+import { CommonLength } from './CommonLength';
 import { markWords, measuredText, statedWords } from './mark-words';
 
 const boxWays: Record<BoxWay, string> = {
@@ -89,6 +90,15 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
             />
           ))}
         </Box>
+      )}
+      {mark.kind === 'known-length' && isWaiting(mark) && (
+        <CommonLength
+          picture={picture}
+          onLength={(value, text) => {
+            run({ do: 'state', ...ids, index: 0, text, value });
+            setTable({ asked: null });
+          }}
+        />
       )}
       {mark.kind === 'check-angle' && (
         <Box sx={{ mt: 1 }}>

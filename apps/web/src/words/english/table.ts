@@ -44,6 +44,7 @@ export const table = {
   thisPictureIsLockedUnlockIt: 'This picture is locked. Unlock it to move it.',
   pointsCoincide: 'These points coincide or are in line. Pick different ones.',
   thereIsNoOutlineNearBy: 'There is no outline nearby. Click on an outline.',
+  theOverallSize: 'the overall size',
   size: (count: number) => `Size ${count}`,
   clickAlongTheEdgeFirstEach: 'Click along the edge first; each click adds an anchor.',
   traceThePictureFirstThenFollow: 'Trace the picture first, then follow its edges.',

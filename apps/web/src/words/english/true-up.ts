@@ -76,6 +76,9 @@ export const trueUp = {
   disagrees: (typed: string, looksLike: string) =>
     `“${typed}” does not agree with the other marks: it looks like ${looksLike}. It is not used until it is mended.`,
   offByMm: (amount: string) => `off by ${amount} mm`,
+  commonLength: 'Is it a length that another picture shows, too?',
+  asIn: (length: string, of: string) => `${length}: ${of}`,
+  markOf: (mark: string, picture: string) => `${mark} in “${picture}”`,
   sameScaleAs: 'Same scale as',
   forPicturesFromOneScannerAt: 'For pictures from one scanner at one resolution.',
   lookingForLinesRulersAndPaper: 'Looking for lines, rulers and paper in the picture …',

@@ -6,9 +6,9 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import {
+  about,
   boxAroundBoxes,
   centreOf,
-  chain,
   type Path,
   type Point,
   pathBox,
@@ -27,8 +27,6 @@ import { words } from '@/words';
 import { Section } from '../../Docket';
 import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
-
-const about = (p: Point, map: Transform): Transform => chain(shift(p.x, p.y), chain(map, shift(-p.x, -p.y)));
 
 export function ArrangePanel() {
   const { job, targets, moved, copied } = useChosen();
