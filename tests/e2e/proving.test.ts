@@ -41,7 +41,7 @@ it('each finding says what and where, a click goes there, a button mends it, and
   await page.getByText('Fold is an open line with no purpose set.').waitFor();
   await button('A crease').click();
   await page.getByText('Hub lies loose in a hole of Gate and would drop out.').waitFor();
-  await button(/^Go to: Gate and Twin share 30.00 mm/).click();
+  await button(/^Go to: Gate and Twin share 30 mm/).click();
   await button('Cut it once').click();
   await page.getByRole('button', { name: /^Prove: 1 to look at/ }).waitFor();
   await button('Bridge it').click();

@@ -22,7 +22,16 @@ export async function jobWith(
   name: string,
   bytes: Uint8Array,
 ): Promise<{ id: string; picture: { id: string; widthPx: number; heightPx: number } }> {
-  const picture = (await (await sendPicture(`${name}.png`, bytes)).json()) as { id: string; widthPx: number; heightPx: number };
+  return jobWithFile(`${name}.png`, bytes, name);
+}
+
+/** A new job with a picture of a file's name in it. */
+export async function jobWithFile(
+  file: string,
+  bytes: Uint8Array,
+  name = file,
+): Promise<{ id: string; picture: { id: string; widthPx: number; heightPx: number } }> {
+  const picture = (await (await sendPicture(file, bytes)).json()) as { id: string; widthPx: number; heightPx: number };
   const { body } = await json('POST', '/api/jobs', { name, pictureIds: [picture.id] });
   return { id: (body as { id: string }).id, picture };
 }

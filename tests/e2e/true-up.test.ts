@@ -13,7 +13,7 @@ import { describe, expect, it } from 'vitest';
 import { clickInPicture, dropFile, measured } from './bench-hand.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, jobOf } from './server.ts';
+import { address, jobOf, jobWithFile } from './server.ts';
 
 let page: Page;
 const errors = drivenPage((opened) => {
@@ -26,10 +26,18 @@ const job = async (): Promise<Job> => {
 };
 const pictureNow = async (k = 0): Promise<Picture> => (await job()).pictures[k] as Picture;
 
+/** A job of a picture, open where it is trued up. Dropping one on the list of jobs is driven in other files. */
+async function newJob(name: string, bytes: Buffer): Promise<void> {
+  const { id } = await jobWithFile(name, bytes);
+  await page.goto(`${address}/jobs/${id}?stage=true-up`);
+  await page.getByRole('application', { name: 'Light table' }).waitFor();
+  await settled(page);
+}
+
 /** Drops a file on the list of jobs and waits for its job. */
-async function newJob(name: string, type: string, bytes: Buffer): Promise<void> {
+async function dropped(name: string, bytes: Buffer): Promise<void> {
   await page.goto(address);
-  await dropFile(page, name, type, bytes);
+  await dropFile(page, name, '', bytes);
   await page.waitForURL(/\/jobs\/[0-9a-f-]+/, { timeout: 60_000 });
   await page.getByRole('application', { name: 'Light table' }).waitFor();
   await settled(page);
@@ -63,7 +71,7 @@ const [left, right, low, high] = [{ x: 15, y: 45 }, { x: 105, y: 45 }, { x: 60, 
 describe('pictures', () => {
   it('from a phone, on its side by its orientation: stands upright, is brought to size, measures right', async () => {
     const scan = scanScene(plateScene, { dpi: 250, seed: 3 });
-    await newJob('phone.jpg', 'image/jpeg', await jpegOf(onItsSide(scan.picture), 72, 6));
+    await newJob('phone.jpg', await jpegOf(onItsSide(scan.picture), 72, 6));
     const picture = await pictureNow();
     expect([picture.widthPx, picture.heightPx]).toEqual([scan.picture.width, scan.picture.height]);
     expect(picture.resolution).toMatchObject({ dpi: 72, trusted: false });
@@ -77,7 +85,7 @@ describe('pictures', () => {
 
   it('two of one object, of different fineness, come to one scale and can lie datum on datum', async () => {
     const [front, back] = [scanScene(plateScene, { dpi: 200, seed: 4 }), scanScene(plateScene, { dpi: 130, tiltDegrees: 2, seed: 5 })];
-    await newJob('front.png', 'image/png', await pngOf(front.picture, null));
+    await newJob('front.png', await pngOf(front.picture, null));
     await mark('Known length', [left, right].map(front.at), { 'Its true length': '90 mm' });
     await dropFile(page, 'back.png', 'image/png', await pngOf(back.picture, null));
     await page.getByText('2 pictures').first().waitFor();
@@ -127,7 +135,7 @@ describe('pictures', () => {
 describe('marks', () => {
   it('a wrong unit is found among three lengths, set aside, and mended with one click', async () => {
     const scan = scanScene(plateScene, { dpi: 200, seed: 7 });
-    await newJob('units.png', 'image/png', await pngOf(scan.picture, null));
+    await newJob('units.png', await pngOf(scan.picture, null));
     await mark('Known length', [left, right].map(scan.at), { 'Its true length': '90 mm' });
     await mark('Known length', [low, high].map(scan.at), { 'Its true length': '6' });
     await page.getByText(/“6” and the other mark contradict each other. This one would agree if it were centimetres/).waitFor();
@@ -147,7 +155,7 @@ describe('marks', () => {
       { ...plateScene, widthMm: 180, heightMm: 130 },
       { widthPx: 1800, heightPx: 1400, tiltDegrees: 24, seed: 9 },
     );
-    await newJob('angle.jpg', 'image/jpeg', await jpegOf(photo.picture, 72));
+    await newJob('angle.jpg', await jpegOf(photo.picture, 72));
     const corners = [{ x: 0, y: 130 }, { x: 180, y: 130 }, { x: 180, y: 0 }, { x: 0, y: 0 }]; // biome-ignore format: corners
     await mark('Frame', corners.map(photo.at), { 'Its true width': '18 cm', 'Its true height': '13 cm' });
     await page.getByText('recommended: perspective').waitFor();
@@ -171,7 +179,7 @@ describe('marks', () => {
       turnDegrees: 6,
       seed: 4,
     });
-    await newJob('card.jpg', 'image/jpeg', await jpegOf(photo.picture, 72));
+    await newJob('card.jpg', await jpegOf(photo.picture, 72));
     await page.getByLabel('Its check line measures').waitFor({ timeout: 30_000 });
     await page.getByText('Show the photograph as taken').waitFor({ timeout: 60_000 });
     await settled(page);
@@ -182,7 +190,7 @@ describe('marks', () => {
 
   it('suggestions: a crooked scan is straightened by one click, and undone as one step', async () => {
     const scan = scanScene(plateScene, { dpi: 150, tiltDegrees: 1.7, seed: 12 });
-    await newJob('crooked.png', 'image/png', await pngOf(scan.picture, 150));
+    await newJob('crooked.png', await pngOf(scan.picture, 150));
     await page.getByRole('button', { name: /^Turn by −1\.[67]\d°$/ }).click();
     await expect.poll(() => page.getByText(/^−1\.[67]\d°$/).count()).toBeGreaterThan(0);
     await settled(page);
@@ -194,7 +202,7 @@ describe('marks', () => {
 
   it('a mark can be typed: its places in pixels, to a hundredth', async () => {
     const scan = scanScene(plateScene, { dpi: 150, seed: 15 });
-    await newJob('typed.png', 'image/png', await pngOf(scan.picture, 150));
+    await newJob('typed.png', await pngOf(scan.picture, 150));
     await mark('Known length', [left, right].map(scan.at), { 'Its true length': '90 mm' });
     await page.getByLabel('Its true length').focus();
     const field = page.getByLabel('Point 2, x, px');
@@ -210,7 +218,7 @@ describe('marks', () => {
 
   it('three corners of a frame in one line are refused with a word, and nothing is lost', async () => {
     const scan = scanScene(plateScene, { dpi: 150, seed: 14 });
-    await newJob('line.png', 'image/png', await pngOf(scan.picture, 150));
+    await newJob('line.png', await pngOf(scan.picture, 150));
     await mark('Known length', [left, right].map(scan.at), { 'Its true length': '90 mm' });
     // On blank paper, where nothing is snapped to.
     const places = [{ x: 4, y: 5 }, { x: 60, y: 5 }, { x: 116, y: 5 }, { x: 60, y: 86 }]; // biome-ignore format: three in line
@@ -256,7 +264,7 @@ describe('documents', () => {
       line('CREASE', [1, 0], [1, 3]) +
       line('CREASE', [4, 0], [4, 3]);
     const text = `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n1\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`;
-    await newJob('tray.dxf', '', Buffer.from(text));
+    await dropped('tray.dxf', Buffer.from(text));
     const card = page.locator('[data-drawing="tray.dxf"]');
     await card.getByText('127.00 mm · 5 in').waitFor();
     await card.getByText('76.20 mm · 3 in').waitFor();
@@ -273,7 +281,7 @@ describe('documents', () => {
 
   it('the stand-in scanner: a part of its bed comes in at the resolution asked for', async () => {
     await page.goto(address);
-    await newJob('start.png', 'image/png', await pngOf(scanScene(plateScene, { dpi: 75 }).picture, 75));
+    await newJob('start.png', await pngOf(scanScene(plateScene, { dpi: 75 }).picture, 75));
     await page.getByRole('button', { name: /^Bring in/ }).click();
     await page.getByRole('button', { name: 'Scanner' }).click();
     await page.getByRole('button', { name: 'Preview' }).click();
