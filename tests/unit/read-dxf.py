@@ -1,6 +1,7 @@
 """Reads DXF files with ezdxf, strictly, and prints what it found as JSON. Complaints of its audit are part of that."""
 
 import json
+import math
 import sys
 
 import ezdxf
@@ -15,6 +16,12 @@ def along(entity):
     return make_path(entity).flattening(0.001, 16)
 
 
+def is_closed(entity):
+    if entity.dxftype() == "ELLIPSE":
+        return abs(entity.dxf.end_param - entity.dxf.start_param) > math.tau - 1e-9
+    return bool(getattr(entity, "closed", False) or getattr(entity, "is_closed", False))
+
+
 def read(file):
     document = ezdxf.readfile(file)
     audit = document.audit()
@@ -24,7 +31,7 @@ def read(file):
             {
                 "type": entity.dxftype(),
                 "layer": entity.dxf.layer,
-                "closed": bool(getattr(entity, "closed", False) or getattr(entity, "is_closed", False)),
+                "closed": is_closed(entity),
                 "points": [list(p) for p in entity.get_points("xyb")] if entity.dxftype() == "LWPOLYLINE" else [],
                 # Places along it, as ezdxf itself works splines, bulges and ellipses out.
                 "along": [[p.x, p.y] for p in along(entity)],

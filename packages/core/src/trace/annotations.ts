@@ -1,12 +1,29 @@
 /**
- * In: the pieces of a trace, mm. Out: those that look like lettering, and like the dimension lines that carry figures.
+ * In: the pieces of a trace, mm. Out: those that look like lettering, like the dimension lines that carry figures, and like axes drawn too long.
  * Rests on: size, nearness and rows of connected parts, as text is told from graphics (Fletcher & Kasturi 1988): letters are
  * small, of like height, near one another in a row, and not all the same; a dimension line is thin, straight and has a
  * figure beside it.
  */
 
-import { type Box, boxAroundBoxes, centreOf, heightOf, type Path, pathArea, pathBox, pathLength, widthOf } from '../plane/index.ts';
+import {
+  type Box,
+  boxAroundBoxes,
+  centreOf,
+  heightOf,
+  isInside,
+  nearestOnPath,
+  type Path,
+  type Point,
+  pathArea,
+  pathBox,
+  pathLength,
+  pointOn,
+  segmentLength,
+  stepsOf,
+  widthOf,
+} from '../plane/index.ts';
 import { boxIndex } from '../shape/box-index.ts';
+import { endOf } from '../shape/runs.ts';
 
 export interface Annotated {
   readonly id: string;
@@ -31,6 +48,8 @@ const straightShare = 0.75;
 /** A figure stands within so many of its heights beside its line; lines that meet lie within this, mm. */
 const besideHeights = 1.5;
 const meetMm = 1.5;
+/** A line ends on an outline that is this near, mm. */
+const touchMm = 0.1;
 
 interface Part {
   readonly id: string;
@@ -61,8 +80,38 @@ export function annotationsOf(pieces: readonly Annotated[]): string[] {
   // Lines that end on a dimension line belong to it.
   const dimensions = nearby(carrying);
   for (const line of lines) if (dimensions(line.box, meetMm).some(({ box }) => gap(box, line.box) <= meetMm)) found.add(line);
+  for (const stub of stubsOf(parts, lines)) found.add(stub);
   // What is left is what was drawn: where nothing is, all of it is.
   return found.size === parts.length ? [] : parts.filter((part) => found.has(part)).map(({ id }) => id);
+}
+
+/** Lines that run on outward from a closed outline and end there: an axis or a construction line that was drawn too long. */
+function stubsOf(parts: readonly Part[], lines: readonly Part[]): Part[] {
+  const closed = nearby(parts.filter(({ path }) => path.closed && path.segments.length > 0 && !lines.some((line) => line.path === path)));
+  const others = nearby(parts);
+  return lines.filter((line) => {
+    const { path, box } = line;
+    if (path.closed) return false;
+    const ends = [path.start, endOf(path)];
+    const touches = (part: Part, end: Point) => part !== line && nearestOnPath(part.path, end).distance <= touchMm;
+    const outlines = closed(box, touchMm);
+    const resting = ends.filter((end) => outlines.some((part) => touches(part, end)));
+    const isFree = ends.filter((end) => !others(box, touchMm).some((part) => touches(part, end))).length === 1;
+    if (resting.length !== 1 || !isFree) return false;
+    const half = pathMiddle(path);
+    return outlines.every((part) => !isInside(part.path, half));
+  });
+}
+
+/** The place half way along. */
+function pathMiddle(path: Path): Point {
+  let left = pathLength(path) / 2;
+  for (const { from, segment } of stepsOf(path)) {
+    const length = segmentLength(from, segment);
+    if (length >= left) return pointOn(from, segment, left / length);
+    left -= length;
+  }
+  return endOf(path);
 }
 
 /** Thin and straight, as an outline round it or as a line along its middle. */

@@ -16,6 +16,7 @@ import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, mea
 import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
+import { outlinesOfLines } from './outlines-of-lines.ts';
 import { touchesEdge } from './picture-edge.ts';
 import { walkedFrom } from './stroke.ts';
 import { wallsOf } from './walls.ts';
@@ -226,10 +227,17 @@ function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[
   });
 }
 
-/** Closed lines as areas inside one another; open ones after them. */
+/** Closed lines as areas inside one another, and those that open lines close together; then what is left open. */
 function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
   const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
-  return [...nested(closed), ...lines.filter(({ path }) => !path.closed).map(linePiece)];
+  const open = lines.filter(({ path, isDashed }) => !path.closed && !isDashed);
+  const { outlines, rest } = outlinesOfLines(open.map(({ path }) => path));
+  const widthPx = open.reduce((sum, line) => sum + line.widthPx / open.length, 0);
+  return [
+    ...nested([...closed, ...outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx }))]),
+    ...rest.map((path) => linePiece({ path, widthPx: open.find((line) => line.path === path)?.widthPx ?? widthPx, isDashed: false })),
+    ...lines.filter(({ path, isDashed }) => !path.closed && isDashed).map(linePiece),
+  ];
 }
 
 /** Closed lines from the largest on, then open ones as they were found. */

@@ -139,7 +139,7 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
             )}
           </Reading>
           <Reading name={words.prove.materialLeft}>{words.prove.squareCentimetres((sum((m) => m.areaMm2) / 100).toFixed(2))}</Reading>
-          <Box sx={{ mt: 1 }}>
+          <Box sx={{ mt: 1.75 }}>
             <OverallSize box={box} onMessage={setMessage} />
           </Box>
         </Section>
