@@ -32,7 +32,7 @@ export async function freshPage(browser: Browser, onError: (text: string) => voi
 }
 
 /** Nothing has been under way for so long: longer than what the page gathers before it sets to work. */
-const restMs = 150;
+const restMs = 220;
 
 /**
  * Waits until the page rests: no request, no worker's answer and no picture is waited for, and has not been for a moment. The page

@@ -47,7 +47,10 @@ export function WorkSettings() {
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
         slotProps={{ paper: { role: 'dialog', 'aria-label': words.job.unitThicknessAndKerf } }}
       >
-        <Box sx={{ p: 2, width: 300, display: 'grid', gap: 1.5 }} onKeyDown={(event) => event.key !== 'Escape' && event.stopPropagation()}>
+        <Box
+          sx={{ p: 2, width: 300, display: 'grid', gap: 1.5 }}
+          onKeyDown={(event) => (event.key === 'Escape' ? setAt(null) : event.stopPropagation())}
+        >
           <Pick
             label={words.job.unitOfTheJob}
             value={unit}

@@ -207,6 +207,10 @@ describe('the drawn part', () => {
     const found = narrowestPassage(inkContours(picture), at({ x: 62, y: 91 }), at({ x: 66, y: 75 })) as [Point, Point];
     expect(distance(...found) * mmPerPx).toBeCloseTo(90 - 62 - 17 * Math.sin(Math.PI / 3), 1);
   });
+  it('a sheet photographed on a table has no mirror axis: the table is no drawing', () => {
+    const photo = photographScene({ ...plateScene, widthMm: 180, heightMm: 130 }, { widthPx: 1200, heightPx: 900, tiltDegrees: 20, fill: 0.6, seed: 2 }); // biome-ignore format: one line
+    expect(mirrorAxis(photo.picture)).toBeNull();
+  });
   it('its mirror axis is right to half a degree where it has one, and not offered where it has none', () => {
     const plate = scanScene(plateScene, { dpi: 150, tiltDegrees: 6 });
     const axis = mirrorAxis(plate.picture);

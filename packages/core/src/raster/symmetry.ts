@@ -19,6 +19,8 @@ export interface MirrorAxis {
 const smallPx = 420;
 const leastCover = 0.9;
 const uprightWorth = 0.03;
+/** Ink along more of the picture's rim is what a sheet lies on, and no drawing. */
+const mostRim = 0.25;
 
 /** Null where no axis covers nine tenths of the ink. */
 export function mirrorAxis(picture: GreyPicture): MirrorAxis | null {
@@ -45,7 +47,7 @@ export function mirrorAxis(picture: GreyPicture): MirrorAxis | null {
       my += y + 0.5;
     }
   }
-  if (mass < 60) return null;
+  if (mass < 60 || rimShare(ink, width, height) > mostRim) return null;
   const centre = { x: mx / mass, y: my / mass };
   const cover = (angle: number, shift: number): number => {
     const [c, s] = [Math.cos(2 * angle), Math.sin(2 * angle)];
@@ -82,6 +84,14 @@ export function mirrorAxis(picture: GreyPicture): MirrorAxis | null {
   }
   if (best.cover < leastCover) return null;
   return { ...extentAlong(places, centre, best, scale), cover: best.cover };
+}
+
+/** The share of the picture's outermost pixels that are ink. */
+function rimShare(ink: Float32Array, width: number, height: number): number {
+  let inked = 0;
+  for (let x = 0; x < width; x++) for (const y of [0, height - 1]) if ((ink[y * width + x] as number) >= 0.5) inked++;
+  for (let y = 0; y < height; y++) for (const x of [0, width - 1]) if ((ink[y * width + x] as number) >= 0.5) inked++;
+  return inked / (2 * (width + height));
 }
 
 function inkAt(ink: Float32Array, width: number, height: number, x: number, y: number): number {

@@ -131,7 +131,10 @@ function suggestionsFrom(seen: Found, picture: Picture): Suggestion[] {
   if (seen.direction && !has('level', 'plumb', 'frame', 'scale-card')) list.push(fromDirection(seen.direction));
   if (seen.squares && !has('known-length', 'frame', 'scale-card')) list.push(...fromSquares(seen.squares, dpi));
   else if (seen.ruler && !has('known-length', 'scale-card')) list.push(...fromRuler(seen.ruler, dpi));
-  if (seen.axis && isNearlyStraight(seen.axis) && !has('plumb', 'level') && picture.datum === null) list.push(fromAxis(seen.axis));
+  // In a photograph aslant a mirrored drawing is not mirrored: the sheet comes first.
+  const isSeenAslant = (seen.paper?.sheets.length ?? 0) > 0 || seen.card !== null || has('frame', 'scale-card');
+  if (seen.axis && !isSeenAslant && isNearlyStraight(seen.axis) && !has('plumb', 'level') && picture.datum === null)
+    list.push(fromAxis(seen.axis));
   return list;
 }
 
