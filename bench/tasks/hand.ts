@@ -79,6 +79,12 @@ export class Hand {
     this.actions++;
   }
 
+  /** Until the picture is traced. */
+  async traced(): Promise<void> {
+    await this.page.getByRole('table', { name: 'Pieces' }).waitFor({ timeout: 60_000 });
+    await settled(this.page);
+  }
+
   /** Presses a button that hands a file over; where it was saved. */
   async download(word: string | RegExp): Promise<string> {
     const waiting = this.page.waitForEvent('download', { timeout: 90_000 }) as Promise<Download>;

@@ -70,10 +70,9 @@ const tasks: readonly Task[] = [
       const dxf = read(await hand.download(finish));
       isClosed(dxf, 2);
       const [w, h] = sizeOf(dxf);
-      const pen = (0.6 * 7924.8) / scenes.planOnPaper.widthMm;
-      near(w - pen, 7924.8, 8);
-      near(h - pen, 5715, 8);
-      return `${off(w - pen, 7924.8)} / ${off(h - pen, 5715)} mm of 7924.8 / 5715`;
+      near(w, 7924.8, 8);
+      near(h, 5715, 8);
+      return `${off(w, 7924.8)} / ${off(h, 5715)} mm of 7924.8 / 5715`;
     },
   },
   {
@@ -101,6 +100,7 @@ const tasks: readonly Task[] = [
       await hand.press('Click a place');
       await hand.clickPicture(of.at(p(40, 40)));
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Drawn line');
       await hand.press('Middle');
       await hand.press('Exclude');
@@ -151,13 +151,14 @@ const tasks: readonly Task[] = [
       await hand.open();
       await hand.drop('maze.png', 'image/png', await pngOf(of.picture, 300));
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Next: prove');
       await hand.type(/^Clearance: passages at least/, '6');
       await hand.page
         .getByText(/^(Narrowest passage|Passage)/)
         .first()
         .waitFor();
-      const said = ((await hand.page.locator('#docket').textContent()) ?? '').match(/passage[^\d]*([\d.]+) mm/i)?.[1] ?? '';
+      const said = ((await hand.page.locator('#docket').textContent()) ?? '').match(/Narrowest passage[^\d]*([\d.]+) mm/i)?.[1] ?? '';
       await hand.press('Next: make ready');
       const dxf = read(await hand.download('Download DXF'));
       isClosed(dxf, 3);
@@ -178,6 +179,7 @@ const tasks: readonly Task[] = [
       await hand.type(/^Thickness/, '4.5');
       await hand.page.keyboard.press('Escape');
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.click(hand.page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').first());
       await hand.press('Make exact');
       await hand.press('Draw');
@@ -209,6 +211,7 @@ const tasks: readonly Task[] = [
       await hand.choose('Unit of the job', 'inches');
       await hand.page.keyboard.press('Escape');
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Along the edge');
       await hand.press('The middle of a line');
       for (const [x, y] of [[60.3, 20], [95, 20], [83.25, 70], [90, 110], [60.4, 134.1]] as const) await hand.clickPicture(of.at(p(x, y))); // biome-ignore format: places along the line
@@ -239,9 +242,9 @@ const tasks: readonly Task[] = [
       await hand.press('Box');
       await hand.type('Width it must have', '6in');
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Correct');
       await hand.press('Offset');
-      await hand.clickSheet(p(76.2, 40));
       await hand.type(/^Rings/, '2');
       await hand.choose('Which outline', ((await optionsOf(hand, 'Which outline'))[1] ?? '').trim());
       await hand.press(/rings, live$/);
@@ -270,6 +273,7 @@ const tasks: readonly Task[] = [
       await hand.open();
       await hand.drop('ellipse.png', 'image/png', await pngOf(of.picture, 300));
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Drawn line');
       await hand.press('Middle');
       await hand.press('Correct');
@@ -308,6 +312,7 @@ const tasks: readonly Task[] = [
       await hand.open();
       await hand.drop('carton.png', 'image/png', await pngOf(of.picture, 300));
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Middle of lines');
       await hand.press('Next: prove');
       await settled(hand.page);
@@ -339,6 +344,7 @@ const tasks: readonly Task[] = [
         await hand.press(/leaf 1\.png/);
       }
       await hand.press('Next: trace');
+      await hand.traced();
       await hand.press('Trace all pictures with these settings');
       await hand.page.waitForFunction(() => !document.querySelector('#docket')?.textContent?.includes('Tracing the other pictures'));
       await settled(hand.page);

@@ -26,7 +26,7 @@ export function WorkSettings() {
     <>
       <Tooltip title={words.job.unitThicknessAndKerf}>
         <ButtonBase
-          aria-label={`${settings}. Change`}
+          aria-label={words.job.changeSettings(settings)}
           aria-haspopup="dialog"
           onClick={(event) => setAt(event.currentTarget)}
           sx={{ px: 1, py: 0.25, mx: 0.5, borderRadius: 1, border: `1px solid ${colours.line}`, display: 'grid', minWidth: 38 }}
@@ -49,7 +49,9 @@ export function WorkSettings() {
       >
         <Box
           sx={{ p: 2, width: 300, display: 'grid', gap: 1.5 }}
-          onKeyDown={(event) => (event.key === 'Escape' ? setAt(null) : event.stopPropagation())}
+          // A field keeps its keys to itself; Escape is for all of it.
+          onKeyDownCapture={(event) => event.key === 'Escape' && setAt(null)}
+          onKeyDown={(event) => event.stopPropagation()}
         >
           <Pick
             label={words.job.unitOfTheJob}

@@ -10,6 +10,7 @@ import { useEffect, useState } from 'react';
 import { setMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
+import { words } from '@/words';
 import type { NarrowestPlaces } from '@/workers/maker';
 import { maker } from '@/workers/making';
 import { Reading } from '../Docket';
@@ -39,8 +40,8 @@ export function Narrowest({ pieces }: { pieces: readonly Piece[] }) {
   if (!found) return null;
   return (
     <>
-      <Place name="Narrowest web" pair={found.web} unit={unit} />
-      <Place name="Narrowest passage" pair={found.passage} unit={unit} />
+      <Place name={words.prove.narrowestWeb} pair={found.web} unit={unit} />
+      <Place name={words.prove.narrowestPassage} pair={found.passage} unit={unit} />
     </>
   );
 }

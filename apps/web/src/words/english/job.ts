@@ -107,6 +107,7 @@ export const job = {
   keysAndGestures: 'Keys and gestures',
   help: 'Help',
   unitThicknessKerf: (unit: 'mm' | 'in', thickness: string, kerf: string) => `Unit ${unit}, thickness ${thickness}, kerf ${kerf}`,
+  changeSettings: (settings: string) => `${settings}. Change`,
   unitThicknessAndKerf: 'Unit, thickness and kerf',
   unitOfTheJob: 'Unit of the job',
   millimetres: 'millimetres',

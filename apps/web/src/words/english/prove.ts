@@ -71,6 +71,8 @@ export const prove = {
   squareCentimetres: (amount: string) => `${amount} cm²`,
   limits: 'Limits',
   thinnestWeb: 'Thinnest web',
+  narrowestWeb: 'Narrowest web',
+  narrowestPassage: 'Narrowest passage',
   clearancePassagesAtLeast: 'Clearance: passages at least',
   kerfChecked: (kerf: string) => `Holes and gaps are checked against a kerf of ${kerf}, as set under Make ready.`,
   kerfNotSet: 'Set the kerf under Make ready, and holes and gaps are checked against it.',

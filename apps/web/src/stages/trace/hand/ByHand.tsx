@@ -3,10 +3,11 @@
  * The docket while something is drawn or corrected by hand: tray, what the tool asks, the chosen things, what is open.
  */
 import Typography from '@mui/material/Typography';
+import { keptPieces } from '@nuvet/core/job';
 import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
-import { correctTools, drawTools, isDrawTool, stepBack, takeHandTool, takeTray, useHand } from '@/table/hand-store';
+import { correctTools, drawTools, isDrawTool, setHand, stepBack, takeHandTool, takeTray, useHand } from '@/table/hand-store';
 import { words } from '@/words';
 import { Docket, ToolCard } from '../../Docket';
 import { useJob } from '../../job-store';
@@ -35,6 +36,7 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
   useEffect(() => {
     if (!hasPicture && tray === 'find') takeTray('draw');
   }, [hasPicture, tray]);
+  useOnlyPieceChosen(tool !== null && !isDrawTool(tool));
   // Also while the docket has the keys.
   useHotkeys('escape', () => void stepBack());
   return (
@@ -85,4 +87,15 @@ export function ByHand({ hasPicture, onStage }: { hasPicture: boolean; onStage: 
       )}
     </Docket>
   );
+}
+
+/** With a tool to correct by in hand, the only piece that there is need not be chosen. */
+function useOnlyPieceChosen(isCorrecting: boolean): void {
+  const job = useJob((s) => s.job);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when a tool is taken
+  useEffect(() => {
+    if (!isCorrecting || useHand.getState().chosen.length > 0) return;
+    const [only, ...others] = new Set(keptPieces(job).map(({ id }) => id.split('/')[0] as string));
+    if (only !== undefined && others.length === 0) setHand({ chosen: [only] });
+  }, [isCorrecting]);
 }
