@@ -94,6 +94,9 @@ export class Hand {
   }
 
   async job(): Promise<Job> {
+    // What was just done is saved in a moment.
+    await this.page.waitForTimeout(500);
+    await settled(this.page);
     const id = /jobs\/([0-9a-f-]+)/.exec(this.page.url())?.[1];
     const answer = (await (await fetch(`${this.address}/api/jobs/${id}`)).json()) as { job: unknown };
     return jobSchema.parse(answer.job);

@@ -131,6 +131,10 @@ describe('commands', () => {
     const alone = run(withTrace, { do: 'keep-only', pieceIds: ['piece-1'] });
     expect(alone.traces[0]?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
     const filled = run(withTrace, { do: 'fill-hole', pieceId: 'piece-1', hole: 0 });
+    // The measures follow, though the outer outline is the same.
+    const [whole, open] = [filled, withTrace].map((job) => measuresOf(job.traces[0]?.pieces[0] as Piece));
+    expect([whole?.holes, open?.holes]).toEqual([0, 1]);
+    expect(whole?.areaMm2).toBeGreaterThan(open?.areaMm2 ?? Number.POSITIVE_INFINITY);
     expect(filled.traces[0]?.pieces[0]?.holes).toEqual([]);
     const outer = circlePath({ x: 50, y: 40 }, 19.8);
     const before = withTrace.traces[0]?.pieces[1] as Piece;

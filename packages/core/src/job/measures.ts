@@ -20,25 +20,25 @@ export interface PieceMeasures {
   readonly segments: number;
 }
 
-const known = new WeakMap<Piece['outer'], PieceMeasures>();
+const known = new WeakMap<Piece['outer'], { readonly holes: Piece['holes']; readonly measures: PieceMeasures }>();
 
 export function measuresOf({ outer, holes }: Pick<Piece, 'outer' | 'holes'>): PieceMeasures {
-  let found = known.get(outer);
-  if (!found) {
-    const box = pathBox(outer);
-    const paths = [outer, ...holes];
-    found = {
-      box,
-      widthMm: widthOf(box),
-      heightMm: heightOf(box),
-      areaMm2: (outer.closed ? Math.abs(pathArea(outer)) : 0) - holes.reduce((sum, hole) => sum + Math.abs(pathArea(hole)), 0),
-      perimeterMm: paths.reduce((sum, path) => sum + pathLength(path), 0),
-      holes: holes.length,
-      segments: paths.reduce((sum, path) => sum + path.segments.length, 0),
-    };
-    known.set(outer, found);
-  }
-  return found;
+  const kept = known.get(outer);
+  // The same outline may come with other holes: one filled, or a slot drawn into it.
+  if (kept && kept.holes.length === holes.length && kept.holes.every((hole, k) => hole === holes[k])) return kept.measures;
+  const box = pathBox(outer);
+  const paths = [outer, ...holes];
+  const measures = {
+    box,
+    widthMm: widthOf(box),
+    heightMm: heightOf(box),
+    areaMm2: (outer.closed ? Math.abs(pathArea(outer)) : 0) - holes.reduce((sum, hole) => sum + Math.abs(pathArea(hole)), 0),
+    perimeterMm: paths.reduce((sum, path) => sum + pathLength(path), 0),
+    holes: holes.length,
+    segments: paths.reduce((sum, path) => sum + path.segments.length, 0),
+  };
+  known.set(outer, { holes, measures });
+  return measures;
 }
 
 /** The box round all pieces; null where there are none. */
