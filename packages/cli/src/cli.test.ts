@@ -1,5 +1,5 @@
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPathData } from '@nuvet/core/formats';
 import { type Point, stepsOf } from '@nuvet/core/plane';
@@ -204,16 +204,19 @@ describe('nuvet trace of many pictures', () => {
   it('traces a folder over all cores, names the bad one, and writes the rest', async () => {
     const many = join(folder, 'many');
     mkdirSync(many);
-    for (const name of ['one', 'two']) writeFileSync(join(many, `${name}.png`), await pngOf(scan.picture, 300));
+    // More than there are threads, so that each takes one after the other.
+    const names = Array.from({ length: 2 * availableParallelism() + 1 }, (_, k) => `scan ${String.fromCharCode(97 + k)}`).slice(0, 20);
+    const png = await pngOf(scan.picture, 300);
+    for (const name of names) writeFileSync(join(many, `${name}.png`), png);
     writeFileSync(join(many, 'bad.png'), 'not a picture');
     const run = await nuvet('trace', 'many', '--out-dir', 'cut', '--to', 'dxf,svg');
     expect(run.code).toBe(2);
-    expect(readdirSync(join(folder, 'cut')).sort()).toEqual(['one.dxf', 'one.svg', 'two.dxf', 'two.svg']);
+    expect(readdirSync(join(folder, 'cut')).sort()).toEqual(names.flatMap((name) => [`${name}.dxf`, `${name}.svg`]));
     const lines = run.out.trim().split('\n');
-    expect(lines.at(-1)).toBe('2 traced, 1 not');
+    expect(lines.at(-1)).toBe(`${names.length} traced, 1 not`);
     expect(lines[0]).toContain('not a picture that Nuvet can read');
-    expect(lines[1]).toMatch(/one\.png +1 piece, 9\d\.\d\d x 6\d\.\d\d mm/);
-    expect(run.error).toContain('3 of 3');
+    expect(lines[1]).toMatch(/scan a\.png +1 piece, 9\d\.\d\d x 6\d\.\d\d mm/);
+    expect(run.error).toContain(`${names.length + 1} of ${names.length + 1}`);
   });
   it('refuses what does not go together before anything is traced', async () => {
     expect(await nuvet('trace', 'plate.png', '--out-dir', 'cut', '--out', 'a.svg')).toMatchObject({ code: 2, out: '' });

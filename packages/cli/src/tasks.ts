@@ -46,7 +46,8 @@ export class TaskThread {
     this.worker = new Worker(bundle, {
       resourceLimits: { maxOldGenerationSizeMb: maxHeapMb, maxYoungGenerationSizeMb: 32, stackSizeMb: 4 },
     });
-    this.worker.setMaxListeners(50);
+    // What fails after it was given up concerns nobody any more.
+    this.worker.on('error', () => {});
   }
 
   /**
@@ -57,28 +58,29 @@ export class TaskThread {
   run<T extends Task>(task: T, input: TaskInput<T>, limitS: number | null, tooMuch: string): Promise<TaskOutput<T>> {
     return new Promise((resolve, reject) => {
       const timer = limitS === null ? null : setTimeout(() => settle(() => reject(new UsageError(tooMuch))), limitS * 1000);
+      // Only these are taken off again: without the worker's own listeners its port would hear nothing more.
+      const heard = {
+        message: (answer: Answer<T>) =>
+          settle(() => {
+            if ('output' in answer) resolve(answer.output);
+            else reject(answer.isUsage ? new UsageError(answer.fault) : new Error(answer.fault));
+          }),
+        // The heap's limit is told as an error.
+        error: (error: NodeJS.ErrnoException) =>
+          settle(() => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new UsageError(tooMuch) : error)),
+        exit: () => settle(() => reject(new UsageError(tooMuch))),
+      };
       const settle = (work: () => void) => {
         if (timer) clearTimeout(timer);
-        this.worker.removeAllListeners();
+        for (const [event, hear] of Object.entries(heard)) this.worker.off(event, hear);
         work();
       };
-      this.worker.once('message', (answer: Answer<T>) =>
-        settle(() => {
-          if ('output' in answer) resolve(answer.output);
-          else reject(answer.isUsage ? new UsageError(answer.fault) : new Error(answer.fault));
-        }),
-      );
-      // The heap's limit is told as an error.
-      this.worker.once('error', (error: NodeJS.ErrnoException) =>
-        settle(() => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new UsageError(tooMuch) : error)),
-      );
-      this.worker.once('exit', () => settle(() => reject(new UsageError(tooMuch))));
+      for (const [event, hear] of Object.entries(heard)) this.worker.on(event, hear);
       this.worker.postMessage({ task, input });
     });
   }
 
   async end(): Promise<void> {
-    this.worker.removeAllListeners();
     await this.worker.terminate();
   }
 }

@@ -35,7 +35,7 @@ export function inThread<T extends Task>(task: T, input: TaskInput<T>, deadlineM
     worker.once('message', (answer: { output: TaskOutput<T> } | { message: string }) =>
       end(() => ('output' in answer ? resolve(answer.output) : reject(new ThreadError(answer.message)))),
     );
-    worker.once('error', (error: Error) => end(() => reject(new ThreadError(error.message))));
+    worker.on('error', (error: Error) => end(() => reject(new ThreadError(error.message))));
     worker.once('exit', () => end(() => reject(new ThreadError(words.server.theWorkWasBrokenOff))));
     worker.postMessage({ task, input });
   });
