@@ -43,7 +43,7 @@ describe('nuvet prove', () => {
     const { code, out } = await nuvet('prove', name, '--stock', 'Ply, 3mm, 150x90mm, kerf 0.2mm');
     expect(code).toBe(1);
     expect(out).toMatch(/stops: Outline 1 and Outline 2 cross at 2 places\. \(at 120\.0, [25]0\.0 mm\)/);
-    expect(out).toMatch(/look: All pieces together take 170\.0 x 80\.0 mm, more than the stock of 150 x 90 mm/);
+    expect(out).toMatch(/look: All pieces together take 170 mm x 80 mm, more than the stock of 150 mm x 90 mm/);
     const json = JSON.parse((await nuvet('prove', name, '--json')).out) as { findings: { code: string; weight: string }[] };
     expect(json.findings.map((f) => [f.code, f.weight])).toContainEqual(['crosses-another', 'stops']);
   });
@@ -62,7 +62,7 @@ describe('nuvet prove', () => {
       emptyJob('Shelf'),
     );
     const { code, out } = await nuvet('prove', file('shelf.json', JSON.stringify(job)));
-    expect([code, out]).toEqual([1, 'stops: “Board” is 138.40 mm and must be 138.10 ± 0.20 mm: 0.30 mm too large. (at 0.0, 0.0 mm)\n']);
+    expect([code, out]).toEqual([1, 'stops: “Board” is 138.40 mm and must be 138.10 mm ± 0.20 mm: 0.30 mm too large. (at 0.0, 0.0 mm)\n']);
   });
   it('refuses in one line what is no job and no drawing', async () => {
     for (const name of [file('odd.json', '{"version": 2}'), file('odd.txt', 'hello'), 'missing.svg']) {
