@@ -190,7 +190,7 @@ const tasks: readonly Task[] = [
       await settled(hand.page);
       await hand.press('Next: prove');
       // The slot is a hole by itself: nothing to say but that the size rests on the file.
-      await hand.page.getByText('1 to look at', { exact: true }).waitFor({ timeout: 20_000 });
+      await hand.page.getByText('1 to look at', { exact: true }).first().waitFor({ timeout: 20_000 });
       await hand.page.getByText(/rests on the resolution/).waitFor();
       await hand.press('Next: make ready');
       const dxf = read(await hand.download('Download DXF'));

@@ -1,6 +1,6 @@
 'use client';
 /**
- * Outlines on the light table: purpose told by dash and weight, insides tinted, those that are chosen lit up, with their points.
+ * Outlines on the light table: dash and weight show the purpose, insides are tinted, the selection is lit, with its points.
  */
 import type { Piece, Purpose } from '@nuvet/core/job';
 import { asCubics, circleOf, directionOn, dot, type Path, stepsOf } from '@nuvet/core/plane';
@@ -10,7 +10,7 @@ import { sheetToScreen, toScreen, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;
 
-/** Purpose is told by dash pattern and weight first, then by colour; screen pixels. */
+/** Dash pattern and weight show the purpose first, colour second; screen pixels. */
 const strokes: Record<Purpose, { colour: string; width: number; dash: number[] }> = {
   cut: { colour: colours.verdigris, width: 1.8, dash: [] },
   score: { colour: colours.brass, width: 1.8, dash: [14, 5] },

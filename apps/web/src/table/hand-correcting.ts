@@ -122,7 +122,7 @@ export function deleteChosen(run: (command: Command) => void, target: Target): s
   const path = target.paths[points.path] as Path;
   const left = withoutPoints(path, points.indices);
   if (!left) return words.table.twoPointsNeeded;
-  // Of an outline still told by its points only these go, and it can go on from either end.
+  // While an outline is still a list of points only these are removed, and it can be continued from either end.
   const source = target.drawn?.source;
   if (target.drawn && source?.kind === 'points') {
     const gone = new Set(points.indices);

@@ -51,7 +51,7 @@ export function pieceOf(job: Job, pieceId: string): Piece | null {
 export const sourceOf = (paths: readonly Path[]): DrawnSource =>
   paths.length === 1 ? { kind: 'path', path: paths[0] as Path } : { kind: 'paths', paths: [...paths] };
 
-/** Moves a target; what it is told by moves along. */
+/** Moves a target with its points or dimensions. */
 export function moveCommand(target: Target, map: Transform): Command {
   if (target.drawn)
     return { do: 'replace-drawn', word: words.table.moving, ids: [target.drawn.id], by: [movedDrawn(target.drawn, target, map)] };

@@ -285,7 +285,7 @@ export function useHandActions({ pieces, view, pictureSnap, onMessage, lookForSn
     return true;
   };
 
-  /** Chosen points, or the whole with all that it is told by, a step aside. */
+  /** Nudges the selected points, or the whole thing with its points and dimensions. */
   const nudge = (of: Target, [x, y]: readonly [number, number], step: number): void => {
     const { points } = useHand.getState();
     const by = { x: x * step, y: y * step };

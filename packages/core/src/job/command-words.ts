@@ -3,7 +3,7 @@
  */
 
 import { english } from '../messages/index.ts';
-import type { Command } from './commands.ts';
+import type { Command } from './command-schema.ts';
 import type { Mark, Picture } from './schema.ts';
 import type { ProofWishes, Setup } from './setup.ts';
 

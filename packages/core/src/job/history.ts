@@ -4,8 +4,9 @@
  * Rests on: immer's patches.
  */
 import { applyPatches, type Draft, enablePatches, type Patch, produceWithPatches, setAutoFreeze } from 'immer';
+import type { Command } from './command-schema.ts';
 import { labelOf } from './command-words.ts';
-import { applyCommand, type Command } from './commands.ts';
+import { applyCommand } from './commands.ts';
 import { documentOf, type JobDocument, jobOfDocument } from './document.ts';
 import { migrated } from './migrations.ts';
 import { type Job, jobFields } from './schema.ts';

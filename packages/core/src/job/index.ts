@@ -2,8 +2,9 @@ export { type KnownAxis, knownAxes } from './axes.ts';
 export { type Measured, measuredBy } from './checks.ts';
 export { withChoicesKept } from './choices.ts';
 export { cleanText } from './clean-text.ts';
+export { type Command, commandSchema } from './command-schema.ts';
 export { labelOf, traceLabel } from './command-words.ts';
-export { applyCommand, type Command, CommandError, commandSchema } from './commands.ts';
+export { applyCommand, CommandError } from './commands.ts';
 export { checkChange, documentOf, type JobDocument, jobOfDocument } from './document.ts';
 export {
   areRings,

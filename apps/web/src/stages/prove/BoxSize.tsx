@@ -1,6 +1,6 @@
 'use client';
 /**
- * What a folded box must measure: held against the panels of its die line.
+ * The size that a folded box must have, compared with the panels of its die line.
  */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';

@@ -1,6 +1,6 @@
 'use client';
 /**
- * Bridges that hold what would drop out: how wide, and each with a way to take it away.
+ * Bridges that hold what would drop out: their width, and a button to remove each.
  */
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';

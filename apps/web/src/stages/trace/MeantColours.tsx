@@ -1,6 +1,6 @@
 'use client';
 /**
- * The colours of a picture as a list: which are meant, and what is done along each.
+ * The colours of a picture: which are traced, and the purpose of each.
  */
 import ColorizeOutlined from '@mui/icons-material/ColorizeOutlined';
 import Box from '@mui/material/Box';
@@ -59,7 +59,7 @@ export function useColoursOf(picture: Picture, surface: Surface, isByColour: boo
   return { found, isWanted, want };
 }
 
-/** The commonest colour is the paper; the others are meant, each for a purpose of its own while there are some. */
+/** The commonest colour is the paper; the others are traced, each for a purpose of its own while there are some. */
 const allButPaper = (found: readonly FoundColour[]): Meant =>
   found.slice(1).map(({ hex }, k) => ({ hex, purpose: purposes[Math.min(k, 2)] as Purpose }));
 

@@ -1,6 +1,6 @@
 'use client';
 /**
- * One mark in the docket: what is stated of it, what it comes to, what is left over and how strongly it pulls.
+ * One mark in the docket: its stated length, its error and its weight in the fit.
  */
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Alert from '@mui/material/Alert';

@@ -1,6 +1,6 @@
 'use client';
 /**
- * What is chosen: its measures, and of a figure the measures it is told by, to be typed anew.
+ * The selection: its sizes, and the dimensions of a figure, which can be typed.
  */
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';

@@ -36,7 +36,7 @@ export function OutlinePurposes() {
         {words.byHand.purposeOfEachOutline}
       </Typography>
       {paths.slice(0, isOpen ? most : atFirst).map((path, k) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: outlines are told by their number
+        // biome-ignore lint/suspicious/noArrayIndexKey: an outline's number is what names it
         <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', alignItems: 'center', gap: 1 }}>
           <Typography variant="body2" sx={{ fontVariantNumeric: 'tabular-nums' }}>
             {words.byHand.outlineOfSize(k + 1, sizeOf(path, job.unit))}
