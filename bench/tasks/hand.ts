@@ -1,7 +1,7 @@
 /**
  * A maker at the interface: every click, drag, typed field, key and needed scroll is counted as one action.
  */
-import { fitOf, type Job, jobSchema, sheetBoxOf } from '@nuvet/core/job';
+import { fitOf, type Job, jobSchema, sheetBoxOf, workBoxOf } from '@nuvet/core/job';
 import type { Box, Point } from '@nuvet/core/plane';
 import type { Download, Locator, Page } from 'playwright-core';
 import { clickInPicture, clickOnSheet, dropFile } from '../../tests/e2e/bench-hand.ts';
@@ -75,7 +75,7 @@ export class Hand {
 
   /** Clicks on a place of the sheet, mm. */
   async clickSheet(place: Point, box?: Box): Promise<void> {
-    await clickOnSheet(this.page, box ?? sheetBoxOf(await this.job()), place);
+    await clickOnSheet(this.page, box ?? workBoxOf(await this.job()), place);
     this.actions++;
   }
 
