@@ -93,7 +93,7 @@ export const plantedFaults = [
   {
     what: 'a page of another site may write',
     file: 'apps/web/src/server/guard.ts',
-    right: ": new Problem(403, 'other-origin', 'This request came from another page and was refused.');",
+    right: ": new Problem(403, 'other-origin', words.server.thisRequestCameFromAnotherPage);",
     wrong: ': null;',
     project: 'server',
     tests: ['tests/server/jobs.test.ts'],
@@ -109,7 +109,7 @@ export const plantedFaults = [
   {
     what: 'a save on an old revision overwrites the newer one',
     file: 'apps/web/src/server/job-saves.ts',
-    right: "if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', 'This job was changed in another window.');",
+    right: "if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', words.server.thisJobWasChangedInAnother);",
     wrong: 'if (row.revision < base) throw new Problem(409, "changed-elsewhere", "This job was changed in another window.");',
     project: 'server',
     tests: ['tests/server/jobs.test.ts'],
@@ -165,7 +165,7 @@ export const plantedFaults = [
   {
     what: 'proving says that there are no problems while it still looks',
     file: 'apps/web/src/stages/stage.ts',
-    right: "if (isLooking) return { text: 'checking', mood: 'open' };",
+    right: "if (isLooking) return { text: words.job.checking, mood: 'open' };",
     wrong: '',
     project: 'pure',
     tests: ['apps/web/src/stages/stage.test.ts'],
@@ -177,5 +177,21 @@ export const plantedFaults = [
     wrong: 'if (!last) continue;',
     project: 'pure',
     tests: ['apps/web/src/stages'],
+  },
+  {
+    what: 'the border of ink is half way between ink and paper of the whole picture, wherever the light is',
+    file: 'packages/core/src/raster/lighting.ts',
+    right: 'return at(0.95) - at(0.05) > evenShare * (paper - ink);',
+    wrong: 'return at(0.95) - at(0.05) > 10 * evenShare * (paper - ink);',
+    project: 'pure',
+    tests: ['tests/unit/photo-to-outline.test.ts'],
+  },
+  {
+    what: 'a piece keeps the measures that it had before a hole was filled',
+    file: 'packages/core/src/job/measures.ts',
+    right: 'if (kept && kept.holes.length === holes.length && kept.holes.every((hole, k) => hole === holes[k])) return kept.measures;',
+    wrong: 'if (kept) return kept.measures;',
+    project: 'pure',
+    tests: ['packages/core/src/job/job.test.ts'],
   },
 ];
