@@ -74,7 +74,7 @@ describe('DXF', () => {
   });
   it("holds every outline as one closed polyline on its purpose's layer, a whole ellipse as one", () => {
     expect(seen?.outlines.map((o) => [o.type, o.layer, o.closed])).toEqual([
-      ['LWPOLYLINE', 'CUT', true], ['LWPOLYLINE', 'CUT', true], ['ELLIPSE', 'CUT', false],
+      ['LWPOLYLINE', 'CUT', true], ['LWPOLYLINE', 'CUT', true], ['ELLIPSE', 'CUT', true],
       ['LWPOLYLINE', 'SCORE', true], ['LWPOLYLINE', 'STITCH', true], ['LWPOLYLINE', 'ENGRAVE', true],
     ]); // biome-ignore format: a piece a line
   });
