@@ -21,12 +21,13 @@ const tasks = {
 type Task = keyof typeof tasks;
 type TaskInput<T extends Task> = Parameters<(typeof tasks)[T]>[0];
 type TaskOutput<T extends Task> = Awaited<ReturnType<(typeof tasks)[T]>>;
-type Answer<T extends Task> = { output: TaskOutput<T> } | { fault: string; isUsage: boolean };
+type Answer<T extends Task> = { output: TaskOutput<T> } | { fault: string; isUsage: boolean } | { hasBegun: true };
 
 /** The thread's own side. */
 export function serveTasks(): void {
   const port = parentPort;
   port?.on('message', async ({ task, input }: { task: Task; input: never }) => {
+    port.postMessage({ hasBegun: true });
     try {
       port.postMessage({ output: await tasks[task](input) });
     } catch (error) {
@@ -57,14 +58,20 @@ export class TaskThread {
    */
   run<T extends Task>(task: T, input: TaskInput<T>, limitS: number | null, tooMuch: string): Promise<TaskOutput<T>> {
     return new Promise((resolve, reject) => {
-      const timer = limitS === null ? null : setTimeout(() => settle(() => reject(new UsageError(tooMuch))), limitS * 1000);
+      let timer: NodeJS.Timeout | null = null;
       // Only these are taken off again: without the worker's own listeners its port would hear nothing more.
       const heard = {
-        message: (answer: Answer<T>) =>
+        message: (answer: Answer<T>) => {
+          // The clock starts with the task: how long a thread takes to start is the machine's affair.
+          if ('hasBegun' in answer) {
+            if (limitS !== null) timer = setTimeout(() => settle(() => reject(new UsageError(tooMuch))), limitS * 1000);
+            return;
+          }
           settle(() => {
             if ('output' in answer) resolve(answer.output);
             else reject(answer.isUsage ? new UsageError(answer.fault) : new Error(answer.fault));
-          }),
+          });
+        },
         // The heap's limit is told as an error.
         error: (error: NodeJS.ErrnoException) =>
           settle(() => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new UsageError(tooMuch) : error)),
