@@ -5,7 +5,7 @@ import { type JobTrace, type JobTraceSettings, type Picture, type Surface, trace
 import { chain, stretch } from '@nuvet/core/plane';
 import { onlyInside, reducedTo } from '@nuvet/core/raster';
 import { findInk, firstLook } from '@nuvet/core/trace';
-import { type Held, holding, limitsOn } from './held-picture';
+import { framesOf, type Held, holding, limitsOn } from './held-picture';
 
 /** Pictures longer than this are looked at coarsely first, so that a slider's move shows at once; px. */
 const coarsePx = 1300;
@@ -29,7 +29,7 @@ export function coarseTrace(picture: Picture, surface: Surface, settings: JobTra
   const mmPerPx = surface.mmPerPx * factor;
   const { threshold, inverted, smallestMm, within, aroundFrame } = settings;
   const own = holding(surface);
-  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within, aroundFrame, picture.marks.length]);
+  const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within, aroundFrame, framesOf(picture)]);
   if (own.coarseInk?.key !== key) {
     const { outlines } = limitsOn(picture, surface, settings, own.grey);
     const small = outlines.reduce(

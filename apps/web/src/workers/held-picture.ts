@@ -30,7 +30,7 @@ export function onSurface(outline: readonly Point[], surface: Surface): Point[] 
 }
 
 /** The frames that a trace may be limited to, to tell whether they have changed. */
-const framesOf = ({ marks }: Picture) => marks.flatMap((mark) => (mark.kind === 'frame' && !isWaiting(mark) ? [mark.points] : []));
+export const framesOf = ({ marks }: Picture) => marks.flatMap((mark) => (mark.kind === 'frame' && !isWaiting(mark) ? [mark.points] : []));
 
 export const unheard: OnShare = () => {};
 
@@ -93,7 +93,7 @@ export async function bordersOf(
   const own = holding(surface);
   if (own.borders?.key === key) return own.borders.found;
   if (isByColour) {
-    // Whether a frame is the sheet's is told by its greys.
+    // The greys on both sides of a frame show whether it is the edge of the sheet.
     const grey = framesOf(picture).length > 0 ? await greyOf(surface, onReading) : undefined;
     const { outlines } = limitsOn(picture, surface, settings, grey);
     const all = outlines.reduce(coloursInside, await coloursOf(surface, onReading));

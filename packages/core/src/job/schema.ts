@@ -118,7 +118,7 @@ export const newPicture = (facts: Pick<Picture, 'id' | 'name' | 'widthPx' | 'hei
 
 export const traceSettingsSchema = z.strictObject({
   take: z.enum(takes).default('shape'),
-  /** Whether the light parts are meant. */
+  /** Whether light areas are traced instead of dark ones. */
   inverted: z.boolean().default(false),
   threshold: z.union([z.literal('auto'), z.literal('local'), z.int().min(0).max(255)]),
   toleranceMm: finite.min(0.005).max(10),

@@ -29,7 +29,7 @@ export type Hold = z.infer<typeof holdSchema>;
 
 export const proofFields = z.strictObject({
   pinned: z.array(pinnedSizeSchema).max(200),
-  /** Findings that a person has said are meant so. */
+  /** Findings that a person has ignored. */
   accepted: z.array(z.string().max(200)).max(2000),
   /** Webs thinner than this break, mm. */
   thinnestMm: finite.nonnegative().max(1000),

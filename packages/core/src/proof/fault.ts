@@ -41,7 +41,7 @@ export type Mend =
   | { readonly do: 'leave-out'; readonly word: MendWord; readonly ids: readonly string[] }
   /** Bridges across from one outline to another. */
   | { readonly do: 'hold'; readonly word: MendWord; readonly ways: readonly { readonly from: Point; readonly to: Point }[] }
-  /** It is meant so: not told again. */
+  /** Ignores the finding from now on. */
   | { readonly do: 'accept'; readonly word: MendWord };
 
 export interface Fault extends Message {
@@ -54,7 +54,7 @@ export interface Fault extends Message {
   readonly mends: readonly Mend[];
 }
 
-/** What outlines are held against; lengths in mm. */
+/** The limits that outlines are checked against; lengths in mm. */
 export interface ProofLimits {
   /** What the tool takes away: holes and gaps narrower than this close up. */
   readonly kerfMm: number;

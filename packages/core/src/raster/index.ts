@@ -13,7 +13,6 @@ export { paperCorners, sheetSizes, sheetsFor, sideRatio } from './paper.ts';
 export { graduationAlong, type Repeat, repeatAlong } from './periodicity.ts';
 export { placedWay } from './placed-way.ts';
 export { reducedTo } from './reduced.ts';
-export { drawnIn, isSheetOnGround } from './sheet-on-ground.ts';
 export { type Snap, snapNear } from './snap.ts';
 export { findSquareMarkers, markerCells, type SquareMarker } from './square-markers.ts';
 export { type MainDirection, mainDirection, type StraightRun, straightRuns } from './straight-runs.ts';

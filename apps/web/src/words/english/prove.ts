@@ -64,8 +64,6 @@ export const prove = {
   tooManyToScale: 'There are too many pieces to scale together. Give the picture another size under True up instead.',
   pieces: 'Pieces',
   holes: 'Holes',
-  wide: 'Width',
-  high: 'Height',
   allOutlines: 'All outlines',
   materialLeft: 'Material left',
   squareCentimetres: (amount: string) => `${amount} cm²`,

@@ -163,7 +163,6 @@ export const trueUp = {
   takesUnknown: 'takes?',
   scaleCardReading: 'scale card',
   pixelLength: (amount: string) => `${amount} px`,
-  inches: (amount: string) => `${amount} in`,
   cardFound: (markers: number) => `The scale card lies in the picture: ${markers} of its squares were found.`,
   useTheCard: 'Use the card',
   millimetres: (mm: number) => `${mm} mm`,
