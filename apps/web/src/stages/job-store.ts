@@ -133,7 +133,7 @@ export function createJobStore(opened: OpenedJob, keeper: UnsavedKeeper = keepsN
       dismiss: () => set({ message: null }),
       retry: () => queue.retry(),
       async takeOver() {
-        const left = await keeper.takeOver(opened.id).catch(() => null);
+        const left = await keeper.takeOver(opened.id, () => queue.waiting.length === 0).catch(() => null);
         if (!left) return;
         set({ message: words.job.savingEditsOfAClosedWindow });
         await queue.takeOver(left);

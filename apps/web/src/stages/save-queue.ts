@@ -32,6 +32,8 @@ export class SaveQueue {
   private wake: (() => void) | null = null;
   /** Whether the server's copy of the job must be taken over once all is saved. */
   private wantsJob = false;
+  /** Done once the browser keeps what waits. */
+  private kept: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly jobId: string,
@@ -76,7 +78,7 @@ export class SaveQueue {
 
   private keep(): void {
     const unsaved = this.waiting.length > 0 ? { base: this.revision, sending: this.sending, steps: this.steps } : null;
-    void this.keeper.keep(this.jobId, unsaved).catch(() => {});
+    this.kept = this.keeper.keep(this.jobId, unsaved).catch(() => {});
   }
 
   /** Saves what is queued until nothing is left; without a connection again and again, with longer pauses. */
@@ -88,6 +90,8 @@ export class SaveQueue {
       if (saving !== 'no-connection') this.listener.saving('saving');
       saving = await this.save();
       if (saving !== 'no-connection') continue;
+      // What the page then says, that the browser keeps the edits, is true.
+      await this.kept;
       this.listener.saving(saving);
       await this.pause(pauseMs);
       pauseMs = Math.min(longestPauseMs, pauseMs * 2);

@@ -15,8 +15,11 @@ export interface Unsaved {
 }
 
 export interface UnsavedKeeper {
-  /** Takes over what windows that are gone have left of a job. */
-  takeOver(jobId: string): Promise<Unsaved | null>;
+  /**
+   * Takes over what windows that are gone have left of a job.
+   * @param isFree whether there is nothing else to save by then; otherwise it stays for the next that opens the job
+   */
+  takeOver(jobId: string, isFree: () => boolean): Promise<Unsaved | null>;
   /** Keeps it in the place of what was kept before; null where all is saved. */
   keep(jobId: string, unsaved: Unsaved | null): Promise<void>;
 }
@@ -33,6 +36,9 @@ interface Schema extends DBSchema {
   unsaved: { key: [string, string]; value: Kept; indexes: { job: string } };
 }
 
+/** A window that is just being closed, or loaded anew, may hold its lock for as long as this, ms. */
+const closingMs = 3000;
+
 const lockOf = (window: string): string => `nuvet window ${window}`;
 
 export function browserKeeper(): UnsavedKeeper {
@@ -48,11 +54,12 @@ export function browserKeeper(): UnsavedKeeper {
     return opened;
   };
   return {
-    async takeOver(jobId) {
+    async takeOver(jobId, isFree) {
       const db = await database();
       for (const { window, base, sending, steps } of await db.getAllFromIndex('unsaved', 'job', jobId)) {
-        const isGone = await navigator.locks.request(lockOf(window), { ifAvailable: true }, async (lock) => lock !== null);
-        if (!isGone) continue;
+        const waiting = { signal: AbortSignal.timeout(closingMs) };
+        const isGone = await navigator.locks.request(lockOf(window), waiting, () => true).catch(() => false);
+        if (!isGone || !isFree()) continue;
         await db.put('unsaved', { jobId, window: own, base, sending, steps });
         await db.delete('unsaved', [jobId, window]);
         return { base, sending, steps };

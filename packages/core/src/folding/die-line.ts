@@ -6,6 +6,11 @@ import type { Piece } from '../job/schema.ts';
 import { distance, type Path, type Point, pathArea, pathBox, polygonOf, reversedPath } from '../plane/index.ts';
 import { norm } from '../plane/point.ts';
 
+export interface Line {
+  readonly from: Point;
+  readonly to: Point;
+}
+
 /** An edge of the graph: between two of its places; of a crease the crease's number. */
 export interface DieEdge {
   readonly from: number;
@@ -16,8 +21,8 @@ export interface DieEdge {
 export interface DieLine {
   readonly places: readonly Point[];
   readonly edges: readonly DieEdge[];
-  /** The creases as they were led on, in the order of their pieces. */
-  readonly creases: readonly { readonly pieceId: string; readonly from: Point; readonly to: Point }[];
+  /** The creases as they were led on, in the order of their pieces, each with the line as it was drawn. */
+  readonly creases: readonly { readonly pieceId: string; readonly from: Point; readonly to: Point; readonly drawn: Line }[];
 }
 
 /** Chords of the outline leave it by at most this, mm. */
@@ -73,11 +78,6 @@ const turnAt = (a: Point, b: Point, c: Point): number => {
   return Math.abs(Math.atan2(px * qy - py * qx, px * qx + py * qy));
 };
 
-interface Line {
-  readonly from: Point;
-  readonly to: Point;
-}
-
 const reachOf = ({ from, to }: Line): number => Math.min(mostReachMm, Math.max(leastReachMm, reachShare * distance(from, to)));
 
 /** Each crease led on, or cut back, to the nearest of what lies in its way about its ends. */
@@ -88,6 +88,7 @@ function ledOn(scores: readonly (Line & { pieceId: string })[], walls: readonly 
     const points = walls.map((w) => w.from);
     return {
       pieceId: score.pieceId,
+      drawn: score,
       from: endOfCrease(score.from, score, others, points) ?? score.from,
       to: endOfCrease(score.to, score, others, points) ?? score.to,
     };
@@ -109,7 +110,7 @@ function endOfCrease(end: Point, score: Line, lines: readonly Line[], points: re
     const off = distance(at, end) + more;
     if (off <= reach && (!best || off < best.off)) best = { at, off };
   };
-  for (const p of points) if (sideways(p, whole) <= besideMm) take(p, -besideMm / 2);
+  for (const p of points) if (sideways(p, whole) <= besideMm) take(p, -besideMm);
   for (const line of lines) {
     const at = meeting(whole, line);
     if (at) take(at);

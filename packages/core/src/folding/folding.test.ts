@@ -53,6 +53,25 @@ describe('panels of a die line', () => {
     }
     expect(hinges.length).toBe(5);
   });
+  it('are measured between their creases as drawn, also where a pen has blurred the corners that the creases run to', () => {
+    const net = cubeNet(40, 2.5).map((one, k) => {
+      if (k > 0) return one;
+      const corners = [one.outer.start, ...one.outer.segments.map((s) => s.to)];
+      // The four corners about the middle square lie off by up to 0.7 mm, each to another side.
+      const moved = corners.map(({ x, y }) => {
+        if (![40, 80].includes(x) || ![40, 80].includes(y)) return p(x, y);
+        return p(x + (y === 40 ? 0.5 : -0.4), y + (x === 40 ? 0.6 : -0.3));
+      });
+      return { ...one, outer: polygonPath(moved) };
+    });
+    const { panels } = panelsOf(net);
+    expect(panels.length).toBe(6);
+    const middle = panels.filter((panel) => panel.sides.filter((s) => s.hinge !== null).length === 4);
+    expect(middle.length).toBe(1);
+    const { alongMm, acrossMm } = panelSize(middle[0] as (typeof panels)[0]);
+    expect(Math.abs(alongMm - 40)).toBeLessThan(0.02);
+    expect(Math.abs(acrossMm - 40)).toBeLessThan(0.02);
+  });
   it('a crease that leads nowhere parts no panel', () => {
     const { panels } = panelsOf([
       piece(polygonPath([p(0, 0), p(60, 0), p(60, 40), p(0, 40)]), 'cut'),

@@ -5,14 +5,16 @@
  */
 import type { Piece } from '../job/schema.ts';
 import { english } from '../messages/index.ts';
-import { distance, type Point } from '../plane/index.ts';
-import { type DieLine, dieLineOf } from './die-line.ts';
+import { between, distance, type Point } from '../plane/index.ts';
+import { type DieLine, dieLineOf, type Line } from './die-line.ts';
 
 export interface PanelSide {
   readonly from: Point;
   readonly to: Point;
   /** The hinge that this side is, or null for a cut. */
   readonly hinge: number | null;
+  /** The middle of the side on its line as it was drawn: the ends of a crease are led on to corners, and may lie a little beside it. */
+  readonly middle: Point;
 }
 
 export interface Panel {
@@ -50,24 +52,36 @@ export function panelsIn(line: DieLine): Panels {
   });
   const hinges: Hinge[] = [];
   const hingeAt = new Map<string, number>();
+  const drawnAt = new Map<string, Line>();
   for (const { from, to, crease } of line.edges) {
     if (crease === null) continue;
     const [left, right] = [sideOf.get(`${from} ${to}`), sideOf.get(`${to} ${from}`)];
     if (left === undefined || right === undefined || left === right) continue;
-    const { pieceId } = line.creases[crease] as DieLine['creases'][0];
+    const { pieceId, drawn } = line.creases[crease] as DieLine['creases'][0];
+    drawnAt.set(`${from} ${to}`, drawn);
+    drawnAt.set(`${to} ${from}`, drawn);
     hingeAt.set(`${from} ${to}`, hinges.length);
     hingeAt.set(`${to} ${from}`, hinges.length);
     hinges.push({ pieceId, from: line.places[from] as Point, to: line.places[to] as Point, left, right });
   }
   const panels = faces.map((face, k): Panel => {
-    const sides = face.map(({ from, to }) => ({
-      from: line.places[from] as Point,
-      to: line.places[to] as Point,
-      hinge: hingeAt.get(`${from} ${to}`) ?? null,
-    }));
+    const sides = face.map((half) => {
+      const [from, to] = [line.places[half.from] as Point, line.places[half.to] as Point];
+      const key = `${half.from} ${half.to}`;
+      const drawn = drawnAt.get(key);
+      const middle = between(from, to, 0.5);
+      return { from, to, hinge: hingeAt.get(key) ?? null, middle: drawn ? nearestOn(drawn, middle) : middle };
+    });
     return { name: english.folding.panel(k + 1), sides, areaMm2: areaOf(sides.map((s) => s.from)) };
   });
   return named(panels, hinges);
+}
+
+/** Where a straight line, led on both ways, comes nearest to a place. */
+function nearestOn({ from, to }: Line, p: Point): Point {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const t = ((p.x - from.x) * dx + (p.y - from.y) * dy) / (dx * dx + dy * dy);
+  return { x: from.x + t * dx, y: from.y + t * dy };
 }
 
 /** Largest first, so that names say something. */
@@ -144,22 +158,46 @@ const areaOf = (points: readonly Point[]): number =>
     return sum + (p.x * q.y - p.y * q.x) / 2;
   }, 0);
 
-/** How wide and high a panel is, along its longest crease and across it, mm, and how many of either's two ends are creases. */
+/** A side that leans by less than this lies across a direction: the tangent of the angle between. */
+const acrossSlope = 0.05;
+/** A side so long, as a share of the panel, is one of those that it is measured between; what is shorter is a notch or a corner. */
+const endShare = 0.2;
+
+/**
+ * How wide and high a panel is, along its longest crease and across it, mm, and how many of either's two ends are creases. It is
+ * measured between its long sides, as one measures a box: a notch at a corner, or a corner that is round, makes it no longer.
+ */
 export function panelSize({ sides }: Panel): { alongMm: number; acrossMm: number; alongCreases: number; acrossCreases: number } {
   const creases = sides.filter((s) => s.hinge !== null);
   const list = creases.length > 0 ? creases : sides;
   const { from, to } = list.reduce((best, s) => (distance(s.from, s.to) > distance(best.from, best.to) ? s : best));
   const size = distance(from, to) || 1;
   const [c, s] = [(to.x - from.x) / size, (to.y - from.y) / size];
-  const measured = (of: (p: Point) => number): [number, number] => {
-    const all = sides.map((side) => of(side.from));
-    const [low, high] = [Math.min(...all), Math.max(...all)];
+  const u = ({ x, y }: Point) => x * c + y * s;
+  const v = ({ x, y }: Point) => -x * s + y * c;
+  const measured = (of: (p: Point) => number, across: (p: Point) => number): [number, number] => {
+    const [low, high] = endsOf(sides, of, across);
     const isAt = (end: number) => creases.some((k) => [k.from, k.to].every((p) => Math.abs(of(p) - end) < 0.1 * (high - low)));
     return [high - low, Number(isAt(low)) + Number(isAt(high))];
   };
-  const [alongMm, alongCreases] = measured(({ x, y }) => x * c + y * s);
-  const [acrossMm, acrossCreases] = measured(({ x, y }) => -x * s + y * c);
+  const [alongMm, alongCreases] = measured(u, v);
+  const [acrossMm, acrossCreases] = measured(v, u);
   return { alongMm, acrossMm, alongCreases, acrossCreases };
+}
+
+/** Where a panel begins and ends in a direction: at its outermost long sides across it, or at its outermost corners. */
+function endsOf(sides: Panel['sides'], of: (p: Point) => number, across: (p: Point) => number): [number, number] {
+  const widths = sides.map(({ from }) => across(from));
+  const leastLength = endShare * (Math.max(...widths) - Math.min(...widths));
+  const corners = sides.map(({ from }) => of(from));
+  const [first, last] = [Math.min(...corners), Math.max(...corners)];
+  const ends = sides.flatMap(({ from, to, middle }) => {
+    const length = Math.abs(across(to) - across(from));
+    return length >= leastLength && Math.abs(of(to) - of(from)) < acrossSlope * length ? [of(middle)] : [];
+  });
+  const half = (first + last) / 2;
+  const [low, high] = [ends.filter((e) => e < half), ends.filter((e) => e > half)];
+  return [low.length > 0 ? Math.min(...low) : first, high.length > 0 ? Math.max(...high) : last];
 }
 
 /** A lid may be so much narrower than the box that it closes, mm: common practice. */

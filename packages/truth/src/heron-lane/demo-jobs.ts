@@ -103,7 +103,7 @@ export const demoPhotos: readonly DemoPhoto[] = [
     // Lines alone are too little ink to part it from the paper by.
     threshold: 'local',
     onlyLargest: true,
-    box: { ...cartonBox, toleranceMm: 0.8 },
+    box: { ...cartonBox, toleranceMm: 0.5 },
   },
 ];
 
