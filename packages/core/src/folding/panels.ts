@@ -13,8 +13,8 @@ export interface PanelSide {
   readonly to: Point;
   /** The hinge that this side is, or null for a cut. */
   readonly hinge: number | null;
-  /** The middle of the side on its line as it was drawn: the ends of a crease are led on to corners, and may lie a little beside it. */
-  readonly middle: Point;
+  /** The line as it was drawn: the ends of a crease are led on to corners, and may lie a little beside it. */
+  readonly drawn: Line;
 }
 
 export interface Panel {
@@ -68,9 +68,7 @@ export function panelsIn(line: DieLine): Panels {
     const sides = face.map((half) => {
       const [from, to] = [line.places[half.from] as Point, line.places[half.to] as Point];
       const key = `${half.from} ${half.to}`;
-      const drawn = drawnAt.get(key);
-      const middle = between(from, to, 0.5);
-      return { from, to, hinge: hingeAt.get(key) ?? null, middle: drawn ? nearestOn(drawn, middle) : middle };
+      return { from, to, hinge: hingeAt.get(key) ?? null, drawn: drawnAt.get(key) ?? { from, to } };
     });
     return { name: english.folding.panel(k + 1), sides, areaMm2: areaOf(sides.map((s) => s.from)) };
   });
@@ -170,7 +168,8 @@ const endShare = 0.2;
 export function panelSize({ sides }: Panel): { alongMm: number; acrossMm: number; alongCreases: number; acrossCreases: number } {
   const creases = sides.filter((s) => s.hinge !== null);
   const list = creases.length > 0 ? creases : sides;
-  const { from, to } = list.reduce((best, s) => (distance(s.from, s.to) > distance(best.from, best.to) ? s : best));
+  const { drawn } = list.reduce((best, s) => (distance(s.from, s.to) > distance(best.from, best.to) ? s : best));
+  const { from, to } = drawn;
   const size = distance(from, to) || 1;
   const [c, s] = [(to.x - from.x) / size, (to.y - from.y) / size];
   const u = ({ x, y }: Point) => x * c + y * s;
@@ -191,9 +190,11 @@ function endsOf(sides: Panel['sides'], of: (p: Point) => number, across: (p: Poi
   const leastLength = endShare * (Math.max(...widths) - Math.min(...widths));
   const corners = sides.map(({ from }) => of(from));
   const [first, last] = [Math.min(...corners), Math.max(...corners)];
-  const ends = sides.flatMap(({ from, to, middle }) => {
+  const ends = sides.flatMap(({ from, to, drawn }) => {
     const length = Math.abs(across(to) - across(from));
-    return length >= leastLength && Math.abs(of(to) - of(from)) < acrossSlope * length ? [of(middle)] : [];
+    return length >= leastLength && Math.abs(of(to) - of(from)) < acrossSlope * length
+      ? [of(nearestOn(drawn, between(from, to, 0.5)))]
+      : [];
   });
   const half = (first + last) / 2;
   const [low, high] = [ends.filter((e) => e < half), ends.filter((e) => e > half)];
