@@ -5,7 +5,7 @@ import { RunError, run, say, succeeds } from './run.mjs';
 /** What each part of the project needs from Debian, and the file that tells whether it is there. */
 export const needs = {
   postgresql: { package: 'postgresql-15', file: '/usr/lib/postgresql/15/bin/postgres' },
-  chromium: { package: 'chromium', file: '/usr/bin/chromium' },
+  chromium: { package: 'chromium-headless-shell', file: '/usr/bin/chromium-headless-shell' },
   ezdxf: { package: 'python3-ezdxf', file: '/usr/lib/python3/dist-packages/ezdxf/__init__.py' },
 };
 

@@ -5,23 +5,22 @@ import { join } from 'node:path';
 import type { Job } from '@nuvet/core/job';
 import { plateScene, pngOf, scanScene, tiffOf } from '@nuvet/truth';
 import { PDFDocument } from 'pdf-lib';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { dropFile } from './bench-hand.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobOf, jobWith, json } from './server.ts';
 
 const scan = scanScene(plateScene, { dpi: 100, seed: 5 });
-let browser: Browser;
 let page: Page;
 let id: string;
-const errors: string[] = [];
+const errors = drivenPage((opened) => {
+  page = opened;
+});
 beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
   ({ id } = await jobWith('Odd files', await pngOf(scan.picture, 100)));
 });
-afterAll(async () => browser?.close());
 
 const job = async (): Promise<Job> => jobOf(id);
 const open = async () => {

@@ -1,24 +1,21 @@
 /** What goes wrong at a bench, and what is said about it: plainly, at its place, with nothing lost. */
 import { crc32, deflateSync } from 'node:zlib';
 import { demoJobs, jpegOf, pngOf, type Scene, scanScene } from '@nuvet/truth';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { dropFile } from './bench-hand.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobWith, json } from './server.ts';
 
 const scan = scanScene(demoJobs[1]?.scene as Scene, { dpi: 120, seed: 5 });
-let browser: Browser;
 let page: Page;
 let id: string;
-const errors: string[] = [];
-beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
-  ({ id } = await jobWith('Bad days', await pngOf(scan.picture, 120)));
+const errors = drivenPage((opened) => {
+  page = opened;
 });
-afterAll(async () => {
-  await browser?.close();
+beforeAll(async () => {
+  ({ id } = await jobWith('Bad days', await pngOf(scan.picture, 120)));
 });
 
 describe('a picture that cannot be one', async () => {

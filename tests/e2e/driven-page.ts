@@ -1,20 +1,23 @@
 /**
  * One page for all tests of a file. What it logs as an error fails the file at its end, where no test has looked before.
  */
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, expect } from 'vitest';
-import { freshPage, startBrowser } from './browser.ts';
+import { join } from 'node:path';
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, expect, inject } from 'vitest';
+import { keptPage } from './browser.ts';
+import { address } from './server.ts';
 
 /** @returns what the page has logged as errors so far */
 export function drivenPage(take: (page: Page) => void): string[] {
-  let browser: Browser | undefined;
+  let page: Page | undefined;
   const errors: string[] = [];
   beforeAll(async () => {
-    browser = await startBrowser();
-    take(await freshPage(browser, (text) => errors.push(text)));
+    const folder = join(inject('browserFolders'), `${process.env.VITEST_POOL_ID}`);
+    page = await keptPage(folder, address, (text) => errors.push(text));
+    take(page);
   });
   afterAll(async () => {
-    await browser?.close();
+    await page?.context().close();
     expect(errors).toEqual([]);
   });
   return errors;

@@ -3,26 +3,25 @@ import { fitOf, type Job, type Mark, type Picture, type Piece } from '@nuvet/cor
 import { apply } from '@nuvet/core/plane';
 import { symmetriesOf } from '@nuvet/core/trace';
 import { demoJobs, fullSheetScene, linesScene, plateScene, pngOf, type Scene, scanScene, smoothScene } from '@nuvet/truth';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { placementOf, wholeSheet } from '../../apps/web/src/table/view.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobOf, jobWith, json } from './server.ts';
 
 const scan = scanScene(demoJobs[3]?.scene as Scene, { dpi: 200, tiltDegrees: 1, seed: 13 });
-let browser: Browser;
 let page: Page;
 let id: string;
-const errors: string[] = [];
+const errors = drivenPage((opened) => {
+  page = opened;
+});
 const job = async (): Promise<Job> => jobOf(id);
 const end = (mark: Mark | undefined) => mark?.points[1] ?? { x: Number.NaN, y: Number.NaN };
 const table = () => page.getByRole('application', { name: 'Light table' });
 beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
   ({ id } = await jobWith('Otter at the table', await pngOf(scan.picture, 200)));
 });
-afterAll(async () => browser?.close());
 
 describe('marks', () => {
   it('are made with two clicks and a magnifier, given up with Escape, dragged, and nudged by arrow keys', async () => {

@@ -3,26 +3,25 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { Job } from '@nuvet/core/job';
 import { demoJobs, pngOf, type Scene, scanScene } from '@nuvet/truth';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { svgSeen } from '../unit/outside-readers.ts';
 import { dropFile } from './bench-hand.ts';
-import { freshPage, settled, startBrowser } from './browser.ts';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
 import { address, jobOf, jobWith, json } from './server.ts';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const scan = scanScene(demoJobs[3]?.scene as Scene, { dpi: 150, seed: 17 });
-let browser: Browser;
 let page: Page;
 let id: string;
-const errors: string[] = [];
+const errors = drivenPage((opened) => {
+  page = opened;
+});
 const job = async (): Promise<Job> => jobOf(id);
 beforeAll(async () => {
-  browser = await startBrowser();
-  page = await freshPage(browser, (text) => errors.push(text));
   ({ id } = await jobWith('Screens', await pngOf(scan.picture, 150)));
 });
-afterAll(async () => browser?.close());
 
 /** What axe-core (WCAG 2.2 A and AA rules) holds against the page as it is. */
 async function complaints(): Promise<string[]> {

@@ -1,4 +1,5 @@
 'use client';
+import './plain-parsing';
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';

@@ -6,6 +6,8 @@ import { createTheme } from '@mui/material/styles';
 import { colours } from './colours';
 
 export const theme = createTheme({
+  // Who asks the system for less motion gets none.
+  motion: { reducedMotion: 'system' },
   palette: {
     mode: 'light',
     primary: { main: colours.verdigris, contrastText: '#FFFFFF' },
@@ -32,6 +34,7 @@ export const theme = createTheme({
       styleOverrides: {
         html: { height: '100%' },
         body: { height: '100%', fontVariantNumeric: 'tabular-nums', overscrollBehavior: 'none' },
+        '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { transition: 'none !important' } },
       },
     },
     MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: 'inherit' } } },
