@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
@@ -7,8 +8,10 @@ export default defineConfig({
     setupFiles: ['tests/unit/kept-scans.ts'],
     testTimeout: 180_000,
     hookTimeout: 60_000,
-    // Two browsers beside each other; each test makes the jobs that it needs.
-    maxWorkers: 2,
+    // Browsers beside each other; each test makes the jobs that it needs.
+    maxWorkers: availableParallelism(),
+    // One module graph a worker: a file keeps nothing outside itself.
+    isolate: false,
     expect: { poll: { timeout: 20_000, interval: 50 } },
   },
 });

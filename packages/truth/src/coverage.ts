@@ -44,7 +44,7 @@ export function coverageOf(paths: readonly Path[], width: number, height: number
     spread(whole, 0, 0, width, height, covered, width, edges.length);
   }
   const coverage = new Float32Array(covered.length);
-  for (let p = 0; p < coverage.length; p++) coverage[p] = Math.min(1, Math.abs(covered[p] as number));
+  for (let p = 0; p < coverage.length; p++) if (covered[p] !== 0) coverage[p] = Math.min(1, Math.abs(covered[p] as number));
   return coverage;
 }
 

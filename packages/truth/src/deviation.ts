@@ -3,7 +3,7 @@
  * Both ways are measured: from points along the trace to the truth, and from the truth to the trace, so that neither
  * a bulge nor a lost corner hides.
  */
-import { type Box, nearestOnPath, type Path, type Point, pathBox, polygonOf } from '@nuvet/core/plane';
+import { boxDistance, nearestOnPath, type Path, type Point, pathBox, polygonOf } from '@nuvet/core/plane';
 
 export interface Deviation {
   /** Root of the mean squared distance of points along the trace from the truth, mm. */
@@ -33,7 +33,7 @@ function distances(from: readonly Path[], to: readonly Path[]) {
   for (const path of from) {
     for (const p of pointsAlong(path)) {
       const d = boxes.reduce(
-        (least, { path: other, box }) => (isNear(box, p) ? Math.min(least, nearestOnPath(other, p).distance) : least),
+        (least, { path: other, box }) => (boxDistance(box, p) < least ? Math.min(least, nearestOnPath(other, p).distance) : least),
         reachMm,
       );
       result.squares += d * d;
@@ -57,6 +57,3 @@ function* pointsAlong(path: Path): Generator<Point> {
     for (let n = 0; n < parts; n++) yield { x: a.x + ((b.x - a.x) * n) / parts, y: a.y + ((b.y - a.y) * n) / parts };
   }
 }
-
-const isNear = (box: Box, p: Point): boolean =>
-  p.x > box.minX - reachMm && p.x < box.maxX + reachMm && p.y > box.minY - reachMm && p.y < box.maxY + reachMm;

@@ -7,7 +7,7 @@ import { type Path, type Point, type Projection, polygonOf, polygonPath, project
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { coverageOf } from './coverage.ts';
 import { keptPixels } from './kept-scans.ts';
-import { addGrain, blur, sensed } from './optics.ts';
+import { addGrain, blur, layTone, sensed } from './optics.ts';
 import { randomFrom } from './random.ts';
 import type { Scene } from './scene.ts';
 import { rectangle } from './shapes.ts';
@@ -53,7 +53,7 @@ export function photographScene(scene: Scene, settings: PhotoSettings): Photo {
         widthPx,
         heightPx,
       );
-      for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
+      layTone(level, coverage, tone);
     };
     lay([rectangle(0, 0, scene.widthMm, scene.heightMm)], tones.paper);
     if (scene.print?.length) lay(scene.print, tones.print);
@@ -64,10 +64,11 @@ export function photographScene(scene: Scene, settings: PhotoSettings): Photo {
     blur(level, widthPx, heightPx, softnessPx);
     const random = randomFrom(seed);
     addGrain(level, widthPx, heightPx, 5, 3, random);
+    const across = Float64Array.from({ length: widthPx }, (_, x) => 1.04 - 0.14 * (x / widthPx));
     for (let y = 0; y < heightPx; y++) {
+      const down = 0.06 * (y / heightPx);
       for (let x = 0; x < widthPx; x++) {
-        const light = 1.04 - 0.14 * (x / widthPx) - 0.06 * (y / heightPx);
-        level[y * widthPx + x] = (level[y * widthPx + x] as number) * light;
+        level[y * widthPx + x] = (level[y * widthPx + x] as number) * ((across[x] as number) - down);
       }
     }
     return sensed(level, noise, random, seed);

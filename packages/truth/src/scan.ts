@@ -8,7 +8,7 @@ import { apply, chain, type Point, shift, stretch, type Transform, transformedPa
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { coverageOf } from './coverage.ts';
 import { keptPixels } from './kept-scans.ts';
-import { addGrain, blur, sensed } from './optics.ts';
+import { addGrain, blur, layTone, sensed } from './optics.ts';
 import { randomFrom } from './random.ts';
 import type { Scene } from './scene.ts';
 
@@ -55,7 +55,7 @@ export function scanScene(scene: Scene, settings: ScanSettings): Scan {
         height,
       );
       blur(coverage, width, height, softnessMm * pxPerMm);
-      for (let p = 0; p < level.length; p++) level[p] = (level[p] as number) + (coverage[p] as number) * (tone - (level[p] as number));
+      layTone(level, coverage, tone);
     };
     if (scene.print?.length) lay(scene.print, print);
     lay(

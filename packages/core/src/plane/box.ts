@@ -39,3 +39,9 @@ export const heightOf = (box: Box): number => box.maxY - box.minY;
 export const isInBox = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, room = 0): boolean =>
   x >= minX - room && x <= maxX + room && y >= minY - room && y <= maxY + room;
 export const centreOf = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
+
+/** How far a point lies from a box; 0 inside. */
+export function boxDistance({ minX, minY, maxX, maxY }: Box, { x, y }: Point): number {
+  const [dx, dy] = [Math.max(minX - x, x - maxX, 0), Math.max(minY - y, y - maxY, 0)];
+  return Math.sqrt(dx * dx + dy * dy);
+}

@@ -1,6 +1,6 @@
 export { arcAbout, arcAsCubics, type Circle, circleOf } from './arc.ts';
 export { cubicAsArcs } from './biarc.ts';
-export { type Box, boxAround, boxAroundBoxes, centreOf, heightOf, isInBox, widthOf } from './box.ts';
+export { type Box, boxAround, boxAroundBoxes, boxDistance, centreOf, heightOf, isInBox, widthOf } from './box.ts';
 export { cubicLoop } from './cubic.ts';
 export { axesOf, turnsLeft } from './ellipse.ts';
 export { type KnownStep, knownStep, knownSteps } from './known-step.ts';

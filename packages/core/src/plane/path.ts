@@ -2,10 +2,10 @@
  * In: a path: a start point and its segments, open or closed. Out: its measures, parts and images.
  * A closed path ends where it starts; its last segment says how it gets back.
  */
-import { type Box, boxAround, boxAroundBoxes } from './box.ts';
+import { type Box, boxAround, boxAroundBoxes, boxDistance } from './box.ts';
 import { cubicLoop } from './cubic.ts';
 import { ellipseHalves } from './ellipse.ts';
-import { knownSteps } from './known-step.ts';
+import { type KnownStep, knownSteps } from './known-step.ts';
 import { distance, type Point } from './point.ts';
 import { chordPoints, type Nearest, nearestOnSegment, type Segment, splitSegment, transformedSegment } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
@@ -65,13 +65,26 @@ export function pathBox(path: Path): Box {
   return boxAroundBoxes(knownSteps(path).map(({ box }) => box)) ?? (boxAround([path.start]) as Box);
 }
 
-/** The nearest place on a path: which segment, where on it, and how far. Refuses a path without segments. */
+/**
+ * The nearest place on a path: which segment, where on it, and how far; of several as near the first. Refuses a path without
+ * segments. Only segments whose boxes come as near as the best so far are looked at, the nearest box first.
+ */
 export function nearestOnPath(path: Path, p: Point): Nearest & { readonly index: number } {
+  const steps = knownSteps(path);
+  let [nearestBox, least] = [0, Infinity];
+  for (let k = 0; k < steps.length; k++) {
+    const away = boxDistance((steps[k] as KnownStep).box, p);
+    if (away < least) [nearestBox, least] = [k, away];
+  }
   let best: (Nearest & { index: number }) | null = null;
-  stepsOf(path).forEach(({ from, segment }, index) => {
+  const look = (index: number): void => {
+    const { from, segment, box } = steps[index] as KnownStep;
+    if (best && boxDistance(box, p) > best.distance) return;
     const near = nearestOnSegment(from, segment, p);
-    if (!best || near.distance < best.distance) best = { ...near, index };
-  });
+    if (!best || near.distance < best.distance || (near.distance === best.distance && index < best.index)) best = { ...near, index };
+  };
+  if (steps.length > 0) look(nearestBox);
+  for (let k = 0; k < steps.length; k++) if (k !== nearestBox) look(k);
   if (!best) throw new RangeError('a path without segments has no nearest point');
   return best;
 }

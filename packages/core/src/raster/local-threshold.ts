@@ -61,19 +61,20 @@ function mapped(
   change: (v: number, at: number) => number,
 ): GreyPicture {
   const out = new Uint8Array(data.length);
-  const row = new Float64Array(columns);
+  const row = new Float64Array(columns + 1);
+  const along = Float64Array.from({ length: width }, (_, x) => Math.max(0, Math.min(columns - 1, (x + 0.5) / cellPx - 0.5)));
   for (let y = 0; y < height; y++) {
     const v = Math.max(0, Math.min(rows - 1, (y + 0.5) / cellPx - 0.5));
     const above = Math.floor(v) * columns;
     const below = Math.min(rows - 1, Math.floor(v) + 1) * columns;
     const low = v - Math.floor(v);
     for (let i = 0; i < columns; i++) row[i] = (values[above + i] as number) * (1 - low) + (values[below + i] as number) * low;
+    row[columns] = row[columns - 1] as number;
     for (let x = 0, p = y * width; x < width; x++, p++) {
-      const u = Math.max(0, Math.min(columns - 1, (x + 0.5) / cellPx - 0.5));
+      const u = along[x] as number;
       const column = u | 0;
       const here = row[column] as number;
-      const at = column + 1 < columns ? here + (u - column) * ((row[column + 1] as number) - here) : here;
-      const value = change(data[p] as number, at);
+      const value = change(data[p] as number, here + (u - column) * ((row[column + 1] as number) - here));
       out[p] = value < 0 ? 0 : value > 255 ? 255 : Math.round(value);
     }
   }
@@ -115,12 +116,24 @@ function midway({ width, height, data }: GreyPicture, windowCells: number, whole
   ];
   for (let y = 0; y < height; y++) {
     const row = Math.floor(y / cellPx) * columns;
-    for (let x = 0, p = y * width; x < width; x++, p++) {
-      const q = row + (x >> 3);
-      const v = data[p] as number;
-      const [sums, counts] = v < (values[q] as number) ? [ink, inkCount] : [paper, paperCount];
-      sums[q] = (sums[q] as number) + v;
-      counts[q] = (counts[q] as number) + 1;
+    for (let i = 0; i < columns; i++) {
+      const q = row + i;
+      const level = values[q] as number;
+      const from = y * width + i * cellPx;
+      const to = Math.min(from + cellPx, (y + 1) * width);
+      let [dark, darkCount, all] = [0, 0, 0];
+      for (let p = from; p < to; p++) {
+        const v = data[p] as number;
+        all += v;
+        if (v < level) {
+          dark += v;
+          darkCount++;
+        }
+      }
+      ink[q] = (ink[q] as number) + dark;
+      inkCount[q] = (inkCount[q] as number) + darkCount;
+      paper[q] = (paper[q] as number) + all - dark;
+      paperCount[q] = (paperCount[q] as number) + to - from - darkCount;
     }
   }
   const window = windowSums(columns, rows, windowCells);
