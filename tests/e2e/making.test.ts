@@ -11,7 +11,7 @@ import { describe, expect, it } from 'vitest';
 import { svgSeen } from '../unit/outside-readers.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines, json } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -34,10 +34,9 @@ const downloaded = async (name: string): Promise<{ name: string; bytes: Buffer }
   return { name: download.suggestedFilename(), bytes: readFileSync((await download.path()) as string) };
 };
 async function openDemo(name: string, tray: string): Promise<void> {
-  await page.goto(`${address}/?search=${encodeURIComponent(name)}`);
-  await page.getByRole('link').filter({ hasText: name }).first().click();
-  await page.waitForURL(/jobs\//);
-  await page.goto(`${page.url().split('?')[0]}?stage=make-ready`);
+  const { body } = await json('GET', `/api/jobs?search=${encodeURIComponent(name)}`);
+  const demo = (body as { jobs: { id: string; name: string }[] }).jobs.find((job) => job.name === name);
+  await page.goto(`${address}/jobs/${demo?.id}?stage=make-ready`);
   await button(tray).click();
 }
 

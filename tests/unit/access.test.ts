@@ -1,4 +1,4 @@
-/** Every page, route and action of the application passes the one place that decides who may do what. */
+/** Every page of the application asks the one place that decides who may do what; for its routes see `tests/server/access.test.ts`. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
@@ -8,12 +8,6 @@ const app = fileURLToPath(new URL('../../apps/web/src/app', import.meta.url));
 const files = readdirSync(app, { recursive: true, encoding: 'utf8' });
 
 describe('access', () => {
-  it.each(files.filter((f) => f.endsWith('route.ts')))('route %s answers only through it', (file) => {
-    const text = readFileSync(`${app}/${file}`, 'utf8');
-    const handlers = [...text.matchAll(/export (?:const|async function|function) (GET|POST|PUT|PATCH|DELETE|HEAD|OPTIONS)\b([^\n]*)/g)];
-    expect(handlers.length).toBeGreaterThan(0);
-    for (const [, , rest] of handlers) expect(rest).toMatch(/^ = route\('/);
-  });
   it.each(files.filter((f) => f.endsWith('page.tsx')))('page %s asks it first', (file) => {
     expect(readFileSync(`${app}/${file}`, 'utf8')).toContain('personWhoMay(');
   });

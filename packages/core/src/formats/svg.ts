@@ -14,7 +14,7 @@ import type { Point } from '../plane/point.ts';
 import type { ArcSegment, EllipseSegment } from '../plane/segment.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
 
-/** Purpose is told by dash pattern and weight, then by colour; lengths in mm. */
+/** Each purpose has a dash pattern, a weight and a colour, so that it can be told without colour too; lengths in mm. */
 const strokes: Record<Purpose, { colour: string; width: number; dash?: string }> = {
   cut: { colour: '#1E7B6B', width: 0.2 },
   score: { colour: '#A87B1D', width: 0.2, dash: '4 1.5' },

@@ -173,7 +173,7 @@ export function masterOf({ source, held }: Pick<Drawn, 'source' | 'held'>, thick
   return master;
 }
 
-/** Figures are told by measures of their own; of several outlines none is meant. */
+/** Whether lengths and angles can be locked: only on one outline by itself. A slot or a circle has its own measures instead. */
 export const canHold = ({ kind }: DrawnSource): boolean => kind === 'points' || kind === 'path';
 
 function masterFrom(source: DrawnSource, thicknessMm: number | null): Master {

@@ -123,7 +123,7 @@ export const traceSettingsSchema = z.strictObject({
   threshold: z.union([z.literal('auto'), z.literal('local'), z.int().min(0).max(255)]),
   toleranceMm: finite.min(0.005).max(10),
   smallestMm: finite.min(0).max(1000),
-  /** The colours that are meant, and what is done along each; where there are any, they are told instead of ink. */
+  /** The colours to trace, each with its purpose; where there are any, the picture is traced by colour instead of by ink. */
   colours: z
     .array(z.strictObject({ hex: hexColour, purpose: z.enum(purposes) }))
     .max(12)

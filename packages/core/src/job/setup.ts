@@ -1,6 +1,6 @@
 /**
- * How a job is proved and made ready: the limits that its outlines are held against, sizes that must come out, and what a
- * machine, a printer or the folding table needs to know. Plain data, kept in the job.
+ * How a job is proved and made ready: the limits its outlines are checked against, required sizes, and the settings of machine,
+ * printer and folding. Plain data, kept in the job.
  */
 import { z } from 'zod';
 import { finite, pointSchema, purposes, text } from './schema-parts.ts';

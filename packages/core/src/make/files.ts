@@ -1,7 +1,7 @@
 /**
- * In: a job's pieces and how it is made. Out: its files, each read back from its bytes and held against the outlines before it
- * is handed over.
- * @throws FileRefused where a file would not say what was proved
+ * In: a job's pieces and how it is made. Out: its files. Each is read back from its bytes and compared with the outlines before
+ * it is handed over.
+ * @throws FileRefused where a file would not match the outlines
  */
 import { strFromU8, strToU8 } from 'fflate';
 import { deviationOf, distanceTo, farthest, placesAlong } from '../formats/deviation.ts';

@@ -1,6 +1,6 @@
 /**
- * In: a circular arc, told by its two ends and its sweep. Out: its measures and parts, exact; cubics where a
- * stretch turns the circle into an ellipse.
+ * In: a circular arc, given by its two ends and its sweep. Out: its length, area, box, nearest point and parts, all exact; under a
+ * stretch it becomes a part of an ellipse.
  */
 import { type Box, boxAround } from './box.ts';
 import { cross, distance, norm, type Point, subtract, unitVector } from './point.ts';

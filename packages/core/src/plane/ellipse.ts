@@ -1,5 +1,5 @@
 /**
- * In: a part of an ellipse, told by its centre, its half diameter conjugate to the one through its start, and its sweep.
+ * In: a part of an ellipse, given by its centre, its half diameter conjugate to the one through its start, and its sweep.
  * Out: its measures and parts.
  * Rests on: the ellipse as the affine image of a circle: c + u cos a + v sin a with conjugate half diameters u and v
  * (Apollonius), so that every affine map of it is the map of three points; lengths by Gauss-Legendre quadrature.

@@ -51,12 +51,13 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
     xs[k] = course.xs[index] as number;
     ys[k] = course.ys[index] as number;
   }
-  placeByChord(start.at, end.at, count);
+  const reach = longestOfRun * placeByChord(start.at, end.at, count);
   let best: Attempt | null = null;
   let bestRms = Infinity;
   for (let round = 0; round < care.rounds; round++) {
-    const cubic: CubicSegment =
+    const nearest: CubicSegment =
       best && count >= enoughAcross ? acrossSquares(start, end, best.cubic, count) : leastSquares(start, end, count);
+    const cubic = withinReach(nearest, start.at, reach);
     // Far from the curve one step does not bring a point to its place.
     if (bestRms > 3 * grain.rms) placeByNewton(start.at, cubic, count);
     const { rms, worst } = placeByNewton(start.at, cubic, count);
@@ -100,7 +101,24 @@ function bridge(start: CurveEnd, end: CurveEnd): CubicSegment {
   };
 }
 
-function placeByChord(from: Point, to: Point, count: number): void {
+/**
+ * Handles longer than this share of the course between the ends lead the curve away from it where no points hold it: beside corners,
+ * and between few points.
+ */
+const longestOfRun = 1.2;
+
+function withinReach(cubic: CubicSegment, from: Point, reach: number): CubicSegment {
+  const shortened = (handle: Point, at: Point): Point => {
+    const length = norm(handle.x - at.x, handle.y - at.y);
+    const share = reach / length;
+    return length > reach ? { x: at.x + (handle.x - at.x) * share, y: at.y + (handle.y - at.y) * share } : handle;
+  };
+  const [c1, c2] = [shortened(cubic.c1, from), shortened(cubic.c2, cubic.to)];
+  return c1 === cubic.c1 && c2 === cubic.c2 ? cubic : { ...cubic, c1, c2 };
+}
+
+/** @returns the length of the way from point to point, ends included, px */
+function placeByChord(from: Point, to: Point, count: number): number {
   let gone = 0;
   let [x, y] = [from.x, from.y];
   for (let k = 0; k < count; k++) {
@@ -110,6 +128,7 @@ function placeByChord(from: Point, to: Point, count: number): void {
   }
   const total = gone + norm(to.x - x, to.y - y);
   for (let k = 0; k < count; k++) ts[k] = (ts[k] as number) / total;
+  return total;
 }
 
 /**

@@ -19,6 +19,9 @@ function price(kind: 'line' | 'arc' | 'cubic', course: Course, from: number, to:
   const place = (index: number) => placeAt(course, grain, index, 0, course.count - 1);
   return priceOf(course, grain, kind, place(from), place(to));
 }
+/** The kind of segment that is cheapest between two places. */
+const chosen = (course: Course, from: number, to: number) =>
+  (['line', 'arc', 'cubic'] as const).reduce((best, kind) => (price(kind, course, from, to) < price(best, course, from, to) ? kind : best));
 const radius = fc.double({ min: 40, max: 900, noNaN: true });
 const sweep = fc.double({ min: 0.6, max: 4.5, noNaN: true });
 const side = fc.constantFrom(1, -1);
@@ -32,6 +35,7 @@ describe('an arc', () => {
         const found = price('arc', course, 12, course.count - 13);
         expect(found).toBeGreaterThanOrEqual(costOf.arc);
         expect(found).toBeLessThan(costOf.arc + 0.05);
+        expect(chosen(course, 12, course.count - 13)).toBe('arc');
       }),
       { numRuns: lawRuns(150) },
     );
@@ -54,6 +58,7 @@ describe('an arc', () => {
     const course = courseOf(wave);
     expect(price('arc', course, 12, course.count - 13)).toBe(Infinity);
     expect(price('cubic', course, 12, course.count - 13)).toBeLessThan(costOf.cubic + 0.1);
+    expect(chosen(course, 12, course.count - 13)).toBe('cubic');
   });
 });
 
@@ -64,6 +69,7 @@ describe('a line', () => {
         const to = { x: 300 * Math.cos(angle), y: 300 * Math.sin(angle) };
         const course = courseOf({ start: { x: 0, y: 0 }, segments: [{ kind: 'line', to }], closed: false });
         expect(price('line', course, 12, 280)).toBeCloseTo(costOf.line, 6);
+        expect(chosen(course, 12, 280)).toBe('line');
         expect(price('line', course, 12, 30)).toBe(tooShort);
         expect(price('arc', course, 12, 280)).toBe(tooShort);
       }),
