@@ -35,7 +35,7 @@ const downloaded = async (name: string): Promise<{ name: string; bytes: Buffer }
 };
 async function openDemo(name: string, tray: string): Promise<void> {
   const { body } = await json('GET', `/api/jobs?search=${encodeURIComponent(name)}`);
-  const demo = (body as { jobs: { id: string; name: string }[] }).jobs.find((job) => job.name === name);
+  const demo = (body as { jobs: { id: string; name: string }[] }).jobs.find((job) => job.name.includes(name));
   await page.goto(`${address}/jobs/${demo?.id}?stage=make-ready`);
   await button(tray).click();
 }
