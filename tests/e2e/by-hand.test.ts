@@ -1,6 +1,6 @@
 /** What a person leads the trace to: colours, a part of the picture, a way along an edge, relations, accepting. */
 import { fitOf, type Job, type Picture, type Piece } from '@nuvet/core/job';
-import { apply, type Box as PlaneBox, pathArea, pathBox, stepsOf } from '@nuvet/core/plane';
+import { apply, type Path, type Box as PlaneBox, pathArea, pathBox, pathLength, stepsOf } from '@nuvet/core/plane';
 import { withPointsMoved } from '@nuvet/core/shape';
 import { badgeSheet, colourPngOf, deviationOf, plateScene, pngOf, type Scan, scanColours, scanScene, smoothScene } from '@nuvet/truth';
 import type { Page } from 'playwright-core';
@@ -94,10 +94,16 @@ it('a way along the edge of a plate, closed at its start, is a piece like any ot
   await page.getByText('1 part held.').waitFor();
   await page.keyboard.press('Escape');
   await expect.poll(async () => (await piecesOf(id)).length).toBe(3);
-  expect((await piecesOf(id)).at(-1)?.outer.closed).toBe(false);
+  const one = (await piecesOf(id)).at(-1) as Piece;
+  expect(one.outer.closed).toBe(false);
+  // Clicks as quick as can be, and the end at once: no part of them is lost.
+  for (const { x, y } of clicks.slice(0, 3)) await page.mouse.click(x, y);
+  await page.getByRole('button', { name: 'Finish open' }).click();
+  await expect.poll(async () => (await piecesOf(id)).length).toBe(4);
+  expect(pathLength((await piecesOf(id)).at(-1)?.outer as Path)).toBeGreaterThan(1.5 * pathLength(one.outer));
   await page.getByRole('button', { name: 'Retrace' }).click();
   await settled(page);
-  expect((await piecesOf(id)).filter(({ byHand }) => byHand)).toHaveLength(2);
+  expect((await piecesOf(id)).filter(({ byHand }) => byHand)).toHaveLength(3);
   expect(errors).toEqual([]);
 });
 

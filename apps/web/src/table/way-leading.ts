@@ -35,11 +35,24 @@ export function leadWay(to: Point): void {
   })();
 }
 
+let inHand: Promise<unknown> = Promise.resolve();
+
+/** Clicks, steps back and the end are done one after the other: none begins before what it builds on is there. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const done = inHand.then(work);
+  inHand = done.catch(() => {});
+  return done;
+}
+
 /** A click: begins the way, holds it, or closes it at its start. Gives whether it has been closed. */
-export async function holdWay(ground: Ground, screen: Point): Promise<boolean> {
+export function holdWay(ground: Ground, screen: Point): Promise<boolean> {
+  const at = ground.toSurface(screen);
+  return inTurn(() => held(ground, at));
+}
+
+async function held(ground: Ground, at: Point): Promise<boolean> {
   const { way } = useTable.getState();
   const { surface } = ground;
-  const at = ground.toSurface(screen);
   if (!way.start) {
     const start = await finder().wireFrom(surface, at, way.follow, reachPx(ground));
     setTable({ way: { ...way, ...emptyWay, start } });
@@ -55,7 +68,9 @@ export async function holdWay(ground: Ground, screen: Point): Promise<boolean> {
 }
 
 /** Takes the last held part back; the way goes on from before it. */
-export async function takeWayBack(surface: Surface): Promise<void> {
+export const takeWayBack = (surface: Surface): Promise<void> => inTurn(() => takenBack(surface));
+
+async function takenBack(surface: Surface): Promise<void> {
   const { way } = useTable.getState();
   const held = way.held.slice(0, -1);
   const from = held.at(-1)?.at(-1) ?? (way.held.length > 0 ? way.start : null);
@@ -64,7 +79,9 @@ export async function takeWayBack(surface: Surface): Promise<void> {
 }
 
 /** Makes a piece of what has been held; a message where there is nothing to make. */
-export async function endWay(
+export const endWay = (...all: Parameters<typeof ended>): Promise<string | null> => inTurn(() => ended(...all));
+
+async function ended(
   run: (command: Command) => void,
   job: Job,
   picture: Picture,
