@@ -48,14 +48,14 @@ export interface Finding extends Message {
 /** Marks that disagree by more than this are worth a look: a share of the length, common practice for hand marking. */
 const disagreeShare = 0.005;
 
-/** What a job's outlines are held against. */
+/** The limits that a job's outlines are checked against. */
 export const limitsOf = ({ proof, setup }: Job): ProofLimits => ({
   kerfMm: setup.cutting.kerfMm,
   thinnestMm: proof.thinnestMm,
   clearanceMm: proof.clearanceMm,
 });
 
-/** All findings of a job but those that a person has said are meant so; what stops first. */
+/** All findings of a job except the ignored ones, the gravest first. */
 export function findingsOf(job: Job, faults: readonly Fault[]): Finding[] {
   const accepted = new Set(job.proof.accepted);
   return allFindings(job, faults)

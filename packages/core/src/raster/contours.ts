@@ -208,7 +208,7 @@ class Tracer {
     return byRow;
   }
 
-  /** The contour just around contour `id`, told by what lies to the left of where it starts. */
+  /** The contour just around contour `id`: the next one to the left of where it starts. */
   private parentOf(id: number, isHole: boolean, row: Crossing[], parents: number[]): number {
     const loop = this.loops[id] as Loop;
     let k = lastBefore(row, loop.startX * 2);

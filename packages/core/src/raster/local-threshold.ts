@@ -1,7 +1,7 @@
 /**
  * In: a grey picture under uneven light. Out: the same with its own local threshold brought to 127.5 everywhere, so that
  * one level serves and borders stay between pixels.
- * Rests on: the paper's brightness near by taken out first, so that a shadow is no ink; then what is ink is told by
+ * Rests on: the paper's brightness near by taken out first, so that a shadow is no ink; then ink is parted from paper by
  * Otsu's threshold of the whole or by Sauvola & Pietikaeinen 2000, T = m (1 + k (s / R - 1)) with mean and deviation over
  * a window (sums over cells: Shafait, Keysers & Breuel 2008), whichever is higher: Sauvola's finds faint lines, but not as
  * faint as a ruled paper's, and falls below the ink inside wide areas. Borders lie half way between the ink and the paper of the window.
@@ -29,7 +29,7 @@ interface Grid {
   readonly values: Float64Array;
 }
 
-/** @param windowPx side of the window: some times as wide as the lines that are meant */
+/** @param windowPx side of the window, several times the width of the lines to be traced */
 export function evenedOut(picture: GreyPicture, windowPx: number): GreyPicture {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
   const paper = paperOf(picture, windowCells);

@@ -1,6 +1,6 @@
 /**
- * In: a figure told by its measures. Out: its outline: rectangle, circle, ellipse, regular polygon, slot, arc, line.
- * A figure stays told by its measures, so that they can be typed anew at any time.
+ * In: a figure's measures. Out: its outline: rectangle, circle, ellipse, regular polygon, slot, arc, line.
+ * A figure keeps its measures, so that they can be typed anew at any time.
  */
 
 import { type Message, SaidError, say } from '../messages/index.ts';

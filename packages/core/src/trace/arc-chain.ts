@@ -133,7 +133,7 @@ function after({ x, y, angle }: Pose, bend: number, length: number): Pose {
   return { x: x + (Math.sin(next) - Math.sin(angle)) / bend, y: y - (Math.cos(next) - Math.cos(angle)) / bend, angle: next };
 }
 
-/** Puts the residuals of points and end into a list that has room for three more than points; what is left over is 0. */
+/** Puts the residuals of points and end into a list that has room for three more than points; unused places are 0. */
 function residualsOf(
   values: readonly number[],
   start: ChainEnd,

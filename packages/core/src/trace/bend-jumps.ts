@@ -7,7 +7,7 @@ import type { Grain } from './grain.ts';
 
 /** How many points a line is read from; roughness wants longer ones. */
 export const jumpArm = ({ roughness }: Grain): number => Math.round(10 + 40 * Math.max(0, roughness - 0.05));
-/** A change this small, radians over the length of an arm, may as well be told by the curves beside it. */
+/** A change this small, radians over the length of an arm, may as well come from the curves beside it. */
 const smallest = 0.03;
 /** And one so many deviations above what roughness makes is no accident. */
 const sure = 6;

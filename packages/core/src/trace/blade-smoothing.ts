@@ -16,7 +16,7 @@ const tangentTurn = 0.01;
 const rounds = 400;
 /** Handles may grow or shrink by so much. */
 const mostGrowth = 2.5;
-/** So many places of a changed segment are held against the path as it was. */
+/** A changed segment is compared with the path as it was at this many places. */
 const checks = 12;
 
 /** A joint of two tangent segments of which one at least is a curve. */

@@ -1,5 +1,5 @@
 /**
- * In: a picture in colour and the colours that are meant. Out: the areas of each as pieces that share their borders.
+ * In: a picture in colour and the colours to trace. Out: the areas of each as pieces that share their borders.
  * Rests on: the planar map of the pixels' colours (raster/label-borders.ts). Every border between two junctions is placed
  * where its two colours are mixed evenly, fitted once, and walked one way by the one piece and the other by its neighbour.
  */
@@ -14,7 +14,7 @@ import { smoothedForBlade } from './blade-smoothing.ts';
 import { touchesEdge } from './picture-edge.ts';
 import { type Border, cutAtJunctions, fittedCourse, type HalfBorder, junctionsOf, throughCourses } from './through-borders.ts';
 
-/** The colours of a picture: which pixel is of which, and which of them are meant. */
+/** The colours of a picture: which pixel has which, and which of them are traced. */
 export interface ColourInk {
   readonly picture: ColourPicture;
   readonly palette: readonly Rgb[];

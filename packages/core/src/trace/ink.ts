@@ -11,7 +11,7 @@ import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from 
 export interface InkSettings {
   /** Values up to and with this one are ink; `auto` finds one for the whole picture, `local` one for every place. */
   readonly threshold: 'auto' | 'local' | number;
-  /** Whether the light parts are meant instead of the dark ones. */
+  /** Whether the light parts are the ink instead of the dark ones. */
   readonly inverted: boolean;
   /** Specks and pinholes smaller than a square of this side are left out, mm. */
   readonly smallestMm: number;

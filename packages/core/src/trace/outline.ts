@@ -163,7 +163,7 @@ function partsOfRun(course: Course, grain: Grain, from: number, to: number, spoi
     : withoutNeedlessLines(course, grain, mixed, spoiltAt);
 }
 
-/** Straight parts up to this many points are held against the curve that would do without them. */
+/** Straight parts up to this many points are compared with a curve that does without them. */
 const needlessLine = 60;
 
 /** Short straight parts between curves left out where one curve tells the three more cheaply. */

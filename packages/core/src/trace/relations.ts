@@ -43,7 +43,7 @@ interface Round {
   readonly middle: Point;
 }
 
-/** Steeper differences are meant, however short the line, radians. */
+/** Steeper differences are drawn on purpose, however short the line, radians. */
 const mostTurn = (1.5 * Math.PI) / 180;
 /** Shorter lines, in distances that may be moved, say nothing of their direction. */
 const leastLength = 12;

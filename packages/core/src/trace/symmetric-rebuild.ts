@@ -56,7 +56,7 @@ function halfForBoth(paths: readonly Path[], mirror: Mirror, tolerance: number, 
   const isKept = (p: Point): boolean => cross(along, subtract(p, mirror.at)) > 0 === (stands === 'left');
   const partner = partners(paths, imageOf(mirror), tolerance);
   const made = paths.map((path, k): Path | null => {
-    // Corners that are meant to lie on the axis are as far off it as the halves differ.
+    // Corners drawn on the axis lie as far off it as the halves differ.
     if (partner[k] === k)
       return halfTwice(path, mirror, Math.max(tolerance, 2 * mirror.worst), stands) ?? halfTwice(path, mirror, tolerance, stands);
     const { minX, minY, maxX, maxY } = pathBox(path);

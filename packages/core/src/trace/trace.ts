@@ -32,7 +32,7 @@ export interface TraceSettings extends InkSettings {
   readonly take: Take;
   /** Largest distance of an outline from the picture's edge, mm of the finished piece. */
   readonly toleranceMm: number;
-  /** The colours that are meant, as #rrggbb, at most 12; where there are any, they are told instead of ink. */
+  /** The colours to trace, as #rrggbb, at most 12; where there are any, the picture is traced by colour instead of by ink. */
   readonly colours: readonly { readonly hex: string }[];
   /** Of a network: how thick walls along its lines are made, mm; null leaves it lines. */
   readonly wallMm: number | null;
@@ -50,7 +50,7 @@ export interface TracedPiece {
   readonly isDashed: boolean;
   /** How wide the drawn line is, px; null for areas. */
   readonly strokePx: number | null;
-  /** Which of the meant colours it has; null where ink was told by its darkness. */
+  /** Which of the traced colours it has; null where it was traced as ink. */
   readonly colour: number | null;
 }
 

@@ -1,6 +1,6 @@
 /**
  * In: a picture's size, its resolution if known, and the marks on it. Out: the true-up fit: the map from the
- * picture's pixels to the sheet in mm, with what is left over at every mark and how far it can be relied on.
+ * picture's pixels to the sheet in mm, with the residual at every mark and how far it can be relied on.
  * Rests on: weighted least squares over a ladder of models (ladder.ts), placed on the sheet (placing.ts).
  */
 

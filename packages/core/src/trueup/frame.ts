@@ -1,6 +1,6 @@
 /**
  * In: a frame whose four corners may have been marked crosswise. Out: the same with its corners in turn.
- * Of the three ways to go round four places only one does not cross itself; which of its sides is the stated width is told by
+ * Of the three ways to go round four places only one does not cross itself; which of its sides is the stated width follows from
  * their lengths.
  */
 import { cross, distance, type Point } from '../plane/point.ts';

@@ -1,7 +1,7 @@
 /**
  * In: marks and where to start. Out: the models that the marks carry, plainest first, and the one to take.
  * Rests on: a richer model is recommended where an F-test says that it explains more than chance would (Snedecor &
- * Cochran 1989), the noise being what marks placed by hand have and what is left over shows, together.
+ * Cochran 1989), the noise being that of marks placed by hand and that of the residuals, together.
  */
 
 import { english } from '../messages/index.ts';

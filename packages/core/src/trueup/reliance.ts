@@ -41,7 +41,7 @@ export function pullsOf(marks: readonly TrueUpMark[], solution: Solution | undef
   );
 }
 
-/** Marks whose left-over is larger than chance allows, by what would be left over without them. */
+/** Marks whose residual is larger than chance allows, judged by the fit without them. */
 export function suspectsOf(marks: readonly TrueUpMark[], { solution, variance }: Rung, pulls: ReadonlyMap<string, number>): Suspect[] {
   const { freedom, freeIndices } = solution;
   const scores = marks.map((m, k) => {
