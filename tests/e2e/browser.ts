@@ -3,7 +3,7 @@
  */
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core';
 
-const launching = {
+const launchSettings = {
   executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
@@ -18,20 +18,20 @@ const launching = {
   ],
 };
 /** Nothing glides: every frame of a movement is drawn by the processor here, which the tests would wait for. */
-const page = { viewport: { width: 1280, height: 800 }, acceptDownloads: true, reducedMotion: 'reduce' } as const;
+const pageSettings = { viewport: { width: 1280, height: 800 }, acceptDownloads: true, reducedMotion: 'reduce' } as const;
 
-export const startBrowser = (): Promise<Browser> => chromium.launch(launching);
+export const startBrowser = (): Promise<Browser> => chromium.launch(launchSettings);
 
 /** A fresh page with a storage of its own; what the page logs as an error is handed over. */
 export const freshPage = async (browser: Browser, onError?: (text: string) => void): Promise<Page> =>
-  openPage(await browser.newContext(page), onError);
+  openPage(await browser.newContext(pageSettings), onError);
 
 /**
  * A page of a browser that keeps its compiled scripts in a folder, which spares each load a third of its work.
  * @param folder nothing else uses it meanwhile
  */
 export async function keptPage(folder: string, origin: string, onError?: (text: string) => void): Promise<Page> {
-  const opened = await openPage(await chromium.launchPersistentContext(folder, { ...launching, ...page }), onError);
+  const opened = await openPage(await chromium.launchPersistentContext(folder, { ...launchSettings, ...pageSettings }), onError);
   const devtools = await opened.context().newCDPSession(opened);
   await devtools.send('Storage.clearDataForOrigin', { origin, storageTypes: 'cookies,local_storage,indexeddb' });
   return opened;
