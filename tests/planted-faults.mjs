@@ -194,4 +194,28 @@ export const plantedFaults = [
     project: 'pure',
     tests: ['packages/core/src/job/job.test.ts'],
   },
+  {
+    what: 'a panel is measured where its creases were led on to, not where they were drawn',
+    file: 'packages/core/src/folding/panels.ts',
+    right: '[of(nearestOn(drawn, between(from, to, 0.5)))]',
+    wrong: '[of(between(from, to, 0.5))]',
+    project: 'pure',
+    tests: ['packages/core/src/folding'],
+  },
+  {
+    what: 'the handles of a curve run as far as they like',
+    file: 'packages/core/src/trace/curves.ts',
+    right: 'return length > reach ?',
+    wrong: 'return length > 1e9 * reach ?',
+    project: 'pure',
+    tests: ['packages/core/src/trace/trace.test.ts'],
+  },
+  {
+    what: 'a route asks nobody whether this person may',
+    file: 'apps/web/src/server/route.ts',
+    right: 'const person = await personWhoMay(deed);',
+    wrong: "const person = { name: 'anybody', workshopId: '00000000-0000-4000-8000-000000000001' };",
+    project: 'server',
+    tests: ['tests/server/access.test.ts'],
+  },
 ];
