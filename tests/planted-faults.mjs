@@ -184,7 +184,7 @@ export const plantedFaults = [
     right: 'return at(0.95) - at(0.05) > evenShare * (paper - ink);',
     wrong: 'return at(0.95) - at(0.05) > 10 * evenShare * (paper - ink);',
     project: 'pure',
-    tests: ['tests/unit/photo-to-outline.test.ts'],
+    tests: ['packages/core/src/trace/ink.test.ts'],
   },
   {
     what: 'a piece keeps the measures that it had before a hole was filled',

@@ -60,7 +60,7 @@ describe('panels of a die line', () => {
       // The four corners about the middle square lie off by up to 0.7 mm, each to another side.
       const moved = corners.map(({ x, y }) => {
         if (![40, 80].includes(x) || ![40, 80].includes(y)) return p(x, y);
-        return p(x + (y === 40 ? 0.5 : -0.4), y + (x === 40 ? 0.6 : -0.3));
+        return p(x + (x === 40 ? 0.5 : -0.4), y + (y === 40 ? 0.6 : -0.3));
       });
       return { ...one, outer: polygonPath(moved) };
     });

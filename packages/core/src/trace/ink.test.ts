@@ -1,0 +1,30 @@
+/** Where the border between ink and paper lies. */
+import { expect, it } from 'vitest';
+import { pathBox, widthOf } from '../plane/index.ts';
+import { greyPicture } from '../raster/index.ts';
+import { plainTraceSettings, tracePicture } from './index.ts';
+
+/** Two upright bars, 40 px wide, with soft edges, under light that falls off to the right by `fall` of itself. */
+function barsUnderLight(fall: number) {
+  const [width, height] = [600, 200];
+  const [paper, ink, rampPx] = [235, 40, 5];
+  const data = new Uint8Array(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const at = x + 0.5;
+      const depth = Math.max(...[60, 500].map((left) => Math.min(at - left, left + 40 - at)), -rampPx);
+      const within = Math.min(y + 0.5 - 40, 160 - (y + 0.5));
+      const covered = Math.min(1, Math.max(0, Math.min(depth, within) / rampPx + 0.5));
+      data[y * width + x] = Math.round((1 - fall * (at / width)) * (paper - covered * (paper - ink)));
+    }
+  return greyPicture(data, width, height);
+}
+
+/** Both edges together, px; with one level for the whole picture it is 2 at the strongest fall. */
+const mostOffPx = 0.4;
+
+it.each([0, 0.15, 0.3])('is half way between ink and paper near by, where the light falls off by %s', (fall) => {
+  const { pieces } = tracePicture(barsUnderLight(fall), 0.1, plainTraceSettings);
+  expect(pieces).toHaveLength(2);
+  for (const { outer } of pieces) expect(Math.abs(widthOf(pathBox(outer)) - 40)).toBeLessThan(mostOffPx);
+});
