@@ -169,7 +169,7 @@ it('the seed-packet carton folds up: thirteen panels of the right size, and noth
       other++;
   expect(other / (info.width * info.height)).toBeGreaterThan(0.05);
   await page.getByRole('button', { name: /^Prove/ }).click();
-  await page.getByText('The panels make this box.').waitFor({ timeout: 90_000 });
+  await page.getByText('The panels make this box.').waitFor();
   await typed('Depth', '27');
   await page
     .getByText(/For sides 27.0 x 84.0 mm are needed; the nearest, Panel \d, is 2\d/)

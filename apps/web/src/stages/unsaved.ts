@@ -56,13 +56,20 @@ export function browserKeeper(): UnsavedKeeper {
   return {
     async takeOver(jobId, isFree) {
       const db = await database();
-      for (const { window, base, sending, steps } of await db.getAllFromIndex('unsaved', 'job', jobId)) {
+      for (const { window } of await db.getAllFromIndex('unsaved', 'job', jobId)) {
         const waiting = { signal: AbortSignal.timeout(closingMs) };
-        const isGone = await navigator.locks.request(lockOf(window), waiting, () => true).catch(() => false);
-        if (!isGone || !isFree()) continue;
-        await db.put('unsaved', { jobId, window: own, base, sending, steps });
-        await db.delete('unsaved', [jobId, window]);
-        return { base, sending, steps };
+        const taken = await navigator.locks
+          .request(lockOf(window), waiting, async () => {
+            // What it has left by now: while it was waited for it may have saved some, or been taken over by another window.
+            const left = await db.get('unsaved', [jobId, window]);
+            if (!left || !isFree()) return null;
+            const { base, sending, steps } = left;
+            await db.put('unsaved', { jobId, window: own, base, sending, steps });
+            await db.delete('unsaved', [jobId, window]);
+            return { base, sending, steps };
+          })
+          .catch(() => null);
+        if (taken) return taken;
       }
       return null;
     },

@@ -57,7 +57,7 @@ describe('panels of a die line', () => {
     const net = cubeNet(40, 2.5).map((one, k) => {
       if (k > 0) return one;
       const corners = [one.outer.start, ...one.outer.segments.map((s) => s.to)];
-      // The four corners about the middle square lie off by up to 0.7 mm, each to another side.
+      // The four corners about the middle square lie up to 0.8 mm inside it.
       const moved = corners.map(({ x, y }) => {
         if (![40, 80].includes(x) || ![40, 80].includes(y)) return p(x, y);
         return p(x + (x === 40 ? 0.5 : -0.4), y + (y === 40 ? 0.6 : -0.3));

@@ -1,8 +1,8 @@
 /**
  * In: the corners of a course. Out: the same, those at tips that are cut off (a serif's end, a spike filed flat) as the two
  * corners that they are.
- * A flat end only a few pixels wide lies inside the windows that corners are found by: it is told by both sides, read
- * beyond it, meeting farther out than softness explains, while a straight line joins them where the course turns.
+ * A flat end only a few pixels wide lies inside the windows that corners are found by. It shows because both sides, read
+ * beyond it, meet farther out than softness explains, while a straight line joins them where the course turns.
  */
 import { distance, norm, type Point, turnBetween } from '../plane/point.ts';
 import type { Corner } from './corners.ts';

@@ -56,7 +56,7 @@ function projected(start: Float64Array, constraints: readonly Constraint[]): { x
     left = values.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
     if (left <= heldWithin / 10) break;
     const rows = constraints.map((constraint, k) => slopesOf(constraint, x, values[k] as number));
-    // c(x) - J (x - start), which the step from the start has to take away.
+    // c(x) - J (x - start), which the step from the start has to cancel.
     const wanted = rows.map(({ at, slopes }, k) =>
       at.reduce((sum, i, n) => sum - (slopes[n] as number) * ((x[i] as number) - (start[i] as number)), values[k] as number),
     );
