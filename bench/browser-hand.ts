@@ -1,7 +1,7 @@
 /**
  * What is drawn by hand in headless Chromium: 10,000 segments panned and zoomed, points of live chains dragged.
  */
-import { type Job, workBoxOf } from '@nuvet/core/job';
+import { type JobDocument, jobOfDocument, workBoxOf } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import type { Page } from 'playwright-core';
 import { toScreen, wholeSheet } from '../apps/web/src/table/view.ts';
@@ -79,8 +79,8 @@ async function measureLongChain(page: Page, address: string): Promise<void> {
 async function dragged(page: Page, address: string, id: string, point: Point): Promise<Frames> {
   const box = await page.getByRole('application', { name: 'Light table' }).boundingBox();
   if (!box) throw new Error('there is no light table');
-  const { job } = (await (await fetch(`${address}/api/jobs/${id}`)).json()) as { job: Job };
-  const view = wholeSheet(workBoxOf(job), { width: box.width, height: box.height });
+  const { job } = (await (await fetch(`${address}/api/jobs/${id}`)).json()) as { job: JobDocument };
+  const view = wholeSheet(workBoxOf(jobOfDocument(job)), { width: box.width, height: box.height });
   const at = toScreen(view, point);
   await page.mouse.move(box.x + at.x, box.y + at.y);
   return framesWhile(page, async () => {

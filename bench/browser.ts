@@ -6,6 +6,7 @@ import { fullSheetScene, jpegOf, photographScene, plateScene, pngOf, scanScene }
 import type { Page } from 'playwright-core';
 import { freshPage, settled, startBrowser } from '../tests/e2e/browser.ts';
 import { measureHand } from './browser-hand.ts';
+import { measureShelf } from './browser-shelf.ts';
 import { framesWhile, row, wander } from './frames.ts';
 
 export async function measureBrowser(address: string): Promise<void> {
@@ -44,34 +45,34 @@ export async function measureBrowser(address: string): Promise<void> {
   await measureSlider(page);
   await fetch(`${address}/api/jobs/${id}`, { method: 'DELETE' });
   await measureHand(page, address, empty);
-  for (const [widthPx, heightPx] of [[4000, 3000], [7000, 5000]] as const) await measureFlattening(page, address, widthPx, heightPx); // biome-ignore format: two sizes
+  for (const [widthPx, heightPx] of [[4000, 3000], [7000, 5000]] as const) await measureRectification(page, address, widthPx, heightPx); // biome-ignore format: two sizes
+  await measureShelf(page, address);
   await browser.close();
 }
 
 /** A photograph with its frame stated: the warp alone, in two workers, and all until it is shown flat. */
-async function measureFlattening(page: Page, address: string, widthPx: number, heightPx: number): Promise<void> {
+async function measureRectification(page: Page, address: string, widthPx: number, heightPx: number): Promise<void> {
   const scene = { ...plateScene, widthMm: 180, heightMm: 130 };
   const photo = photographScene(scene, { widthPx, heightPx, tiltDegrees: 20, seed: 3 });
-  const post = async (path: string, body: BodyInit) =>
-    (await (await fetch(`${address}${path}`, { method: 'POST', body, headers: { 'Content-Type': 'application/json' } })).json()) as {
-      id: string;
-    };
-  const picture = await post('/api/pictures?name=photo.jpg', (await jpegOf(photo.picture, 72)) as unknown as BodyInit);
+  const post = async (path: string, body: BodyInit, type = 'application/json') =>
+    (await (await fetch(`${address}${path}`, { method: 'POST', body, headers: { 'Content-Type': type } })).json()) as { id: string };
+  const picture = await post('/api/pictures?name=photo.jpg', (await jpegOf(photo.picture, 72)) as unknown as BodyInit, 'image/jpeg');
   const { id } = await post('/api/jobs', JSON.stringify({ name: 'Bench', pictureIds: [picture.id] }));
+  const { revision } = (await (await fetch(`${address}/api/jobs/${id}`)).json()) as { revision: number };
   const corners = [[0, 130], [180, 130], [180, 0], [0, 0]].map(([x, y]) => photo.at({ x: x as number, y: y as number })); // biome-ignore format: corners
   const stated = [180, 130].map((value) => ({ text: `${value} mm`, value }));
   const mark = { id: 'frame', kind: 'frame', points: corners, stated };
   await post(
     `/api/jobs/${id}/edits`,
-    JSON.stringify({ base: 1, steps: [{ step: 'do', command: { do: 'add-mark', pictureId: picture.id, mark } }], wanted: false }),
+    JSON.stringify({ base: revision, steps: [{ step: 'do', command: { do: 'add-mark', pictureId: picture.id, mark } }], wanted: false }),
   );
   const started = performance.now();
   await page.goto(`${address}/jobs/${id}?stage=true-up`);
-  const flattening = await framesWhile(page, () => page.getByText('Show the photograph as taken').waitFor({ timeout: 120_000 }));
+  const rectifying = await framesWhile(page, () => page.getByText('Show the photograph as taken').waitFor({ timeout: 120_000 }));
   const shown = performance.now() - started;
   const warp = await page.evaluate(() => performance.getEntriesByName('laid flat')[0]?.duration ?? Number.NaN);
   console.log(
-    `${`${((widthPx * heightPx) / 1e6).toFixed(0)} megapixels laid flat in two workers`.padEnd(40)} ${warp.toFixed(0)} ms; opened, read, laid flat, kept and shown ${shown.toFixed(0)} ms; longest task ${flattening.longestTask.toFixed(0)} ms`,
+    `${`${((widthPx * heightPx) / 1e6).toFixed(0)} megapixels laid flat in two workers`.padEnd(40)} ${warp.toFixed(0)} ms; opened, read, laid flat, kept and shown ${shown.toFixed(0)} ms; longest task ${rectifying.longestTask.toFixed(0)} ms`,
   );
   await fetch(`${address}/api/jobs/${id}`, { method: 'DELETE' });
 }

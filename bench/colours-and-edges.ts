@@ -3,7 +3,7 @@
  */
 import { apply, inverse, pathArea, transformedPath } from '@nuvet/core/plane';
 import { drawnTo, LiveWire, rehearsed } from '@nuvet/core/raster';
-import { fittedWay, madeRelated, plainTraceSettings, relationsIn, traceColours, tracePicture, wallsOf } from '@nuvet/core/trace';
+import { pathAlongEdge, plainTraceSettings, regularize, relationsIn, traceColours, tracePicture, wallsOf } from '@nuvet/core/trace';
 import { badgeBorders, badgeSheet, deviationOf, plateScene, scanColours, scanScene, straightScene } from '@nuvet/truth';
 
 const colours = ['#b23a2e', '#263e70', '#468054', '#ecb23c'].map((hex) => ({ hex }));
@@ -30,12 +30,12 @@ export function measureColoursAndEdges(): void {
   const ring = wallsOf([{ start: { x: 20, y: 0 }, segments: [{ kind: 'arc', to: { x: -20, y: 0 }, sweep: Math.PI }, { kind: 'arc', to: { x: 20, y: 0 }, sweep: Math.PI }], closed: true }], 4, 0.02); // biome-ignore format: one line
   const area = ring.reduce((sum, path) => sum + pathArea(path), 0);
   console.log(`a round wall of 4 mm, its area off by ${((100 * Math.abs(area - 160 * Math.PI)) / (160 * Math.PI)).toFixed(4)} %`);
-  measureWays();
+  measureLiveWire();
   measureRelations();
 }
 
 /** About a plate on a picture of 12 megapixels, by five clicks that miss the edge by up to 4 px; every move of the pointer timed. */
-function measureWays(): void {
+function measureLiveWire(): void {
   const scan = scanScene(plateScene, { dpi: 842, tiltDegrees: 2, noise: 5 });
   const { picture, mmPerPx } = scan;
   const clicks = [[60, 15.1], [104.9, 40], [70, 75.1], [15.1, 50], [40, 14.9]].map(([x, y]) => drawnTo(picture, apply(scan.toPixels, { x: x as number, y: y as number }), 'edge', 8)); // biome-ignore format: one line
@@ -53,7 +53,7 @@ function measureWays(): void {
     }
     return wire.held(to).slice(1);
   });
-  const path = transformedPath(fittedWay(picture, way, 'edge', true, 0.1 / mmPerPx), inverse(scan.toPixels));
+  const path = transformedPath(pathAlongEdge(picture, way, 'edge', true, 0.1 / mmPerPx), inverse(scan.toPixels));
   const { rmsMm, worstMm } = deviationOf(
     [path],
     plateScene.pieces.slice(0, 1).map(({ outer }) => outer),
@@ -72,7 +72,7 @@ function measureRelations(): void {
       [outer, ...holes].map((path) => transformedPath(path, inverse(scan.toPixels))),
     );
     const start = performance.now();
-    const made = traced.map((paths) => madeRelated(paths, relationsIn(paths, 0.1), 0.1));
+    const made = traced.map((paths) => regularize(paths, relationsIn(paths, 0.1), 0.1));
     const ms = performance.now() - start;
     const truth = scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
     const off = (paths: typeof traced) => deviationOf(paths.flat(), truth).rmsMm.toFixed(5);

@@ -2,8 +2,10 @@
  * Proving and making ready: how long findings take, how far the order of cutting is from what a long search finds, kerf against
  * jsts, and how exactly the files of the demo jobs say what was proved.
  */
-import { defaultTraceSettings, type Piece, plainSetup } from '@nuvet/core/job';
-import { fileKinds, kerfCompensated, madeFile, orderedStops, plannedCut, type Stop } from '@nuvet/core/make';
+
+import { fileKindNames, madeFile } from '@nuvet/core/files';
+import { defaultTraceSettings, type Piece, plainMachine } from '@nuvet/core/job';
+import { kerfCompensated, orderedStops, plainCutting, plannedCut, powerSettingOf, type Stop } from '@nuvet/core/make';
 import { circlePath, distance, type Path, type Point, pathArea, polygonPath, transformedPath } from '@nuvet/core/plane';
 import { Prover } from '@nuvet/core/proof';
 import { pathThrough } from '@nuvet/core/shape';
@@ -125,7 +127,7 @@ function measureManyPieces(): void {
   const stops = finished(orderedStops(scattered(2000, 31), { x: 0, y: 0 }));
   const ordering = performance.now() - start;
   const planning = performance.now();
-  const plan = plannedCut(pieces, plainSetup.cutting, plainSetup.machine);
+  const plan = plannedCut(pieces, plainCutting, plainMachine);
   line(
     '2,000 pieces ordered',
     `${ordering.toFixed(0)} ms (2000 asked), ${stops.travelMm.toFixed(0)} mm; planned with starts and times ${(performance.now() - planning).toFixed(0)} ms, travel ${(100 * (plan.travelMm / plan.travelBeforeMm)).toFixed(0)} % of what was drawn`,
@@ -138,7 +140,7 @@ function stopsOfDemo({ scene, scan: settings, take }: (typeof demoJobs)[0]): Sto
   const traced = tracePicture(scan.picture, mm, { ...defaultTraceSettings, take });
   const toMm = { a: mm, b: 0, c: 0, d: -mm, e: 0, f: 0 };
   const pieces = traced.pieces.map((p, k) => piece(`p${k}`, transformedPath(p.outer, toMm), p.holes.map((h) => transformedPath(h, toMm)))); // biome-ignore format: one line
-  const { runs } = plannedCut(pieces, plainSetup.cutting, plainSetup.machine);
+  const { runs } = plannedCut(pieces, plainCutting, plainMachine);
   const ends = ({ path }: (typeof runs)[0]) => ({
     entry: path.start,
     exit: path.closed ? path.start : (path.segments.at(-1)?.to ?? path.start),
@@ -171,7 +173,7 @@ function searched(stops: readonly Stop[], home: Point, first: readonly number[],
   const random = randomFrom(17);
   const n = stops.length;
   let order = [...first];
-  let now = leastTravel(stops, order, home);
+  let now = minTravel(stops, order, home);
   let best = now;
   if (n < 3) return best;
   const reach = Math.max(1, Math.sqrt(n));
@@ -185,7 +187,7 @@ function searched(stops: readonly Stop[], home: Point, first: readonly number[],
       const e = Math.min(n - 1, i + Math.floor(random() * reach * 2));
       const next = random() < 0.5 ? turned(order, i, e) : moved(order, i, e, Math.floor(random() * n));
       if (!isAllowed(stops, next)) continue;
-      const travel = leastTravel(stops, next, home);
+      const travel = minTravel(stops, next, home);
       if (travel < now || random() < Math.exp((now - travel) / heat)) [order, now] = [next, travel];
       best = Math.min(best, now);
     }
@@ -194,7 +196,7 @@ function searched(stops: readonly Stop[], home: Point, first: readonly number[],
 }
 
 /** The travel of an order with each line that may be turned round gone along the better way. */
-function leastTravel(stops: readonly Stop[], order: readonly number[], home: Point): number {
+function minTravel(stops: readonly Stop[], order: readonly number[], home: Point): number {
   let [at, turnedAt, sum, turnedSum] = [home, home, 0, 0];
   for (const k of order) {
     const { entry, exit, isReversible } = stops[k] as Stop;
@@ -230,9 +232,15 @@ async function measureFiles(): Promise<void> {
   const worst = new Map<string, number>();
   for (const { scene } of demoJobs) {
     const pieces = scene.pieces.map((p, k) => piece(`p${k}`, p.outer, [...p.holes]));
-    const plan = plannedCut(pieces, plainSetup.cutting, plainSetup.machine);
-    for (const kind of fileKinds) {
-      const { largestMm } = await madeFile(kind, pieces, { title: scene.name, setup: plainSetup, plan, dpi: 300 });
+    const plan = plannedCut(pieces, plainCutting, plainMachine);
+    for (const kind of fileKindNames) {
+      const { largestMm } = await madeFile(kind, pieces, plainCutting, {
+        title: scene.name,
+        machine: plainMachine,
+        plan,
+        powerSettingOf: (purpose) => powerSettingOf(plainCutting, purpose),
+        dpi: 300,
+      });
       worst.set(kind, Math.max(worst.get(kind) ?? 0, largestMm));
     }
   }

@@ -18,6 +18,6 @@ for (let k = 0; k < 3; k++) {
 }
 const before = held();
 const ink = findInk(picture, mmPerPx, plainTraceSettings);
-let most = held();
-for (const _ of fitInk(ink, mmPerPx, plainTraceSettings)) most = Math.max(most, held());
-console.log(((Math.max(most, held()) - before + picture.data.length) / 1e6).toFixed(0));
+let max = held();
+for (const _ of fitInk(ink, mmPerPx, plainTraceSettings)) max = Math.max(max, held());
+console.log(((Math.max(max, held()) - before + picture.data.length) / 1e6).toFixed(0));

@@ -13,17 +13,17 @@ import { openCv } from '../tests/unit/opencv.ts';
 const rounds = 7;
 
 /** The median and the least of several runs, ms. */
-function timed(work: () => unknown, count = rounds): { median: number; least: number } {
+function timed(work: () => unknown, count = rounds): { median: number; min: number } {
   const times = Array.from({ length: count }, () => {
     const start = performance.now();
     work();
     return performance.now() - start;
   }).sort((a, b) => a - b);
-  return { median: times[count >> 1] as number, least: times[0] as number };
+  return { median: times[count >> 1] as number, min: times[0] as number };
 }
 
-const row = (name: string, { median, least }: { median: number; least: number }) =>
-  console.log(`${name.padEnd(46)} ${median.toFixed(0).padStart(6)} ms (least ${least.toFixed(0)})`);
+const row = (name: string, { median, min }: { median: number; min: number }) =>
+  console.log(`${name.padEnd(46)} ${median.toFixed(0).padStart(6)} ms (least ${min.toFixed(0)})`);
 
 export async function measureSpeed(): Promise<void> {
   const { picture, mmPerPx } = scanScene(fullSheetScene(), { dpi: 600, tiltDegrees: 1, noise: 5 });
@@ -90,9 +90,9 @@ function measureGrowth(): void {
       return performance.now() - start;
     });
     const megapixels = picture.data.length / 1e6;
-    const least = Math.min(...times);
+    const min = Math.min(...times);
     console.log(
-      `  ${megapixels.toFixed(1).padStart(5)} megapixels: ${least.toFixed(0).padStart(5)} ms, ${(least / megapixels).toFixed(1)} ms a megapixel`,
+      `  ${megapixels.toFixed(1).padStart(5)} megapixels: ${min.toFixed(0).padStart(5)} ms, ${(min / megapixels).toFixed(1)} ms a megapixel`,
     );
   }
 }

@@ -4,7 +4,7 @@
  */
 import { asProjection, type Path, type Point, pathBox } from '@nuvet/core/plane';
 import {
-  drawnHull,
+  contentHull,
   findSquareMarkers,
   graduationAlong,
   inkContours,
@@ -13,12 +13,12 @@ import {
   type Pixels,
   paperCorners,
   repeatAlong,
-  snapNear,
+  snapToInk,
   straightRuns,
   warped,
 } from '@nuvet/core/raster';
 import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
-import { findScaleCard, fitTrueUp, flatPlan, type TrueUpMark } from '@nuvet/core/trueup';
+import { findScaleCard, fitTrueUp, rectificationPlan, type TrueUpMark } from '@nuvet/core/trueup';
 import { demoJobs, onScaleCard, photographScene, plateScene, randomFrom, type Scene, scanScene } from '@nuvet/truth';
 import { inverse, Matrix } from 'ml-matrix';
 import sharp from 'sharp';
@@ -146,12 +146,12 @@ function measureFinding(): void {
   );
   say(
     '  the drawn part',
-    median(3, () => drawnHull(picture, contours)),
+    median(3, () => contentHull(picture, contours)),
   );
   const at = scan.at({ x: 60, y: 90 });
   say(
     '  a snap near the pointer',
-    median(31, () => snapNear(picture, at, 12)),
+    median(31, () => snapToInk(picture, at, 12)),
   );
   const photo = photographScene(onScaleCard(plateScene, { x: 45, y: 100 }), { widthPx: 3000, heightPx: 4000, tiltDegrees: 25, seed: 3 });
   say(
@@ -190,7 +190,7 @@ function measurePhotographs(): void {
       // biome-ignore format: two
       const { width, height, data } = photo.picture;
       const fit = fitTrueUp({ widthPx: width, heightPx: height }, [mark], null, { pinned: 'perspective' });
-      const plan = flatPlan(fit, fit.mmPerPx);
+      const plan = rectificationPlan(fit, fit.mmPerPx);
       const steps = warped({ width, height, grey: data, colour: null }, plan);
       let made = steps.next();
       while (!made.done) made = steps.next();

@@ -6,19 +6,35 @@ import type { ReadableStream } from 'node:stream/web';
 import {
   type Command,
   defaultTraceSettings,
+  emptyJob,
   fitOf,
   type JobTrace,
   type Mark,
   type Picture,
+  rectifiedPlanOf,
   traceOnSheet,
-  workingPlanOf,
 } from '@nuvet/core/job';
-import { apply, inverseProjection, type Point, project } from '@nuvet/core/plane';
+import {
+  apply,
+  centreOf,
+  circlePath,
+  distance,
+  inverseProjection,
+  type Path,
+  type Point,
+  pathArea,
+  pathBox,
+  project,
+  reversedPath,
+} from '@nuvet/core/plane';
+import { newEntry } from '@nuvet/core/processes';
 import { greyPicture, onlyInside, warped } from '@nuvet/core/raster';
+import { millToolFrom, shelfKinds } from '@nuvet/core/shelf';
 import { traceColours, tracePicture } from '@nuvet/core/trace';
 import {
   colourPngOf,
   type DemoJob,
+  type DemoMilling,
   type DemoPhoto,
   type DemoPrint,
   demoJobs,
@@ -31,7 +47,7 @@ import {
   scanColours,
   scanScene,
 } from '@nuvet/truth';
-import { personWhoMay } from '../apps/web/src/server/access.ts';
+import { requirePermission } from '../apps/web/src/server/access.ts';
 import { database } from '../apps/web/src/server/database.ts';
 import { takeSteps } from '../apps/web/src/server/job-saves.ts';
 import { listJobs, makeJob, openJob } from '../apps/web/src/server/jobs.ts';
@@ -51,35 +67,90 @@ const streamOf = (bytes: Uint8Array) => Readable.toWeb(Readable.from([Buffer.fro
 
 /** A new job with a picture and the edits that bring it to where the workshop has it now; its picture as it is then. */
 async function made(name: string, file: string, bytes: Buffer, edits: (pictureId: string) => Command[]) {
-  const person = await personWhoMay('make-job');
+  const person = await requirePermission('make-job');
   const brought = await receivePicture(person, { name: file, page: 0, resolution: null }, streamOf(bytes));
   const id = await makeJob(person, name, [brought.id]);
   const { revision } = await openJob(person, id);
   const steps = edits(brought.id).map((command) => ({ step: 'do' as const, command }));
   const { job, revision: next } = await takeSteps(person, id, revision, steps);
-  const keepTrace = (trace: JobTrace) => takeSteps(person, id, next, [{ step: 'do', command: { do: 'set-trace', trace } }]);
+  const keepTrace = (trace: JobTrace, more: readonly Command[] = []) =>
+    takeSteps(
+      person,
+      id,
+      next,
+      [{ do: 'set-trace', trace } as Command, ...more].map((command) => ({ step: 'do' as const, command })),
+    );
   return { person, picture: job.pictures[0] as Picture, keepTrace };
 }
 
-async function load({ name, scene, scan: settings, making, unit, known, check, take }: DemoJob): Promise<void> {
+/** The settings that a job is milled with. */
+function settingsOf(milling: DemoMilling | undefined, material: string | null): Record<string, unknown> {
+  if (!milling) return {};
+  const tools = milling.tools.map((name, k) => {
+    const tool = shelfKinds.tool.starters.find((one) => one.name === name);
+    if (!tool) throw new Error(`no tool ${name} ships`);
+    return millToolFrom(tool, null, `tool-${k + 1}`, material);
+  });
+  return { ...milling.settings, tools };
+}
+
+/** Of a traced piece the holes about its middle as pockets of their own, and rings drawn about it. */
+function milled(trace: JobTrace, { pocketsWithinMm = 0, ringsMm = [] }: DemoMilling): { trace: JobTrace; rings: Command[] } {
+  const largest = trace.pieces.reduce((best, piece) => (Math.abs(pathArea(piece.outer)) > Math.abs(pathArea(best.outer)) ? piece : best));
+  const middle = centreOf(pathBox(largest.outer));
+  const isPocket = (hole: Path): boolean => distance(centreOf(pathBox(hole)), middle) < pocketsWithinMm;
+  const river = largest.holes.filter(isPocket).map((hole, k) => ({
+    ...largest,
+    id: `${largest.id}-river-${k + 1}`,
+    name: `River ${k + 1}`,
+    purpose: 'pocket' as const,
+    outer: reversedPath(hole),
+    holes: [],
+  }));
+  const pieces = trace.pieces.flatMap((piece) =>
+    piece === largest ? [{ ...piece, holes: piece.holes.filter((hole) => !isPocket(hole)) }, ...river] : [piece],
+  );
+  const rings = ringsMm.map((radius, k): Command => {
+    const source = { kind: 'path' as const, path: circlePath(middle, radius) };
+    return { do: 'draw', drawn: { id: `ring-${k + 1}`, name: `Ring ${k + 1}`, purpose: 'engrave', leftOut: false, source, live: [] } };
+  });
+  return { trace: { ...trace, pieces }, rings };
+}
+
+/** A new job is cut by laser; these are made of their own stock by their own processes. */
+const madeBy = (stock: DemoJob['stock'], processes: DemoJob['processes'], milling?: DemoMilling): Command[] => [
+  { do: 'set-stock', change: stock },
+  { do: 'remove-process', id: 'first' },
+  ...processes.map((process): Command => {
+    const entry = newEntry(process, process, emptyJob(''));
+    const settings = process === 'cnc' ? settingsOf(milling, stock.name) : {};
+    return { do: 'add-process', entry: { ...entry, settings: settings as typeof entry.settings } };
+  }),
+];
+
+async function load({ name, scene, scan: settings, stock, processes, milling, unit, known, check, take }: DemoJob): Promise<void> {
   const scan = scanScene(scene, settings);
   const { picture, keepTrace } = await made(name, `${scene.name}.png`, await pngOf(scan.picture, settings.dpi), (pictureId) => [
     { do: 'set-unit', unit },
-    { do: 'set-making', making },
+    ...madeBy(stock, processes, milling),
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'known-length', known.mark, [{ text: known.text, value: known.mm }]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'level', 'level', []) },
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'check', check, untyped) },
   ]);
   const { mmPerPx } = fitOf(picture);
   const wish = { ...defaultTraceSettings, take };
-  await keepTrace(traceOnSheet(picture, wish, tracePicture(scan.picture, mmPerPx, wish)));
+  const trace = traceOnSheet(picture, wish, tracePicture(scan.picture, mmPerPx, wish));
+  const work = milling ? milled(trace, milling) : { trace, rings: [] };
+  await keepTrace(work.trace, work.rings);
 }
 
 async function loadPhoto({
   name,
   scene,
   photo: settings,
-  making,
+  stock,
+  processes,
+  milling,
   unit,
   frame,
   check,
@@ -94,13 +165,13 @@ async function loadPhoto({
   const crop = [[4, 4], [w - 4, 4], [w - 4, h - 4], [4, h - 4]].map(([x, y]) => photo.at({ x: x as number, y: y as number })); // biome-ignore format: corners
   const { person, picture, keepTrace } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
     { do: 'set-unit', unit },
-    { do: 'set-making', making },
+    ...madeBy(stock, processes, milling),
     { do: 'change-picture', pictureId, change: { crop } },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
     ...(box ? [{ do: 'prove-by', change: { box } } as const] : []),
   ]);
-  const plan = workingPlanOf(picture);
+  const plan = rectifiedPlanOf(picture);
   if (!plan) throw new Error(`${name} is not seen at an angle`);
   const { width, height, data: grey } = photo.picture;
   const steps = warped({ width, height, grey, colour: null }, plan);
@@ -120,11 +191,11 @@ async function loadPhoto({
   await keepTrace({ ...trace, pieces: trace.pieces.map((piece, k) => (isPrint(piece, k) ? { ...piece, leftOut: true } : piece)) });
 }
 
-async function loadPrint({ name, sheet, dpi, tiltDegrees, making, known, colours }: DemoPrint): Promise<void> {
+async function loadPrint({ name, sheet, dpi, tiltDegrees, stock, processes, known, colours }: DemoPrint): Promise<void> {
   const scan = scanColours(sheet, { dpi, tiltDegrees, noise: 5, seed: 37 });
   const points = known.places.map((p) => apply(scan.toPixels, p));
   const { picture, keepTrace } = await made(name, 'festival badge.png', await colourPngOf(scan.picture, dpi), (pictureId) => [
-    { do: 'set-making', making },
+    ...madeBy(stock, processes),
     {
       do: 'add-mark',
       pictureId,
@@ -137,7 +208,7 @@ async function loadPrint({ name, sheet, dpi, tiltDegrees, making, known, colours
 }
 
 await migrate();
-const person = await personWhoMay('list-jobs');
+const person = await requirePermission('list-jobs');
 if ((await listJobs(person, { page: 0, search: '', inBin: false })).count === 0) {
   console.log('· drawing the demo jobs');
   // The last one loaded stands first in the list.

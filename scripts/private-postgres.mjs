@@ -79,9 +79,12 @@ async function makeCluster(folder, data, passwordFile) {
   ]);
 }
 
+/** What a cluster need not outlive a power cut for: it waits for no disk. */
+const throwaway = ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off'];
+
 /**
  * Starts the cluster, made first where there is none, with a database of the name given.
- * @param {{ name: string, fresh?: boolean }} what
+ * @param {{ name: string, fresh?: boolean }} what fresh: begun anew every time, and not kept safe
  * @returns {Promise<{ url: string, stop: () => Promise<void> }>}
  */
 export async function startPostgres({ name, fresh = false }) {
@@ -109,6 +112,7 @@ export async function startPostgres({ name, fresh = false }) {
     '',
     '-c',
     'log_min_messages=fatal',
+    ...(fresh ? throwaway.flatMap((setting) => ['-c', setting]) : []),
   ]);
   // In a group of its own, so that Ctrl-C reaches this script alone and the database goes last.
   const server = spawn(program, words, { cwd: '/', detached: true, stdio: ['ignore', 'ignore', 'pipe'] });

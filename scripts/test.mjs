@@ -1,5 +1,5 @@
 // `npm test`: sets up what the checks need, runs every one, and ends with a line of how many passed and failed.
-import { readFileSync, rmSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { installNodePackages } from './node-packages.mjs';
 import { baseEnvironment, keptFolder, projectFolder } from './project.mjs';
@@ -10,6 +10,8 @@ import { installMissing, needs } from './system-packages.mjs';
 const program = (name) => join(projectFolder, 'node_modules/.bin', name);
 const counts = { passed: 0, failed: 0 };
 const faults = [];
+/** Tests that failed and then passed, as happens where the machine stands still for a while; and as a race in them would. */
+const secondTries = [];
 
 async function check(name, work) {
   say(name);
@@ -36,9 +38,12 @@ function failedTests(testResults) {
 async function vitest(name, config, words, environment = {}) {
   say(name);
   const report = join(keptFolder, `${name.replaceAll(' ', '-')}.json`);
-  rmSync(report, { force: true });
-  const all = ['run', '--config', config, ...words, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`];
-  const ended = await run(program('vitest'), all, { cwd: projectFolder, env: { ...baseEnvironment, ...environment } }).then(
+  const triedAgain = join(keptFolder, 'second-tries.json');
+  for (const file of [report, triedAgain]) rmSync(file, { force: true });
+  const reporters = ['default', 'json', './scripts/second-tries.mjs'].map((one) => `--reporter=${one}`);
+  const all = ['run', '--config', config, ...words, ...reporters, `--outputFile.json=${report}`];
+  const env = { ...baseEnvironment, ...environment, NUVET_SECOND_TRIES: triedAgain };
+  const ended = await run(program('vitest'), all, { cwd: projectFolder, env }).then(
     () => true,
     () => false,
   );
@@ -46,6 +51,7 @@ async function vitest(name, config, words, environment = {}) {
     const read = JSON.parse(readFileSync(report, 'utf8'));
     const { numPassedTests, numFailedTests, numTotalTestSuites, numFailedTestSuites, success } = read;
     faults.push(...failedTests(read.testResults));
+    if (existsSync(triedAgain)) secondTries.push(...JSON.parse(readFileSync(triedAgain, 'utf8')));
     counts.passed += numPassedTests;
     counts.failed += numFailedTests;
     // A file that does not load has no failed test of its own; nor has a run that stumbled outside its tests.
@@ -104,6 +110,7 @@ try {
   fail(error);
 }
 // What failed stands last, where the end of a long log is read first.
+for (const test of secondTries) console.log(`Passed at the second try: ${test}`);
 for (const fault of faults) console.error(`\nFailed: ${fault}`);
 console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed > 0 ? 1 : 0);

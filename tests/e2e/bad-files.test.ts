@@ -115,7 +115,7 @@ describe('documents', () => {
     try {
       await open();
       await page.getByLabel('Picture file').setInputFiles(path);
-      await page.getByText(/Reading “nuvet-million-\d+\.dxf”, \d+ %/).waitFor({ timeout: 30_000 });
+      await page.getByText(/Reading “nuvet-million-\d+\.dxf”, \d+ %/).waitFor();
       await page.getByRole('button', { name: 'Stop' }).click();
       await page
         .getByRole('alert')

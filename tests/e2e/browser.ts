@@ -17,6 +17,8 @@ const launchSettings = {
     '--disable-sync',
   ],
 };
+/** How long a page may take for a step before a test gives up: a busy machine now and then stands still for half a minute. */
+const patienceMs = 120_000;
 /** Nothing glides: every frame of a movement is drawn by the processor here, which the tests would wait for. */
 const pageSettings = { viewport: { width: 1280, height: 800 }, acceptDownloads: true, reducedMotion: 'reduce' } as const;
 
@@ -41,6 +43,7 @@ async function openPage(context: BrowserContext, onError: (text: string) => void
   // The TypeScript runner names functions by a helper that pages do not have.
   await context.addInitScript('globalThis.__name = (f) => f');
   await context.addInitScript(countWork);
+  context.setDefaultTimeout(patienceMs);
   const opened = await context.newPage();
   opened.on('pageerror', (error) => onError(error.stack ?? error.message));
   return opened;
@@ -55,11 +58,8 @@ const restMs = 220;
  */
 export async function settled(page: Page): Promise<void> {
   await page.waitForLoadState('load');
-  await page.locator('[data-saving="saved"]').waitFor({ timeout: 20_000 });
-  const rests = page.waitForFunction((ms) => (globalThis as Counting).nuvetRestsFor?.(ms) ?? true, restMs, {
-    timeout: 20_000,
-    polling: 40,
-  });
+  await page.locator('[data-saving="saved"]').waitFor();
+  const rests = page.waitForFunction((ms) => (globalThis as Counting).nuvetRestsFor?.(ms) ?? true, restMs, { polling: 40 });
   await rests.catch(async (error) => {
     const open = await page.evaluate(() => (globalThis as Counting).nuvetWaitsFor?.() ?? []);
     throw new Error(`the page does not come to rest; it waits for ${open.join(', ') || 'nothing'}`, { cause: error });

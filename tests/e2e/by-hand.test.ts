@@ -37,7 +37,7 @@ it('colours become pieces of several purposes; one is let go, one given another 
   await page.goto(`${address}/jobs/${id}?stage=trace`);
   await expect.poll(() => rows().count()).toBeGreaterThan(0);
   await page.getByRole('button', { name: 'By colour' }).click();
-  await expect.poll(async () => (await piecesOf(id)).length, { timeout: 20_000 }).toBe(6);
+  await expect.poll(async () => (await piecesOf(id)).length).toBe(6);
   expect(new Set((await piecesOf(id)).map(({ colour }) => colour)).size).toBe(4);
   await settled(page);
   const meant = page.getByRole('group', { name: 'Colours to trace' });

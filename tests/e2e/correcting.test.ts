@@ -67,6 +67,9 @@ async function rectangle(): Promise<void> {
   await click([40, 50], [100, 90]);
   await type('Width, mm', '60 mm');
   await type('Height, mm', '40 mm');
+  // Saved, so that what is read of the job next is the rectangle as it was typed.
+  const sides = async () => (await boxes()).map(({ minX, minY, maxX, maxY }) => [maxX - minX, maxY - minY].map((mm) => mm.toFixed(9)));
+  await expect.poll(sides).toEqual([['60.000000000', '40.000000000']]);
 }
 
 it('corners are rounded live, the largest radius is said, and frozen they are plain', async () => {
@@ -181,7 +184,7 @@ it('a length and an angle are kept while a corner is dragged; a gap follows the 
   await type('Length of segment 1, mm', '80 mm');
   const side = async (index: number): Promise<number> => {
     const drawn = (await job()).drawn[0];
-    const [path] = drawn ? masterOf(drawn, (await job()).making.thicknessMm).paths : [];
+    const [path] = drawn ? masterOf(drawn, (await job()).making.stock.thicknessMm).paths : [];
     const step = path && stepsOf(path)[index];
     return step ? distance(step.from, step.segment.to) : Number.NaN;
   };

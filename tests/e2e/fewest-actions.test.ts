@@ -31,7 +31,7 @@ async function dropped(name: string, dpi: number): Promise<void> {
 /** Presses the button that does all the rest. */
 async function finished(): Promise<string> {
   const [download] = await Promise.all([
-    page.waitForEvent('download', { timeout: 60_000 }) as Promise<Download>,
+    page.waitForEvent('download') as Promise<Download>,
     page.getByRole('button', { name: 'Finish: trace, prove, DXF' }).click(),
   ]);
   return (await download.path()) as string;
@@ -75,6 +75,6 @@ it('the rest stops at the first doubt, and says which', async () => {
   await page.getByLabel('Its true length').press('Enter');
   await settled(page);
   await page.getByRole('button', { name: 'Finish: trace, prove, DXF' }).click();
-  await page.getByText(/^Stopped before the file was made: /).waitFor({ timeout: 60_000 });
+  await page.getByText(/^Stopped before the file was made: /).waitFor();
   expect(new URL(page.url()).searchParams.get('stage')).toBe('prove');
 });

@@ -139,7 +139,7 @@ describe('two windows on one job', () => {
     await page.route('**/edits', (route) => route.abort());
     await rename(page, 'Named in the attic');
     await page.getByText('Your changes are kept in this browser').waitFor();
-    await page.unroute('**/edits');
+    // The newer answer goes before the older: no edit gets through between the two.
     await page.route('**/edits', (route) => route.fulfill({ status: 503, json: { code: 'database-away', message: 'away' } }));
     page.on('dialog', (dialog) => void dialog.accept());
     await page.close({ runBeforeUnload: false });

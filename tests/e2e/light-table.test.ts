@@ -185,7 +185,7 @@ describe('the trace', () => {
       if (level) levels.add(level);
     });
     await page.goto(`${address}/jobs/${large.id}?stage=trace`);
-    await page.getByText('150 pieces').first().waitFor({ timeout: 120_000 });
+    await page.getByText('150 pieces').first().waitFor();
     expect(levels.has('0')).toBe(false);
     // Rows of the list are painted once they come into sight.
     const last = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').last().locator('td').first(); // biome-ignore format: one line
@@ -199,7 +199,7 @@ describe('the trace', () => {
     await page.getByLabel('Tolerance').first().focus();
     await page.keyboard.press('PageUp');
     const tolerance = async () => (await jobOf(large.id)).traces[0]?.settings.toleranceMm;
-    await expect.poll(tolerance, { timeout: 20_000 }).toBeGreaterThan(0.1);
+    await expect.poll(tolerance).toBeGreaterThan(0.1);
     await settled(page);
     expect(await page.evaluate(() => performance.getEntriesByName('outlines painted').length)).toBe(2);
     const box = await table().boundingBox();

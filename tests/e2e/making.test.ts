@@ -33,12 +33,24 @@ const downloaded = async (name: string): Promise<{ name: string; bytes: Buffer }
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button(name).click()]);
   return { name: download.suggestedFilename(), bytes: readFileSync((await download.path()) as string) };
 };
-async function openDemo(name: string, tray: string): Promise<void> {
+/** Opens a panel of a process; the job gets the process where it has none. */
+async function openDemo(name: string, process: string, panel: string): Promise<void> {
   const { body } = await json('GET', `/api/jobs?search=${encodeURIComponent(name)}`);
   const demo = (body as { jobs: { id: string; name: string }[] }).jobs.find((job) => job.name.includes(name));
   await page.goto(`${address}/jobs/${demo?.id}?stage=make-ready`);
-  await button(tray).click();
+  await button('Add a process').waitFor();
+  if ((await button(process).count()) > 0) await button(process).click();
+  else await addProcess(process);
+  await button(panel).click();
 }
+async function addProcess(word: string): Promise<void> {
+  await button('Add a process').click();
+  await button(`Add ${word}`).click();
+  await button(word).waitFor();
+}
+/** The settings of a job's process as they are kept. */
+const settingsOf = async (id: string, process: string) =>
+  (await jobOf(id)).making.processes.find((entry) => entry.process === process)?.settings;
 
 it('a kerf moves the outlines; each file says how far it is off; all come in one zip, named by the pattern', async () => {
   const id = await newJob('Weir plate');
@@ -55,14 +67,14 @@ it('a kerf moves the outlines; each file says how far it is off; all come in one
   await page.getByLabel('Files are named').fill('{job}_{what}_r{revision}');
   await page.getByLabel('Files are named').press('Enter');
   await settled(page);
-  const zip = await downloaded('Download all as one zip');
+  const zip = await downloaded('Download the set (5 files) as a zip');
   expect(zip.name).toMatch(/^Weir-plate_files_r\d+\.zip$/);
   const files = unzipSync(zip.bytes);
   expect(
     Object.keys(files)
       .map((f) => f.split('.').at(-1))
       .sort(),
-  ).toEqual(['dxf', 'gcode', 'hpgl', 'pdf', 'png', 'svg']);
+  ).toEqual(['dxf', 'gcode', 'pdf', 'png', 'svg']);
   const { width, height, density } = await sharp(
     Buffer.from(Object.entries(files).find(([f]) => f.endsWith('.png'))?.[1] ?? []),
   ).metadata();
@@ -74,7 +86,7 @@ it('a kerf moves the outlines; each file says how far it is off; all come in one
   expect(jobOfDocument(document)).toEqual(await jobOf(id));
 });
 
-it('kerf and settings are remembered with the stock, the machine by its name, and come back in another job', async () => {
+it('kerf and settings go on the shelf with the stock, the machine by its name, and come back in another job', async () => {
   const first = await newJob('First');
   await page.goto(`${address}/jobs/${first}?stage=make-ready`);
   await page.getByRole('combobox', { name: 'Stock' }).fill('Heron ply');
@@ -82,26 +94,26 @@ it('kerf and settings are remembered with the stock, the machine by its name, an
   await typed('Measured thickness', '3.1');
   await typed(/^Kerf/, '0.14');
   await settled(page);
-  await button('Remember kerf and settings with this stock').click();
-  await page.getByText('Heron ply is remembered.').waitFor();
+  await button('Put thickness, kerf and settings on the shelf').click();
+  await page.getByText('Heron ply is on the shelf.').waitFor();
   await button('Files').click();
   await page.getByRole('combobox', { name: 'Machine' }).fill('Barn laser');
   await page.getByRole('combobox', { name: 'Machine' }).press('Enter');
   await page.getByRole('combobox', { name: 'Origin at' }).click();
   await page.getByRole('option', { name: 'Upper left' }).click();
   await settled(page);
-  await button('Remember this machine').click();
-  await page.getByText('Barn laser is remembered.').waitFor();
+  await button('Put this machine on the shelf').click();
+  await page.getByText('Barn laser is on the shelf.').waitFor();
   const second = await newJob('Second');
   await page.goto(`${address}/jobs/${second}?stage=make-ready`);
   await page.getByRole('combobox', { name: 'Stock' }).fill('Heron ply');
   await page.getByRole('combobox', { name: 'Stock' }).press('Enter');
-  await expect.poll(async () => (await jobOf(second)).setup.cutting.kerfMm).toBe(0.14);
-  expect((await jobOf(second)).making.thicknessMm).toBe(3.1);
+  await expect.poll(async () => (await settingsOf(second, 'laser'))?.kerfMm).toBe(0.14);
+  expect((await jobOf(second)).making.stock.thicknessMm).toBe(3.1);
   await button('Files').click();
   await page.getByRole('combobox', { name: 'Machine' }).fill('Barn laser');
   await page.getByRole('combobox', { name: 'Machine' }).press('Enter');
-  await expect.poll(async () => (await jobOf(second)).setup.machine.origin).toBe('upper-left');
+  await expect.poll(async () => (await jobOf(second)).making.processes[0]?.machine.origin).toBe('upper-left');
 });
 
 it('a kerf gauge is a job of its own, and its reading sets the kerf', async () => {
@@ -113,23 +125,24 @@ it('a kerf gauge is a job of its own, and its reading sets the kerf', async () =
   const made = await jobOf(gauge.url().split('/jobs/')[1]?.split('?')[0] as string);
   await gauge.close();
   expect(made.drawn.filter((d) => d.purpose === 'cut').length).toBe(2);
-  expect(made.setup.cutting.kerfMm).toBe(0);
+  expect(made.making.processes.map(({ process, settings }) => [process, settings.kerfMm])).toEqual([['laser', 0]]);
   await page.getByRole('combobox', { name: 'The tab just fits the slot with' }).click();
   await page.getByRole('option', { name: '3 ticks: 9.70 mm' }).click();
   await page.getByText('(10 − 9.70) / 2 = 0.150 mm').waitFor();
-  await expect.poll(async () => (await jobOf(id)).setup.cutting.kerfMm).toBe(0.15);
+  await expect.poll(async () => (await settingsOf(id, 'laser'))?.kerfMm).toBe(0.15);
 });
 
 it('full-size pages: the fewest are found, they are dragged as a whole, and the PDF has them with a map first', async () => {
   const id = await newJob('Big ring', [circlePath(p(0, 0), 180), reversedPath(circlePath(p(0, 0), 150))]);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
-  await button('Print').click();
+  await addProcess('Paper');
   const count = async () => Number(await page.getByText('Pages used').locator('xpath=following-sibling::*').textContent());
   await page.getByText('Arranged for the fewest pages.').waitFor();
   await settled(page);
   const fewest = await count();
-  const file = await downloaded('Download the pages');
+  const file = await downloaded('Download Pages');
   expect((await PDFDocument.load(file.bytes)).getPageCount()).toBe(fewest + 1);
+  await button('Print').click();
   const table = await page.getByRole('application', { name: 'Light table' }).boundingBox();
   if (!table) throw new Error('there is no light table');
   const [x, y] = [table.x + table.width / 2, table.y + table.height / 2];
@@ -139,7 +152,8 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
   await page.mouse.up();
   await page.getByText('Arranged by hand.').waitFor();
   await expect.poll(count).toBeGreaterThanOrEqual(fewest);
-  await expect.poll(async () => (await jobOf(id)).setup.printing.place).not.toBeNull();
+  await expect.poll(async () => (await settingsOf(id, 'paper'))?.place).toBeTruthy();
+  await button('Print').click();
   await button('Use the fewest pages').click();
   await expect.poll(count).toBe(fewest);
   await typed('Margin', '140');
@@ -147,7 +161,7 @@ it('full-size pages: the fewest are found, they are dragged as a whole, and the 
 });
 
 it('the seed-packet carton folds up: thirteen panels of the right size, and nothing runs into anything once it is closed', async () => {
-  await openDemo('Seed-packet carton', 'Fold');
+  await openDemo('Seed-packet carton', 'Paper', 'Fold');
   const view = page.getByRole('img', { name: 'The die line folded up' });
   await view.locator('canvas').waitFor();
   await page.getByText('Panels').first().waitFor();
@@ -180,7 +194,7 @@ it('the seed-packet carton folds up: thirteen panels of the right size, and noth
 
 describe('the stand-in cutter', () => {
   const cut = async (name: string, between: () => Promise<void> = async () => {}): Promise<number> => {
-    await openDemo(name, 'Cut');
+    await openDemo(name, 'Laser', 'Cut');
     await typed(/^Kerf/, '0.1');
     await page.getByText(/Outer outlines lie 0.05 mm out|toolpaths?, inside first/).waitFor();
     await button('Cutter').click();
@@ -188,8 +202,8 @@ describe('the stand-in cutter', () => {
     await page.getByRole('option', { name: '1000 times faster' }).click();
     await button('Cut it').click();
     await between();
-    await page.getByRole('status', { name: 'The cutter' }).getByText('Done').waitFor({ timeout: 90_000 });
-    await page.getByText('Largest deviation').waitFor({ timeout: 60_000 });
+    await page.getByRole('status', { name: 'The cutter' }).getByText('Done').waitFor();
+    await page.getByText('Largest deviation').waitFor();
     return Number.parseFloat((await page.getByText('Largest deviation').locator('xpath=following-sibling::*').textContent()) ?? '');
   };
 
@@ -201,7 +215,7 @@ describe('the stand-in cutter', () => {
   );
 
   it('pauses, goes on where it stood, stops, and cuts again', async () => {
-    await openDemo('River-wheel badge', 'Cutter');
+    await openDemo('River-wheel badge', 'Laser', 'Cutter');
     const status = page.getByRole('status', { name: 'The cutter' });
     await page.getByRole('combobox', { name: 'Runs' }).click();
     await page.getByRole('option', { name: '10 times faster', exact: true }).click();
@@ -214,6 +228,7 @@ describe('the stand-in cutter', () => {
     expect(await status.textContent()).toBe(line);
     // A reload changes nothing for the cutter.
     await page.reload();
+    await button('Laser').click();
     await button('Cutter').click();
     await status.getByText('Paused').waitFor();
     await button('Resume').click();
@@ -223,5 +238,30 @@ describe('the stand-in cutter', () => {
     await status.getByText('Stopped').waitFor();
     await page.getByText(/Stopped at line \d+ of \d+/).waitFor();
     expect(await cut('River-wheel badge')).toBeLessThanOrEqual(0.025);
+  });
+
+  // In this file, since there is one machine, which cuts or mills one job at a time.
+  it('mills the badge, tool after tool, and measures what is left', async () => {
+    await openDemo('River-wheel badge', 'CNC', 'Mill');
+    await page.getByRole('combobox', { name: 'Runs' }).click();
+    await page.getByRole('option', { name: '1000 times faster', exact: true }).click();
+    await settled(page);
+    await button('Mill it').click();
+    const status = page.getByRole('status', { name: 'The mill' });
+    let puttings = 0;
+    for (let k = 0; k < 3000 && (await status.getByText('Done').count()) === 0; k++) {
+      if (await button('It is in').isVisible()) {
+        puttings++;
+        await button('It is in').click();
+      }
+      await page.waitForTimeout(100);
+    }
+    expect(puttings).toBe(1);
+    const measured = page
+      .locator('section')
+      .filter({ has: page.getByRole('heading', { name: 'The milled stock, measured', exact: true }) });
+    expect(await measured.getByText('Gouges').locator('..').textContent()).toMatch(/none/);
+    const off = await measured.getByText('Cut edges off by').locator('..').textContent();
+    expect(Math.abs(Number(/-?\d+\.\d+/.exec(off ?? '')?.[0]))).toBeLessThan(0.07);
   });
 });

@@ -49,7 +49,7 @@ it('each finding says what and where, a click goes there, a button mends it, and
   await page.getByRole('button', { name: /^Prove: no problems/ }).waitFor();
   await settled(page);
   const { proof, drawn } = await jobOf(id);
-  expect(proof.holds.length).toBe(2);
+  expect(proof.bridges.length).toBe(2);
   expect(drawn.find((d) => d.name === 'Fold')?.purpose).toBe('score');
   // Undo takes each back again.
   await button('Undo').click();
@@ -68,7 +68,7 @@ it('a bridge is dragged along its outlines, and all are made as wide as is typed
   await page.goto(`${address}/jobs/${id}?stage=prove`);
   await button('Bridge it').click();
   await settled(page);
-  const [before] = (await jobOf(id)).proof.holds;
+  const [before] = (await jobOf(id)).proof.bridges;
   if (!before) throw new Error('no bridge');
   const sheet = { minX: 0, minY: 0, maxX: 100, maxY: 80 };
   const from = await inWindow(sheet, before.from);
@@ -82,15 +82,18 @@ it('a bridge is dragged along its outlines, and all are made as wide as is typed
   await page.mouse.up();
   await expect
     .poll(async () =>
-      Math.hypot(((await jobOf(id)).proof.holds[0]?.from.x ?? 0) - turned.x, ((await jobOf(id)).proof.holds[0]?.from.y ?? 0) - turned.y),
+      Math.hypot(
+        ((await jobOf(id)).proof.bridges[0]?.from.x ?? 0) - turned.x,
+        ((await jobOf(id)).proof.bridges[0]?.from.y ?? 0) - turned.y,
+      ),
     )
     .toBeLessThan(0.8);
-  const moved = (await jobOf(id)).proof.holds[0];
+  const moved = (await jobOf(id)).proof.bridges[0];
   // It stays on the boss.
   expect(Math.hypot((moved?.from.x ?? 0) - 50, (moved?.from.y ?? 0) - 40)).toBeCloseTo(18, 3);
   await page.getByLabel(/^Width of all bridges/).fill('2.5');
   await page.getByLabel(/^Width of all bridges/).press('Enter');
-  await expect.poll(async () => (await jobOf(id)).proof.holds.map((h) => h.widthMm)).toEqual([2.5, 2.5]);
+  await expect.poll(async () => (await jobOf(id)).proof.bridges.map((h) => h.widthMm)).toEqual([2.5, 2.5]);
 });
 
 it('a size that must come out is pinned by two clicks, typed, told when it is off, and holds once it is right', async () => {

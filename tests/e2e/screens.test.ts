@@ -43,6 +43,25 @@ describe('accessibility', () => {
     await page.waitForLoadState('networkidle');
     expect(await complaints()).toEqual([]);
   });
+  it('the shelf with an item chosen', async () => {
+    await page.goto(`${address}/shelf`);
+    await page.getByRole('row').filter({ hasText: 'Walnut, 6 mm' }).getByText('wood').click();
+    await page.getByText('Used by').waitFor();
+    expect(await complaints()).toEqual([]);
+  });
+  it('adding a process, and the shelf beside a job', async () => {
+    await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+    await page.getByRole('button', { name: 'Add a process' }).click();
+    await page.getByRole('button', { name: 'Add Knife' }).waitFor();
+    await page.waitForTimeout(300);
+    expect(await complaints()).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Open the shelf' }).click();
+    await page.getByRole('button', { name: 'Use Walnut, 6 mm' }).waitFor();
+    await page.waitForTimeout(300);
+    expect(await complaints()).toEqual([]);
+    await page.keyboard.press('Escape');
+  });
   it.each(['bring-in', 'true-up', 'trace', 'prove', 'make-ready'])('the stage %s', async (stage) => {
     await page.goto(`${address}/jobs/${id}?stage=${stage}`);
     await page.getByRole('application', { name: 'Light table' }).waitFor();
@@ -67,14 +86,14 @@ describe('the rarer controls', () => {
     expect(seen.groups).toEqual(['cut', 'engrave']);
     expect(seen.paths).toHaveLength(2);
   });
-  it('way of making, stock and thickness are kept', async () => {
-    await page.getByRole('button', { name: 'Cut', exact: true }).click();
-    await page.getByLabel('Process').click();
-    await page.getByRole('option', { name: 'Foam' }).click();
-    await page.getByLabel('Stock').fill('Insulation board');
+  it('processes, stock and thickness are kept', async () => {
+    await page.getByRole('button', { name: 'Add a process' }).click();
+    await page.getByRole('button', { name: 'Add Outlines' }).click();
+    await page.getByRole('combobox', { name: 'Stock' }).fill('Insulation board');
     await page.getByLabel('Measured thickness').fill('2"');
     await page.getByLabel('Measured thickness').press('Enter');
-    await expect.poll(async () => (await job()).making).toEqual({ way: 'foam', stock: 'Insulation board', thicknessMm: 50.8 });
+    await expect.poll(async () => (await job()).making.stock).toMatchObject({ name: 'Insulation board', thicknessMm: 50.8 });
+    expect((await job()).making.processes.map(({ process }) => process)).toEqual(['laser', 'outlines']);
   });
   it('the opacity slider works from the keyboard and is one step of undo', async () => {
     await page.getByRole('button', { name: /^Bring in/ }).click();
@@ -190,7 +209,7 @@ describe('the rarer controls', () => {
     await page.getByRole('button', { name: 'Start drawing' }).click();
     await page.waitForURL(/\/jobs\//);
     const made = await jobOf(/jobs\/([0-9a-f-]+)/.exec(page.url())?.[1] as string);
-    expect(made.setup.stockWidthMm).toBeCloseTo(304.8, 9);
-    expect(made.setup.stockHeightMm).toBe(200);
+    expect(made.making.stock.widthMm).toBeCloseTo(304.8, 9);
+    expect(made.making.stock.heightMm).toBe(200);
   });
 });

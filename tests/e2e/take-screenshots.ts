@@ -1,7 +1,6 @@
 /** One picture of each main view, from the demo jobs, into docs/screenshots. */
 import { mkdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { demoJobs, pngOf, type Scene, scanScene } from '@nuvet/truth';
 import { freshPage, settled, startBrowser } from './browser.ts';
 import { address } from './server.ts';
 
@@ -48,17 +47,6 @@ await page.waitForTimeout(1500);
 await page.getByText('recommended: perspective').scrollIntoViewIfNeeded();
 await take('photograph');
 
-// A scan that has just come in, with what was found in it.
-await page.goto(address);
-const scan = scanScene(demoJobs[2]?.scene as Scene, { dpi: 220, tiltDegrees: 1.6, seed: 9 });
-await page
-  .getByLabel('Picture file')
-  .setInputFiles({ name: 'mill-race.png', mimeType: 'image/png', buffer: await pngOf(scan.picture, null) });
-await page.waitForURL(/jobs\//);
-await page.getByText('Found in the picture').waitFor({ timeout: 60_000 });
-await settled(page);
-await take('suggestions');
-
 await open('Heron lantern panel');
 await stage('Trace');
 await page.getByRole('table', { name: 'Pieces' }).locator('tbody tr').first().click();
@@ -74,23 +62,11 @@ await take('die-line');
 
 await open('Festival badge');
 await stage('Trace');
-await page.getByRole('group', { name: 'Colours to trace' }).waitFor({ timeout: 60_000 });
+await page.getByRole('group', { name: 'Colours to trace' }).waitFor();
 await settled(page);
 await take('colours');
 
-await open('Ferry bell bracket');
-await stage('Trace');
-await page.getByRole('button', { name: 'Along the edge' }).click({ timeout: 60_000 });
-for (const [x, y, said] of [[0.322, 0.402, 'Move along the edge'], [0.489, 0.318, '1 part held'], [0.644, 0.267, '2 parts held']] as const) {
-  await page.mouse.move(table.x + table.width * x, table.y + table.height * y, { steps: 6 });
-  await page.mouse.click(table.x + table.width * x, table.y + table.height * y);
-  await page.getByText(said).waitFor({ timeout: 60_000 });
-} // biome-ignore format: a click a place
-await page.mouse.move(table.x + table.width * 0.768, table.y + table.height * 0.36, { steps: 6 });
-await page.waitForTimeout(1500);
-await take('along-edge');
-
-// A panel's own star: one arm drawn, turned six times, rounded and given a rim, its tip being pulled.
+// A panel's own star: one arm drawn, turned six times, rounded and given a rim.
 const button = (name: string) => page.getByRole('button', { name, exact: true });
 const made = await page.request.post(`${address}/api/jobs`, { data: { name: 'Lantern star', pictureIds: [] } });
 const { id: starId } = (await made.json()) as { id: string };
@@ -111,14 +87,6 @@ await button('Live').click();
 await page.mouse.move(700, 785);
 await settled(page);
 await take('live');
-await button('Points').click();
-await page.mouse.move(...at(0.5, 0.19));
-await page.mouse.down();
-await page.mouse.move(...at(0.5, 0.14), { steps: 6 });
-await page.waitForTimeout(600);
-await take('points');
-await page.mouse.up();
-await settled(page);
 await page.request.delete(`${address}/api/jobs/${starId}`);
 
 // Drawn over a scan: an outline in the making, its next point on the edge of what was traced.
@@ -136,12 +104,6 @@ await take('drawing');
 await page.keyboard.press('Escape');
 for (let k = 0; k < 4; k++) await page.keyboard.press('Control+z');
 await settled(page);
-await page.getByRole('list', { name: 'Shelf' }).scrollIntoViewIfNeeded();
-await page.getByRole('list', { name: 'Shelf' }).getByRole('button', { name: 'Fish' }).click();
-await page.mouse.click(...at(0.62, 0.86));
-await page.mouse.move(...at(0.76, 0.8), { steps: 4 });
-await page.waitForTimeout(600);
-await take('motifs');
 await page.keyboard.press('Escape');
 await page.keyboard.press('Escape');
 
@@ -204,12 +166,6 @@ await page.getByRole('group', { name: 'G-code' }).scrollIntoViewIfNeeded();
 await page.mouse.move(700, 785);
 await settled(page);
 await take('files');
-await button('Cutter').click();
-await button('Cut it').click();
-await page.getByText('The cut piece, measured').waitFor({ timeout: 60_000 });
-await page.mouse.move(700, 785);
-await settled(page);
-await take('cutter');
 await button('Cut').click();
 await typed(/^Kerf/, '0');
 await settled(page);
@@ -236,4 +192,47 @@ for (let k = 0; k < 48; k++) await panel.press('ArrowLeft');
 await page.mouse.move(700, 785);
 await page.waitForTimeout(4000);
 await take('folded');
+// The workshop's shelf, and the processes that there are.
+await open('River-wheel badge');
+await stage('Make ready');
+await button('Open the shelf').click();
+await button('Use Walnut, 6 mm').click();
+await settled(page);
+await button('Add a process').click();
+await button('Add Knife').waitFor();
+await page.waitForTimeout(600);
+await take('add-process');
+await page.keyboard.press('Escape');
+// The badge as it is milled: its operations, and a trial run.
+await button('Operations').click();
+await page.getByText('In all, about').waitFor();
+await page.getByRole('listitem', { name: '1 Carve' }).scrollIntoViewIfNeeded();
+await page.mouse.move(700, 785);
+await page.waitForTimeout(1500);
+await take('milling');
+await button('Trial run').click();
+await page.getByText('Taken off').waitFor();
+await page.mouse.move(700, 785);
+await page.waitForTimeout(6000);
+await take('trial');
+await button('Mill').click();
+await page.getByLabel('Runs', { exact: true }).click();
+await page.getByRole('option', { name: /1000 times/ }).click();
+await page.waitForTimeout(2500);
+await button('Mill it').click();
+const measured = page.getByText('The milled stock, measured');
+while ((await measured.count()) === 0) {
+  if (await button('It is in').isVisible()) await button('It is in').click();
+  await page.waitForTimeout(200);
+}
+await page.getByText(/^Measured by the mill/).scrollIntoViewIfNeeded();
+await page.mouse.move(700, 785);
+await page.waitForTimeout(1500);
+await take('mill');
+await page.goto(`${address}/shelf`);
+await page.getByRole('row').filter({ hasText: 'Walnut, 6 mm' }).getByText('wood').click();
+await page.getByRole('link', { name: 'River-wheel badge' }).waitFor();
+await page.mouse.move(700, 785);
+await page.waitForTimeout(600);
+await take('shelf');
 await browser.close();

@@ -2,7 +2,7 @@
 import { demoJobs, pngOf, type Scene, scanScene } from '@nuvet/truth';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { levelSize, levelsOf, tileSize } from '../../apps/web/src/table/pyramid.ts';
+import { levelSize, levelsOf, tileSize } from '../../apps/web/src/shared/pyramid.ts';
 import { address, sendPicture } from './server.ts';
 
 const { picture } = scanScene(demoJobs[3]?.scene as Scene, { dpi: 150, noise: 5, seed: 23 });

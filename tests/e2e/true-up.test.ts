@@ -38,7 +38,7 @@ async function newJob(name: string, bytes: Buffer): Promise<void> {
 async function dropped(name: string, bytes: Buffer): Promise<void> {
   await page.goto(address);
   await dropFile(page, name, '', bytes);
-  await page.waitForURL(/\/jobs\/[0-9a-f-]+/, { timeout: 60_000 });
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+/);
   await page.getByRole('application', { name: 'Light table' }).waitFor();
   await settled(page);
 }
@@ -125,7 +125,7 @@ describe('pictures', () => {
       },
       (await pngOf(scan.picture, 200)).toString('base64'),
     );
-    await page.waitForURL(/\/jobs\/[0-9a-f-]+/, { timeout: 30_000 });
+    await page.waitForURL(/\/jobs\/[0-9a-f-]+/);
     await settled(page);
     expect((await pictureNow()).name).toBe('clip.png');
     expect(Math.abs((await plateWidth(scan.at)) - 90)).toBeLessThan(0.3);
@@ -159,12 +159,12 @@ describe('marks', () => {
     const corners = [{ x: 0, y: 130 }, { x: 180, y: 130 }, { x: 180, y: 0 }, { x: 0, y: 0 }]; // biome-ignore format: corners
     await mark('Frame', corners.map(photo.at), { 'Its true width': '18 cm', 'Its true height': '13 cm' });
     await page.getByText('recommended: perspective').waitFor();
-    await page.getByText('Show the photograph as taken').waitFor({ timeout: 60_000 });
+    await page.getByText('Show the photograph as taken').waitFor();
     await settled(page);
     expect(Math.abs((await plateWidth(photo.at)) - 90)).toBeLessThan(0.4);
     await page.getByRole('button', { name: 'Next: trace' }).click();
     const rows = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
-    await expect.poll(() => rows.count(), { timeout: 60_000 }).toBeGreaterThan(0);
+    await expect.poll(() => rows.count()).toBeGreaterThan(0);
     await settled(page);
     const widths = (await rows.locator('td:nth-child(2)').allTextContents()).map(Number);
     expect(Math.min(...widths.map((w) => Math.abs(w - 90)))).toBeLessThan(0.3);
@@ -180,8 +180,8 @@ describe('marks', () => {
       seed: 4,
     });
     await newJob('card.jpg', await jpegOf(photo.picture, 72));
-    await page.getByLabel('Its check line measures').waitFor({ timeout: 30_000 });
-    await page.getByText('Show the photograph as taken').waitFor({ timeout: 60_000 });
+    await page.getByLabel('Its check line measures').waitFor();
+    await page.getByText('Show the photograph as taken').waitFor();
     await settled(page);
     const onCard = (p: Point) => photo.at({ x: p.x + 45, y: p.y + 100 });
     expect(Math.abs((await plateWidth(onCard)) - 90) / 90).toBeLessThan(0.006);
@@ -242,7 +242,7 @@ describe('documents', () => {
     await page.getByRole('button', { name: 'Page 1', exact: true }).click();
     await page.getByRole('button', { name: 'Page 2', exact: true }).click();
     await page.getByRole('button', { name: 'Bring in', exact: true }).click();
-    await page.waitForURL(/\/jobs\/[0-9a-f-]+/, { timeout: 60_000 });
+    await page.waitForURL(/\/jobs\/[0-9a-f-]+/);
     await settled(page);
     const picture = await pictureNow();
     expect(picture).toMatchObject({
@@ -286,10 +286,10 @@ describe('documents', () => {
     await page.getByRole('button', { name: 'Scanner' }).click();
     await page.getByRole('button', { name: 'Preview' }).click();
     const bed = page.getByLabel('Preview of the bed');
-    await bed.waitFor({ timeout: 30_000 });
+    await bed.waitFor();
     await bed.scrollIntoViewIfNeeded();
     await page.getByRole('button', { name: 'Scan', exact: true }).click();
-    await page.getByText('2 pictures').first().waitFor({ timeout: 60_000 });
+    await page.getByText('2 pictures').first().waitFor();
     await settled(page);
     expect(await pictureNow(1)).toMatchObject({ resolution: { dpi: 300, source: 'scanner', trusted: true } });
     expect(errors).toEqual([]);

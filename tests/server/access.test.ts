@@ -2,13 +2,13 @@
 import { readdirSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, it, vi } from 'vitest';
-import { Problem } from '@/server/problem';
+import { HttpError } from '@/server/http-error';
 import { answer } from './requests.ts';
 
 vi.mock('@/server/access', async (original) => ({
   ...(await original<typeof import('@/server/access')>()),
-  personWhoMay: async () => {
-    throw new Problem(403, 'not-allowed', 'You may not do this.');
+  requirePermission: async () => {
+    throw new HttpError(403, 'not-allowed', 'You may not do this.');
   },
 }));
 vi.mock('@/server/database', () => ({

@@ -203,8 +203,8 @@ describe('a save', () => {
     // What the database holds, read by itself, is the same job.
     vi.resetModules();
     const { openJob } = await import('@/server/jobs');
-    const { personWhoMay } = await import('@/server/access');
-    const again = await openJob(await personWhoMay('read-job'), id);
+    const { requirePermission } = await import('@/server/access');
+    const again = await openJob(await requirePermission('read-job'), id);
     expect(jobSchema.parse(JSON.parse(JSON.stringify(again.job)))).toEqual(states.at(-1));
   });
 });
@@ -277,8 +277,8 @@ describe('what an edit costs', () => {
     expect(row?.patch_bytes).toBeLessThan(300_000);
     vi.resetModules();
     const { openJob } = await import('@/server/jobs');
-    const { personWhoMay } = await import('@/server/access');
-    const { job } = await openJob(await personWhoMay('read-job'), id);
+    const { requirePermission } = await import('@/server/access');
+    const { job } = await openJob(await requirePermission('read-job'), id);
     expect(jobSchema.parse(JSON.parse(JSON.stringify(job))).drawn.map((d) => d.id)).toEqual(Array.from({ length: 12 }, (_, k) => `g${k}`));
   });
 });

@@ -1,10 +1,11 @@
 /** Databases of every earlier kind are brought to the newest tables, whole or not at all, and their jobs open and undo. */
 import { jobSchema } from '@nuvet/core/job';
 import { afterEach, describe, expect, it } from 'vitest';
-import { personWhoMay } from '@/server/access';
+import { requirePermission } from '@/server/access';
 import { takeSteps } from '@/server/job-saves';
 import { listJobs, openJob } from '@/server/jobs';
 import { migrate, migrations, schemaFault } from '@/server/migrate';
+import { listShelf } from '@/server/shelf';
 import { closeDatabase, freshDatabase, sql } from './fresh-database.ts';
 
 afterEach(closeDatabase);
@@ -56,8 +57,17 @@ const oldEdits = [
   { seq: 2, label: 'leaving out pieces', forward: [{ op: 'replace', path: ['trace', 'pieces'], value: trace(true).pieces }], back: [{ op: 'replace', path: ['trace', 'pieces'], value: trace(false).pieces }] },
 ]; // biome-ignore format: an edit a line
 
-async function withOldJob(schema: string, version: 1 | 2): Promise<void> {
+/** @param version null of a database that has jobs of version 3 */
+async function withOldJob(schema: string, version: 1 | 2 | null): Promise<void> {
   await freshDatabase(schema);
+  if (version === null) {
+    const document = { ...documents[2], version: 3, traces: [] };
+    await sql(
+      `insert into jobs (id, workshop_id, document, summary, revision, cursor, created_at, updated_at) values (:id, :workshop, :document, '{}', 1, 0, now(), now())`,
+      { id: jobId, workshop, document: JSON.stringify(document) },
+    );
+    return;
+  }
   const row = { id: jobId, workshop, document: JSON.stringify(documents[version]), pictureId };
   await sql(
     `insert into jobs (id, workshop_id, document, revision, cursor, created_at, updated_at) values (:id, :workshop, :document, 3, 2, now(), now())`,
@@ -77,18 +87,19 @@ async function withOldJob(schema: string, version: 1 | 2): Promise<void> {
     });
 }
 
-describe.each(migrations.slice(0, -1).map((m) => m.name))('a database as %s left it', (schema) => {
+// Before 005 there was one trace, and documents of the first two versions.
+describe.each(['001-first-tables', '002-working-copies', '003-motifs', '004-presets'])('a database as %s left it', (schema) => {
   it.each([1, 2] as const)('with a job of version %i comes to the newest tables; the job opens, is listed, and undoes', async (version) => {
     await withOldJob(schema, version);
-    expect(await schemaFault()).toMatch(/lacks .*005-bin-and-saves/);
+    expect(await schemaFault()).toMatch(/lacks .*006-shelf/);
     await migrate();
     expect(await schemaFault()).toBeNull();
-    const person = await personWhoMay('read-job');
+    const person = await requirePermission('read-job');
     const { jobs } = await listJobs(person, { page: 0, search: 'otter', inBin: false });
     expect(jobs).toMatchObject([{ id: jobId, name: 'Otter', pictureId, pieces: version === 2 ? 3 : 2, hasOutlines: true, revision: 3 }]);
     const opened = await openJob(person, jobId);
     const job = jobSchema.parse(opened.job);
-    expect(job).toMatchObject({ version: 3, traces: [{ pictureId, pieces: [{ leftOut: false }, { leftOut: true }] }] });
+    expect(job).toMatchObject({ version: 4, traces: [{ pictureId, pieces: [{ leftOut: false }, { leftOut: true }] }] });
     expect(opened.done).toEqual(['the trace', 'leaving out pieces']);
     const one = await takeSteps(person, jobId, 3, [{ step: 'undo' }]);
     expect(one.job.traces[0]?.pieces.map((p) => p.leftOut)).toEqual([false, false]);
@@ -101,6 +112,56 @@ describe.each(migrations.slice(0, -1).map((m) => m.name))('a database as %s left
     // A second run finds nothing to do.
     await migrate();
   });
+});
+
+it('what was remembered of stocks and machines lies on the shelf, beside what every workshop starts with', async () => {
+  await withOldJob('005-bin-and-saves', null);
+  const remembered = [
+    ['stock', 'Ash offcuts', { thicknessMm: 11.8, widthMm: 500, heightMm: 120, kerfMm: 0.3, strengths: { cut: { strength: 0.9, speedMmPerMin: 300, passes: 3 } } }],
+    ['machine', 'Heron Lane laser', { name: 'Heron Lane laser', unit: 'in', origin: 'centre', fullS: 255 }],
+  ] as const; // biome-ignore format: a preset a line
+  for (const [kind, name, value] of remembered)
+    await sql(
+      'insert into presets (id, workshop_id, kind, name, value, created_at) values (gen_random_uuid(), :workshop, :kind, :name, :value, now())',
+      {
+        workshop,
+        kind,
+        name,
+        value: JSON.stringify(value),
+      },
+    );
+  await migrate();
+  const items = await listShelf(await requirePermission('read-shelf'));
+  const named = (name: string) => items.filter(({ value }) => value.name === name);
+  expect(named('Ash offcuts')).toMatchObject([
+    {
+      kind: 'material',
+      value: {
+        measuredMm: 11.8,
+        sheets: [{ widthMm: 500, heightMm: 120, count: 1 }],
+        onMachines: [{ kerfMm: 0.3, settings: { powerSettings: { cut: { power: 0.9, speedMmPerMin: 300, passes: 3 } } } }],
+      },
+    },
+  ]);
+  // The workshop’s own stands where a starter has its name.
+  expect(named('Heron Lane laser')).toMatchObject([{ kind: 'machine', value: { unit: 'in', origin: 'centre', fullS: 255 } }]);
+  expect(items.filter(({ kind }) => kind === 'tool')).toHaveLength(12);
+  expect(items).toHaveLength(37);
+});
+
+it('a list made before says how each job is made', async () => {
+  await withOldJob('005-bin-and-saves', null);
+  const summary = {
+    name: 'Otter',
+    making: { way: 'foam', stock: 'Pink board', thicknessMm: 50 },
+    pictureId: null,
+    pieces: 3,
+    hasOutlines: true,
+  };
+  await sql('update jobs set summary = :summary', { summary: JSON.stringify(summary) });
+  await migrate();
+  const { jobs } = await listJobs(await requirePermission('list-jobs'), { page: 0, search: '', inBin: false });
+  expect(jobs).toMatchObject([{ name: 'Otter', stock: 'Pink board', processes: ['outlines'], uses: [], pieces: 3 }]);
 });
 
 it('a migration that fails leaves the database as it was, and is done in full the next time', async () => {

@@ -56,17 +56,22 @@ describe('what comes in', () => {
     expect([code, (body as { message: string }).message]).toEqual([422, expect.stringMatching(/“short.bmp” is damaged or was cut short/)]);
   });
   it('a server goes on answering while a large BMP is decoded', async () => {
-    let longest = 0;
-    let last = performance.now();
-    const timer = setInterval(() => {
-      const now = performance.now();
-      longest = Math.max(longest, now - last);
-      last = now;
-    }, 5);
-    await sent('large.bmp', bmpOf(3000, 2500));
-    clearInterval(timer);
-    // Decoded on the server’s own thread it would stand still for a second and more.
-    expect(longest).toBeLessThan(700);
+    const standstill = async (): Promise<number> => {
+      let longest = 0;
+      let last = performance.now();
+      const timer = setInterval(() => {
+        const now = performance.now();
+        longest = Math.max(longest, now - last);
+        last = now;
+      }, 5);
+      await sent('large.bmp', bmpOf(3000, 2500));
+      clearInterval(timer);
+      return longest;
+    };
+    // Decoded on the server’s own thread it would stand still for a second and more every time; a busy machine does so now and then.
+    let shortest = Infinity;
+    for (let k = 0; k < 3 && shortest >= 700; k++) shortest = Math.min(shortest, await standstill());
+    expect(shortest).toBeLessThan(700);
   });
   it('a JPEG whose Exif is broken is read without it', async () => {
     const bytes = await sharp({ create: { width: 200, height: 100, channels: 3, background: '#ffffff' } })

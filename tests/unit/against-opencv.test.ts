@@ -19,7 +19,7 @@ import { fullSheetScene, linesScene, piece, plateScene, randomFrom, type Scene, 
 import { beforeAll, describe, expect, it } from 'vitest';
 import { inkMask, isInk, type Mask } from '../../packages/core/src/raster/ink-mask.ts';
 import { thinned } from '../../packages/core/src/raster/thinning.ts';
-import { chordsAlong } from '../../packages/core/src/trace/chords.ts';
+import { chordsAlong } from '../../packages/core/src/trace/douglas-peucker.ts';
 import { lent, type Mat, type OpenCv, openCv } from './opencv.ts';
 
 let cv: OpenCv;
@@ -181,10 +181,10 @@ describe('middles of lines', () => {
       return Float32Array.from(to.data32F);
     });
     const deepestNear = ({ x, y }: Point): number => {
-      let most = 0;
+      let max = 0;
       for (let j = -1; j <= 1; j++)
-        for (let i = -1; i <= 1; i++) most = Math.max(most, depth[(Math.floor(y) + j) * picture.width + Math.floor(x) + i] as number);
-      return most;
+        for (let i = -1; i <= 1; i++) max = Math.max(max, depth[(Math.floor(y) + j) * picture.width + Math.floor(x) + i] as number);
+      return max;
     };
     expect(lines.length).toBeGreaterThan(4);
     for (const { outer, strokePx } of lines) {

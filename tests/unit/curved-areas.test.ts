@@ -4,7 +4,6 @@
  */
 import { type Path, pathArea, pathLength, polygonPath, transformedPath } from '@nuvet/core/plane';
 import {
-  bandAbout,
   combined,
   cornersOf,
   largestCut,
@@ -12,9 +11,10 @@ import {
   offsetPiece,
   pathThrough,
   plainOffset,
+  strokeOutline,
   withCornersCut,
 } from '@nuvet/core/shape';
-import { madeSymmetric, symmetriesOf } from '@nuvet/core/trace';
+import { symmetriesOf, symmetrize } from '@nuvet/core/trace';
 import fc from 'fast-check';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
@@ -71,11 +71,11 @@ describe('a band about a curved line', () => {
     fc.assert(
       fc.property(mixed, number(0.4, 5), (path, width) => {
         const line: Path = { ...path, closed: false, segments: path.segments.slice(0, -1) };
-        const made = bandAbout(line, width, ends);
+        const made = strokeOutline(line, width, ends);
         expect(complaints(made.filter((one) => areaOf([one]) > 1e-3))).toEqual([]);
         // No more than the width along its length, its ends, and what its outer corners add.
-        const most = width * pathLength(line) + 2 * width * width * line.segments.length;
-        expect(areaOf(made)).toBeLessThan(most);
+        const max = width * pathLength(line) + 2 * width * width * line.segments.length;
+        expect(areaOf(made)).toBeLessThan(max);
         expect(areaOf(made)).toBeGreaterThan(0.4 * width * pathLength(line));
       }),
       { numRuns: lawRuns(60), seed: 11 },
@@ -87,7 +87,7 @@ describe('a band about a curved line', () => {
         const line = pathThrough(points.map((at) => ({ at, corner: false })), false); // biome-ignore format: one line
         fc.pre(line !== null && pathLength(line) > 1);
         if (!line) return;
-        const made = bandAbout(line, width, 'round');
+        const made = strokeOutline(line, width, 'round');
         expect(complaints(made.filter((one) => areaOf([one]) > 1e-3))).toEqual([]);
         const truth = BufferOp.bufferOp(lineFrom(line), width / 2, 120);
         expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.01 * truth.getLength() + 0.01);
@@ -134,7 +134,7 @@ describe('nearly mirrored outlines', () => {
           const mirror = symmetriesOf(whole(path), 0.4).find((s) => s.kind === 'mirror');
           fc.pre(mirror !== undefined);
           if (mirror?.kind !== 'mirror') return;
-          const made = madeSymmetric(whole(path), mirror, 0.1, 0.2);
+          const made = symmetrize(whole(path), mirror, 0.1, 0.2);
           fc.pre(made !== null);
           if (!made) return;
           expect(complaints([made])).toEqual([]);

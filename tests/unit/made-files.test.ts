@@ -3,8 +3,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createCanvas } from '@napi-rs/canvas';
+import { type FileKind, type FileOptions, FileRefused, fileKindNames, fileName, madeFile, outlinesToWrite } from '@nuvet/core/files';
 import {
-  distanceTo,
   type FilePiece,
   GcodeError,
   PlotError,
@@ -15,23 +15,12 @@ import {
   writePng,
   writeTiles,
 } from '@nuvet/core/formats';
-import { machineSchema, type Piece, type Purpose, plainSetup, type Setup } from '@nuvet/core/job';
-import {
-  type CutPlan,
-  type FileKind,
-  FileRefused,
-  fileKinds,
-  fileName,
-  madeFile,
-  outlinesToWrite,
-  plannedCut,
-  tiled,
-  toMachine,
-} from '@nuvet/core/make';
+import { type Machine, machineSchema, type Piece, type Purpose, plainMachine } from '@nuvet/core/job';
+import { type CutPlan, type Cutting, plainCutting, plainPrinting, plannedCut, powerSettingOf, tiled, toMachine } from '@nuvet/core/make';
 import { say } from '@nuvet/core/messages';
 import { circlePath, ellipsePath, type Path, type Point, pathBox, pathLength, transformedPath } from '@nuvet/core/plane';
-import { stationAt } from '@nuvet/core/shape';
-import { type Deed, Interpreter, type Move, placeOn } from '@nuvet/cutter/interpreter';
+import { distanceTo, stationAt } from '@nuvet/core/shape';
+import { type Instruction, Interpreter, type Move, placeOn } from '@nuvet/cutter/interpreter';
 import { curveThrough, demoJobs, piece, roundedRectangle, star } from '@nuvet/truth';
 import { afterAll, describe, expect, it } from 'vitest';
 import { dxfSeenByEzdxf, polylinesSeenByDxfParser, svgSeen } from './outside-readers.ts';
@@ -55,29 +44,42 @@ const pieces: Piece[] = [
   made('Star', 'score', piece(star({ x: 160, y: 70 }, 5, 30, 12))),
   made('Panel', 'pocket', piece(roundedRectangle(100, 120, 40, 10, 2))),
 ];
-const setupWith = (cutting: Partial<Setup['cutting']>, machine: Partial<Setup['machine']> = {}): Setup => ({
-  ...plainSetup,
-  cutting: { ...plainSetup.cutting, ...cutting },
+interface Setup {
+  readonly cutting: Cutting;
+  readonly machine: Machine;
+}
+
+const plainSetup: Setup = { cutting: plainCutting, machine: plainMachine };
+const setupWith = (cutting: Partial<Cutting>, machine: Partial<Machine> = {}): Setup => ({
+  cutting: { ...plainCutting, ...cutting },
   machine: machineSchema.parse(machine),
 });
+const optionsOf = ({ cutting, machine }: Setup, plan: CutPlan): FileOptions => ({
+  title: 'Weir gate',
+  machine,
+  plan,
+  powerSettingOf: (purpose) => powerSettingOf(cutting, purpose),
+  dpi: 300,
+});
+
 async function file(
   kind: FileKind,
   setup: Setup,
   of = pieces,
 ): Promise<{ bytes: Uint8Array; text: string; plan: CutPlan; wanted: FilePiece[]; made: Awaited<ReturnType<typeof madeFile>> }> {
   const plan = plannedCut(of, setup.cutting, setup.machine);
-  const made = await madeFile(kind, of, { title: 'Weir gate', setup, plan, dpi: 300 });
-  return { bytes: made.bytes, text: new TextDecoder().decode(made.bytes), plan, wanted: outlinesToWrite(of, setup), made };
+  const made = await madeFile(kind, of, setup.cutting, optionsOf(setup, plan));
+  return { bytes: made.bytes, text: new TextDecoder().decode(made.bytes), plan, wanted: outlinesToWrite(of, setup.cutting), made };
 }
 const pathsOf = (all: readonly FilePiece[]): Path[] => all.flatMap((p) => [p.outer, ...p.holes]);
 const farthestOf = (points: readonly Point[], paths: readonly Path[]): number => {
   const off = distanceTo(paths);
-  return points.reduce((most, p) => Math.max(most, off(p)), 0);
+  return points.reduce((max, p) => Math.max(max, off(p)), 0);
 };
 const kerf = setupWith({ kerfMm: 0.2, lead: { kind: 'arc', inMm: 2, outMm: 1 } });
 
 describe('every kind of file', () => {
-  it.each(fileKinds)('%s says of itself how far it is off, and that is less than it may be', async (kind) => {
+  it.each(fileKindNames)('%s says of itself how far it is off, and that is less than it may be', async (kind) => {
     const { made } = await file(kind, kerf);
     expect(made.largestMm).toBeLessThanOrEqual(made.toleranceMm);
     expect(made.widthMm).toBeGreaterThan(180);
@@ -87,9 +89,9 @@ describe('every kind of file', () => {
     // A plan of other pieces: the file would hold what nobody proved.
     const box = plan.box;
     const broken = { ...plan, runs: plan.runs.map((r) => ({ ...r, path: { ...r.path, segments: r.path.segments.map((s) => ({ ...s, to: { x: Number.NaN, y: 0 } })) } })), box } as CutPlan; // biome-ignore format: one line
-    await expect(madeFile('gcode', pieces, { title: 'x', setup: kerf, plan: broken, dpi: 300 })).rejects.toThrow();
+    await expect(madeFile('gcode', pieces, kerf.cutting, optionsOf(kerf, broken))).rejects.toThrow();
     const lost = { ...plan, lost: [{ pieceId: 'Plate', ...say.make.kerfFails('Plate'), isFailure: true }] };
-    await expect(madeFile('svg', pieces, { title: 'x', setup: kerf, plan: lost, dpi: 300 })).rejects.toThrow(FileRefused);
+    await expect(madeFile('svg', pieces, kerf.cutting, optionsOf(kerf, lost))).rejects.toThrow(FileRefused);
   });
 });
 
@@ -170,7 +172,7 @@ describe('G-code, by an interpreter written from the NIST text alone', () => {
   const movesOf = (text: string): Move[] => {
     const interpreter = new Interpreter();
     return text.split('\n').flatMap((line) => {
-      const deed: Deed = interpreter.read(line);
+      const deed: Instruction = interpreter.read(line);
       return deed && 'from' in deed ? [deed] : [];
     });
   };
@@ -208,7 +210,7 @@ describe('G-code, by an interpreter written from the NIST text alone', () => {
   it('gives each purpose its power, speed and passes', async () => {
     const { text } = await file(
       'gcode',
-      setupWith({ strengths: { score: { strength: 0.3, speedMmPerMin: 2000, passes: 2 } } }, { fullS: 255 }),
+      setupWith({ powerSettings: { score: { power: 0.3, speedMmPerMin: 2000, passes: 2 } } }, { fullS: 255 }),
     );
     const score = movesOf(text).filter((m) => m.burns && Math.abs(m.power - 76.5) < 1e-9);
     expect(score.length).toBe(20);
@@ -232,9 +234,9 @@ describe('readers of machine files', () => {
   });
   it('a plot file has a pen a purpose and steps of 0.025 mm', async () => {
     const { text } = await file('hpgl', setupWith({}, { origin: 'lower-left' }));
-    const { ways } = readHpgl(text);
-    expect(new Set(ways.map((w) => w.purpose))).toEqual(new Set(['cut', 'score', 'pocket']));
-    const score = ways.find((w) => w.purpose === 'score');
+    const { toolpaths } = readHpgl(text);
+    expect(new Set(toolpaths.map((w) => w.purpose))).toEqual(new Set(['cut', 'score', 'pocket']));
+    const score = toolpaths.find((w) => w.purpose === 'score');
     // Ten straight sides, closed.
     expect(score?.path.segments.length).toBe(10);
     expect(score?.path.closed).toBe(true);
@@ -243,7 +245,14 @@ describe('readers of machine files', () => {
 
 describe('names of files', () => {
   it('follow the pattern and hold nothing that a file system refuses', () => {
-    const facts = { job: 'Heron: lantern/panel', what: 'cut', date: '2026-11-26', revision: 12 };
+    const facts = {
+      job: 'Heron: lantern/panel',
+      what: 'cut',
+      process: 'laser',
+      machine: 'Heron Lane laser',
+      date: '2026-11-26',
+      revision: 12,
+    };
     expect(fileName('{job}-{what}', facts, 'svg')).toBe('Heron-lantern-panel-cut.svg');
     expect(fileName('{date} {job} r{revision}', facts, 'zip')).toBe('2026-11-26-Heron-lantern-panel-r12.zip');
     expect(fileName('../..', facts, 'pdf')).toBe('job.pdf');
@@ -288,19 +297,19 @@ describe('PDF, drawn by pdfjs-dist', () => {
     for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if ((grey[y * width + x] as number) < 200) dark.push({ x, y });
     const mm = 25.4 / 300;
     expect(Math.min(...dark.slice(0, 5000).map((p) => p.y)) * mm).toBeCloseTo(0.9, 0);
-    const xs = [dark.reduce((least, p) => Math.min(least, p.x), Infinity), dark.reduce((most, p) => Math.max(most, p.x), 0)] as const;
+    const xs = [dark.reduce((min, p) => Math.min(min, p.x), Infinity), dark.reduce((max, p) => Math.max(max, p.x), 0)] as const;
     // From the middle of the leftmost line to that of the rightmost one, a line's width more.
     expect((xs[1] - xs[0]) * mm).toBeGreaterThan(188.6);
     expect((xs[1] - xs[0]) * mm).toBeLessThan(189.1);
   });
   it.each(demoJobs.map((d) => [d.name, d] as const))('%s: the 100 mm bar of its printed pages is 100.0 mm', async (name, { scene }) => {
-    const outlines = outlinesToWrite(asPieces(scene), plainSetup);
-    const tiling = tiled(pathsOf(outlines), plainSetup.printing);
+    const outlines = outlinesToWrite(asPieces(scene), plainCutting);
+    const tiling = tiled(pathsOf(outlines), plainPrinting);
     const bytes = await writeTiles(outlines, tiling, name, null);
     for (const page of [1, 2]) {
       const { grey, width, height } = await rendered(bytes, page, 300);
       const px = 300 / 25.4;
-      const { marginMm, overlapMm } = plainSetup.printing;
+      const { marginMm, overlapMm } = plainPrinting;
       const left = page === 1 ? 12 : marginMm + overlapMm / 2 + 5;
       const low = page === 1 ? Math.max(marginMm, 8) + 2 : marginMm + overlapMm / 2 + 5;
       // Its ticks stand 1.5 mm to either side; where nothing but they stands, their middle by their darkness.
@@ -320,8 +329,8 @@ describe('PDF, drawn by pdfjs-dist', () => {
     }
   });
   it('in pages, laid together by their marks, is the picture of one large page', async () => {
-    const outlines = outlinesToWrite([made('Ring', 'cut', piece(circlePath({ x: 150, y: 150 }, 140), [circlePath({ x: 150, y: 150 }, 120)])), made('Bar', 'score', piece(star({ x: 150, y: 150 }, 5, 110, 60)))], plainSetup); // biome-ignore format: one line
-    const tiling = tiled(pathsOf(outlines), { ...plainSetup.printing, landscape: true });
+    const outlines = outlinesToWrite([made('Ring', 'cut', piece(circlePath({ x: 150, y: 150 }, 140), [circlePath({ x: 150, y: 150 }, 120)])), made('Bar', 'score', piece(star({ x: 150, y: 150 }, 5, 110, 60)))], plainCutting); // biome-ignore format: one line
+    const tiling = tiled(pathsOf(outlines), { ...plainPrinting, landscape: true });
     expect(tiling.pages.length).toBeLessThanOrEqual(4);
     const bytes = await writeTiles(outlines, tiling, 'Ring', null);
     const dpi = 100;

@@ -2,8 +2,8 @@
  * What is made ready of pieces at random, held against jsts: lines that fill an area, ways of the tool beside the pieces,
  * what is led in and out, bridges, and pages of paper.
  */
-import { type Cutting, type Hold, machineSchema, type Piece, type Purpose, plainSetup } from '@nuvet/core/job';
-import { heldPieces, holdOutline, plannedCut, tiled } from '@nuvet/core/make';
+import { type Bridge, bridgeOutline, machineSchema, type Piece, type Purpose, withBridges } from '@nuvet/core/job';
+import { type Cutting, plainCutting, plainPrinting, plannedCut, tiled } from '@nuvet/core/make';
 import {
   distance,
   nearestOnPath,
@@ -44,14 +44,14 @@ const pierced: fc.Arbitrary<Area> = fc
     return { outer: centred, holes: [reversedPath(scaledAbout(centred, { x: 0, y: 0 }, share))] };
   })
   .filter((area) => complaint(area) === null);
-const cutting = (more: Partial<Cutting>): Cutting => ({ ...plainSetup.cutting, ...more });
+const cutting = (more: Partial<Cutting>): Cutting => ({ ...plainCutting, ...more });
 const machine = machineSchema.parse({});
 
 describe('lines that fill a curved area', () => {
   it('are as long as those that jsts cuts out of it, and lie in it', () => {
     fc.assert(
       fc.property(pierced, number(-2, 2), number(0.4, 5), (area, angle, spacingMm) => {
-        const { runs } = plannedCut([piece(area, 'pocket')], cutting({ hatch: { angle, spacingMm, airMm: 0 } }), machine);
+        const { runs } = plannedCut([piece(area, 'pocket')], cutting({ hatch: { angle, spacingMm, overscanMm: 0 } }), machine);
         const polygon = polygonFrom(area, 0.001);
         // The same lines right across, the first half a spacing within the area.
         const [c, s] = [Math.cos(angle), Math.sin(angle)];
@@ -145,15 +145,15 @@ describe('bridges across a gap', () => {
         const [hole] = holes as [Path];
         const island = reversedPath(scaledAbout(hole, { x: 0, y: 0 }, share));
         const within = (path: Path, u: number): Point => (path.segments[Math.floor(u * path.segments.length * 0.999)] as Path['segments'][0]).to;
-        const bridges = at.map((u, k): Hold => {
+        const bridges = at.map((u, k): Bridge => {
           const from = within(island, u);
           return { id: `b${k}`, from, to: nearestOnPath(hole, from).point, widthMm };
         });
         fc.pre(bridges.every(({ from, to }) => distance(from, to) > 0.5));
-        const made = heldPieces([piece({ outer, holes }), piece({ outer: island, holes: [] })], bridges);
+        const made = withBridges([piece({ outer, holes }), piece({ outer: island, holes: [] })], bridges);
         expect(made).toHaveLength(1);
         expect(complaints(made)).toEqual([]);
-        const parts: Area[] = [{ outer, holes }, { outer: island, holes: [] }, ...bridges.map((b) => ({ outer: holdOutline(b), holes: [] }))]; // biome-ignore format: a list
+        const parts: Area[] = [{ outer, holes }, { outer: island, holes: [] }, ...bridges.map((b) => ({ outer: bridgeOutline(b), holes: [] }))]; // biome-ignore format: a list
         const truth = parts.map((one) => polygonFrom(one)).reduce((sum, one) => overlaid(sum, one, 'unite'));
         expect(Math.abs(areaOf(made) - truth.getArea())).toBeLessThan(0.001 * pathLength(outer));
       }),
@@ -167,7 +167,7 @@ describe('pages', () => {
     fc.assert(
       fc.property(fc.array(mixed, { minLength: 1, maxLength: 4 }), number(1, 14), number(0, 15), fc.constantFrom(0, 4, 12), fc.constantFrom('A5', 'A4', 'Letter'), (outlines, scale, marginMm, overlapMm, paper) => {
         const paths = outlines.map((path) => scaledAbout(path, { x: 100, y: -40 }, scale));
-        const { pages } = tiled(paths, { ...plainSetup.printing, paper, marginMm, overlapMm });
+        const { pages } = tiled(paths, { ...plainPrinting, paper, marginMm, overlapMm });
         // A line that leaves a cell by no more than a hundredth of a millimetre needs no page of its own there.
         const slack = 0.02;
         const cells = pages.map(({ cell: { minX, minY, maxX, maxY } }): Area => {

@@ -26,7 +26,7 @@ export interface OpenCv {
   Size: new (width: number, height: number) => object;
   Scalar: new (...values: number[]) => object;
   matFromArray(rows: number, columns: number, type: number, data: ArrayLike<number>): Mat;
-  threshold(from: Mat, to: Mat, level: number, most: number, kind: number): number;
+  threshold(from: Mat, to: Mat, level: number, max: number, kind: number): number;
   findContours(from: Mat, contours: MatVector, nesting: Mat, mode: number, method: number): void;
   contourArea(points: Mat): number;
   connectedComponents(from: Mat, labels: Mat, connectivity: number): number;

@@ -15,7 +15,7 @@ import {
 } from '@nuvet/core/plane';
 import { greyPicture, onlyInside, paperCorners, sheetsFor, warped } from '@nuvet/core/raster';
 import { tracePicture } from '@nuvet/core/trace';
-import { findScaleCard, fitTrueUp, flatPlan, type TrueUpFit, type TrueUpMark } from '@nuvet/core/trueup';
+import { findScaleCard, fitTrueUp, rectificationPlan, type TrueUpFit, type TrueUpMark } from '@nuvet/core/trueup';
 import { deviationOf, onScaleCard, type Photo, photographScene, plateScene, rectangle, type Scene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 
@@ -24,8 +24,8 @@ const p = (x: number, y: number): Point => ({ x, y });
 /** Marks as a person places them with a magnifier: to a tenth of a pixel. */
 const placed = (p: Point): Point => ({ x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 });
 
-function flattened({ picture }: Photo, fit: TrueUpFit) {
-  const plan = flatPlan(fit, fit.mmPerPx);
+function rectified({ picture }: Photo, fit: TrueUpFit) {
+  const plan = rectificationPlan(fit, fit.mmPerPx);
   const steps = warped({ width: picture.width, height: picture.height, grey: picture.data, colour: null }, plan);
   for (let step = steps.next(); ; step = steps.next())
     if (step.done) return { plan, flat: greyPicture(step.value.grey, step.value.width, step.value.height) };
@@ -33,7 +33,7 @@ function flattened({ picture }: Photo, fit: TrueUpFit) {
 
 /** The plate's outlines as traced, on the sheet. */
 function outlinesOf(photo: Photo, fit: TrueUpFit): Path[] {
-  const { plan, flat } = flattened(photo, fit);
+  const { plan, flat } = rectified(photo, fit);
   const picture = newPicture({
     id: '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10',
     name: 'x',
@@ -109,7 +109,7 @@ describe('a dark figure photographed where the light falls off', () => {
     const photo = photographScene(figures, { widthPx: 3000, heightPx: 4000, tiltDegrees, leanDegrees, fill, seed: 7 });
     const corners = [p(0, 297), p(210, 297), p(210, 0), p(0, 0)].map((at) => photo.at(at));
     const fit = fitTrueUp({ widthPx: 3000, heightPx: 4000 }, [{ kind: 'frame', id: 'sheet', points: corners, stated: [210, 297] }], null);
-    const { plan, flat } = flattened(photo, fit);
+    const { plan, flat } = rectified(photo, fit);
     const frame = frameToTraceIn(
       [corners.map((at) => project(inverseProjection(plan.toOriginal), at))],
       plan.mmPerPx,

@@ -24,7 +24,7 @@ const piece = ({ outer, holes }: Area): Piece => {
 const limits = { kerfMm: 0, thinnestMm: 0, clearanceMm: 0 };
 const told = (pieces: readonly Piece[], code: Fault['code'], of = limits): Fault[] => faultsOf(pieces, of).filter((f) => f.code === code);
 const madeBy = (fault: Fault | undefined): readonly MadeOutlines[] =>
-  fault?.mends.flatMap((mend) => (mend.do === 'replace' ? mend.by : [])) ?? [];
+  fault?.fixes.flatMap((fix) => (fix.do === 'replace' ? fix.by : [])) ?? [];
 const pointOf = ({ x, y }: Point) => new GeometryFactory().createPoint(new Coordinate(x, y));
 
 describe('crossings', () => {

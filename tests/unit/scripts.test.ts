@@ -33,8 +33,8 @@ describe('the scripts', () => {
     expect(Number(out)).toBeGreaterThan(port);
   });
   it('do not run twice under one name, and leave no claim behind', async () => {
-    const claim = `import { claim } from './scripts/one-at-a-time.mjs'; claim('unit-check'); console.log('claimed');`;
-    expect(await script(claim)).toMatchObject({ code: 0, out: 'claimed\n' });
+    const impliedLength = `import { claim } from './scripts/one-at-a-time.mjs'; claim('unit-check'); console.log('claimed');`;
+    expect(await script(impliedLength)).toMatchObject({ code: 0, out: 'claimed\n' });
     expect(existsSync(lock)).toBe(false);
   });
   it('pass over the claim of a run that was killed', async () => {

@@ -4,7 +4,7 @@ import { apply } from '@nuvet/core/plane';
 import { fitTrueUp } from '@nuvet/core/trueup';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { levelSize, levelsOf } from '../../apps/web/src/table/pyramid.ts';
+import { levelSize, levelsOf } from '../../apps/web/src/shared/pyramid.ts';
 import { keptUnder, placementOf, toScreen, toSheet, wholeSheet, zoomed } from '../../apps/web/src/table/view.ts';
 
 const size = { widthPx: 3000, heightPx: 2000 };

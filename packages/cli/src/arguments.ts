@@ -7,7 +7,7 @@ import { parseLength } from '@nuvet/core/length';
 import type { Point } from '@nuvet/core/plane';
 import { rgbOfHex } from '@nuvet/core/raster';
 import { type Take, takes } from '@nuvet/core/trace';
-import { markShapes, type PullingKind, type ShapeModel, shapeModels, type TrueUpMark } from '@nuvet/core/trueup';
+import { markKinds, type PullingKind, type ShapeModel, shapeModels, type TrueUpMark } from '@nuvet/core/trueup';
 
 /** How a picture is read and trued up: what both commands share. */
 export interface SizingRequest {
@@ -26,11 +26,11 @@ export interface SizingRequest {
 }
 
 /** What of a piece's symmetry is made exact: the best it has, a mirror axis, or so many parts about a centre. */
-export type SymmetryWish = 'auto' | 'mirror' | number;
+export type SymmetryRequest = 'auto' | 'mirror' | number;
 
 export interface TraceRequest extends SizingRequest {
   readonly out: readonly string[];
-  readonly symmetry: SymmetryWish | null;
+  readonly symmetry: SymmetryRequest | null;
   /** Whether relations that outlines nearly have are made exact. */
   readonly relations: boolean;
   readonly settings: JobTraceSettings;
@@ -148,7 +148,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
     ...sizing,
     out,
     relations: relations === 'on',
-    symmetry: values.symmetry === undefined ? null : symmetryWish(values.symmetry as string),
+    symmetry: values.symmetry === undefined ? null : symmetryRequest(values.symmetry as string),
     settings: {
       take,
       inverted: values.invert === true,
@@ -260,7 +260,7 @@ function modelNamed(word: string): ShapeModel | null {
   return found;
 }
 
-function symmetryWish(word: string): SymmetryWish {
+function symmetryRequest(word: string): SymmetryRequest {
   if (word === 'auto' || word === 'mirror') return word;
   const order = Number(word);
   if (!Number.isInteger(order) || order < 2 || order > 60)
@@ -312,10 +312,10 @@ const inWords = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
 /** The places of a mark, as many as its kind takes. */
 function places(kind: PullingKind, name: string, word: string): Point[] {
   const numbers = word.split(/[,;]/).map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
-  const { least, most } = markShapes[kind];
+  const { min, max } = markKinds[kind];
   const count = numbers.length / 2;
-  if (!numbers.every(Number.isFinite) || !Number.isInteger(count) || count < least || count > most) {
-    const wanted = least === most ? (inWords[2 * least] ?? String(2 * least)) : `at least ${inWords[2 * least]}`;
+  if (!numbers.every(Number.isFinite) || !Number.isInteger(count) || count < min || count > max) {
+    const wanted = min === max ? (inWords[2 * min] ?? String(2 * min)) : `at least ${inWords[2 * min]}`;
     throw new UsageError(`${name} ${word}: ${wanted} numbers are needed, x and y in turn`);
   }
   return Array.from({ length: count }, (_, k) => ({ x: numbers[2 * k] as number, y: numbers[2 * k + 1] as number }));
@@ -332,6 +332,6 @@ function statedMark(kind: PullingKind, name: string, id: string, word: string, f
   const split = word.indexOf('=');
   if (split < 0) throw new UsageError(`${name} ${word}: write ${form}`);
   const lengths = kind === 'frame' ? word.slice(split + 1).split(/\s*x\s*/i) : [word.slice(split + 1)];
-  if (lengths.length !== markShapes[kind].stated.length) throw new UsageError(`${name} ${word}: write ${form}`);
+  if (lengths.length !== markKinds[kind].stated.length) throw new UsageError(`${name} ${word}: write ${form}`);
   return { kind, id, points: places(kind, name, word.slice(0, split)), stated: lengths.map((l) => length(name, l)) };
 }

@@ -78,7 +78,7 @@ describe('nuvet trace', () => {
     const report = JSON.parse(readFileSync(join(folder, 'plate.json'), 'utf8'));
     expect(report.mmPerPixel).toBeCloseTo(25.4 / 300, 5);
     expect(report.rotationDegrees).toBeCloseTo(-1.7, 2);
-    expect(report.leftOvers).toHaveLength(2);
+    expect(report.residuals).toHaveLength(2);
     expect(report.pieces).toMatchObject([{ name: 'Piece 1', holes: 5 }]);
     // 90 x 60 less the corners, four holes of 6 and an oval of 30 x 16.
     expect(report.pieces[0].areaMm2 / (5400 - (4 - Math.PI) * 64 - 36 * Math.PI - 120 * Math.PI)).toBeCloseTo(1, 3);
@@ -155,7 +155,7 @@ describe('nuvet true-up', () => {
     const run = await nuvet('true-up', 'photo.jpg', '--frame', `${corners}=18cmx13cm`, '--out', 'flat.png', '--report', 'flat.json');
     expect(run).toMatchObject({ code: 0, error: '' });
     const report = JSON.parse(readFileSync(join(folder, 'flat.json'), 'utf8'));
-    expect(report).toMatchObject({ model: 'perspective', recommended: 'perspective', suspects: [] });
+    expect(report).toMatchObject({ model: 'perspective', recommended: 'perspective', outliers: [] });
     expect(report.matrix).toHaveLength(3);
     expect(report.expect.plusMinusMm).toBeGreaterThan(0);
     const { density = 0, width = 0 } = await sharp(join(folder, 'flat.png')).metadata();
@@ -188,7 +188,7 @@ describe('nuvet true-up', () => {
     expect(run.out).toMatch(/look: known 2 does not agree with the other marks: it looks like centimetres/);
     const report = JSON.parse(readFileSync(join(folder, 'straight.json'), 'utf8'));
     expect(report.rotationDegrees).toBeCloseTo(-1.7, 1);
-    expect(report.suspects).toMatchObject([{ mark: 'known 2', looksLike: 'centimetres' }]);
+    expect(report.outliers).toMatchObject([{ mark: 'known 2', looksLike: 'centimetres' }]);
   });
   it('takes a page of a PDF and of a TIFF', async () => {
     expect((await nuvet('trace', 'pages.pdf', '--page', '2', '--out', 'pdf.svg', '--report', 'pdf.json')).error).toBe('');

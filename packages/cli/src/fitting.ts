@@ -21,7 +21,7 @@ export async function fitted(request: SizingRequest, io: Io): Promise<{ picture:
   const size = { widthPx: picture.grey.width, heightPx: picture.grey.height };
   try {
     const fit = fitTrueUp(size, marks, request.dpi ?? picture.dpi, { pinned: request.model });
-    if (fit.slips.some((s) => s.isEither)) throw new UsageError(`the true size is not known: ${warningsOn(fit).join('; ')}`);
+    if (fit.unitMistakes.some((s) => s.isEither)) throw new UsageError(`the true size is not known: ${warningsOn(fit).join('; ')}`);
     if (fit.model === 'unsized') throw new UsageError('the true size is not known: add --dpi N or --known X1,Y1,X2,Y2=LENGTH');
     if (request.model && fit.model !== request.model)
       throw new UsageError(`--model ${request.model}: these marks cannot carry it; they carry ${fit.carried.join(', ') || 'none'}`);
@@ -50,12 +50,12 @@ function straightened({ grey }: ReadPicture): TrueUpMark[] {
 
 /** What a person should look at, a line each. */
 export function warningsOn(fit: TrueUpFit): string[] {
-  const slips = fit.slips.map((s) =>
+  const unitMistakes = fit.unitMistakes.map((s) =>
     s.isEither
       ? `${s.id} does not agree with the other mark: it would if it were ${s.looksLike}; neither is used`
       : `${s.id} does not agree with the other marks: it looks like ${s.looksLike}; it was set aside`,
   );
   const crossed = fit.crossedFrames.map((id) => `${id}: its corners were given crosswise and are taken in turn`);
-  const suspects = fit.suspects.map((s) => `${s.id} does not agree with the other marks`);
-  return [...slips, ...crossed, ...suspects];
+  const outliers = fit.outliers.map((s) => `${s.id} does not agree with the other marks`);
+  return [...unitMistakes, ...crossed, ...outliers];
 }

@@ -5,9 +5,9 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
 import { DrawingError, type DrawingRead, piecesOfDrawing, readDxf, readSvg } from '@nuvet/core/formats';
-import { emptyJob, type Job, jobSchema } from '@nuvet/core/job';
-import { piecesToProve } from '@nuvet/core/make';
-import { type Finding, faultsOf, findingsOf, limitsOf } from '@nuvet/core/proof';
+import { emptyJob, type Job, type ProcessEntry } from '@nuvet/core/job';
+import { checkedJobSchema, faultsOfJob, processKinds } from '@nuvet/core/processes';
+import { type Finding, findingsOf } from '@nuvet/core/proof';
 import { finished } from '@nuvet/core/steps';
 import { UsageError } from './arguments.ts';
 import type { StockSaid } from './making-arguments.ts';
@@ -43,7 +43,7 @@ export async function readJobFile({ file, stock, thinnestMm }: JobFileRequest): 
   const read = kind === '.svg' || kind === '.dxf' ? jobOfDrawing(file, kind, text) : { job: jobOfDocument(file, text), notes: [] };
   const stocked = withStock(read.job, stock);
   const job = thinnestMm === null ? stocked : { ...stocked, proof: { ...stocked.proof, thinnestMm } };
-  return { job, notes: read.notes, findings: findingsOf(job, faultsOf(piecesToProve(job), limitsOf(job))) };
+  return { job, notes: read.notes, findings: findingsOf(job, faultsOfJob(job)) };
 }
 
 function jobOfDocument(file: string, text: string): Job {
@@ -53,7 +53,7 @@ function jobOfDocument(file: string, text: string): Job {
   } catch {
     throw new UsageError(`${file}: neither a job’s document nor an SVG or DXF file`);
   }
-  const parsed = jobSchema.safeParse(plain);
+  const parsed = checkedJobSchema.safeParse(plain);
   if (parsed.success) return parsed.data;
   const [first] = parsed.error.issues;
   const place = first?.path.map(String).join(' ');
@@ -76,15 +76,23 @@ function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string): { job:
 }
 
 function withStock(job: Job, { name, thicknessMm, sheet, kerfMm }: StockSaid): Job {
-  const { making, setup } = job;
+  const { stock, processes } = job.making;
   return {
     ...job,
-    making: { ...making, stock: name ?? making.stock, thicknessMm: thicknessMm ?? making.thicknessMm },
-    setup: {
-      ...setup,
-      stockWidthMm: sheet?.widthMm ?? setup.stockWidthMm,
-      stockHeightMm: sheet?.heightMm ?? setup.stockHeightMm,
-      cutting: { ...setup.cutting, kerfMm: kerfMm ?? setup.cutting.kerfMm },
+    making: {
+      ...job.making,
+      stock: {
+        ...stock,
+        name: name ?? stock.name,
+        thicknessMm: thicknessMm ?? stock.thicknessMm,
+        widthMm: sheet?.widthMm ?? stock.widthMm,
+        heightMm: sheet?.heightMm ?? stock.heightMm,
+      },
+      processes: kerfMm === null ? processes : processes.map((entry) => withKerf(entry, kerfMm)),
     },
   };
 }
+
+/** Only processes that take something away have a kerf. */
+export const withKerf = (entry: ProcessEntry, kerfMm: number): ProcessEntry =>
+  'kerfMm' in (processKinds[entry.process]?.plain ?? {}) ? { ...entry, settings: { ...entry.settings, kerfMm } } : entry;

@@ -7,6 +7,7 @@ import type { Io, Outcome } from './io.ts';
 import { make } from './make.ts';
 import { makingUsage, readMakeArguments, readProveArguments } from './making-arguments.ts';
 import { prove } from './prove.ts';
+import { readSimulateArguments, simulate, simulateUsage } from './simulate.ts';
 import { trace } from './trace.ts';
 import { traceMany } from './trace-many.ts';
 import { trueUp } from './true-up.ts';
@@ -20,7 +21,7 @@ export async function main(words: readonly string[], io: Io): Promise<number> {
   }
   if (command === undefined || command === '--help' || command === 'help' || rest.includes('--help')) {
     const say = command === undefined ? io.error : io.out;
-    say(`${usage}\n\n${makingUsage}`);
+    say(`${usage}\n\n${makingUsage}\n\n${simulateUsage}`);
     return command === undefined ? 2 : 0;
   }
   try {
@@ -48,5 +49,6 @@ function outcomeOf(command: string, rest: readonly string[], io: Io): Promise<Ou
   if (command === 'true-up') return trueUp(readTrueUpArguments(rest), io);
   if (command === 'prove') return prove(readProveArguments(rest), io);
   if (command === 'make') return make(readMakeArguments(rest), io);
-  throw new UsageError(`“${command}” is not a command; there are nuvet trace, true-up, prove and make`);
+  if (command === 'simulate') return simulate(readSimulateArguments(rest));
+  throw new UsageError(`“${command}” is not a command; there are nuvet trace, true-up, prove, make and simulate`);
 }

@@ -1,78 +1,122 @@
 /**
  * In: a request. Out: the files that it asks for, each read back before it is written, and a line a file.
  */
-import { writeTiles } from '@nuvet/core/formats';
-import type { Job, Setup } from '@nuvet/core/job';
-import { type CutPlan, type FileKind, FileRefused, madeFile, outlinesToWrite, piecesToMake, plannedCut, tiled } from '@nuvet/core/make';
+import { readFile, stat } from 'node:fs/promises';
+import { type Job, piecesToMake } from '@nuvet/core/job';
+import { SaidError } from '@nuvet/core/messages';
+import { type JobProcess, newEntry, type ProcessFileMade, processKinds, workOf } from '@nuvet/core/processes';
+import { finished } from '@nuvet/core/steps';
 import { UsageError } from './arguments.ts';
 import { done, type Io, type Outcome } from './io.ts';
-import type { MakeRequest } from './making-arguments.ts';
+import { withKerf } from './job-file.ts';
+import { type MakeRequest, settingSaid } from './making-arguments.ts';
 import { jobFileIn } from './prove.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
-/** A knife draws its corners round and takes nothing away; a laser may. */
-function setupFor({ way, paper, landscape }: MakeRequest, { setup }: Job): Setup {
-  const cutting = way === 'laser' ? setup.cutting : { ...setup.cutting, kerfMm: 0, lead: { ...setup.cutting.lead, kind: 'none' as const } };
-  return { ...setup, cutting, printing: { ...setup.printing, paper, landscape } };
+/** The job's own process of that name, or a new one; with what was said of its settings. */
+function processFor({ process, stock }: MakeRequest, settings: Record<string, unknown>, job: Job): JobProcess {
+  const own = job.making.processes.find((entry) => entry.process === process) ?? newEntry('new', process, job);
+  const said = { ...own, settings: { ...own.settings, ...(settings as typeof own.settings) } };
+  return { entry: stock.kerfMm === null ? said : withKerf(said, stock.kerfMm), kind: processKinds[process] as JobProcess['kind'] };
 }
 
+const fileOf = ({ files }: JobProcess['kind'], name: string) => files[name] as NonNullable<(typeof files)[string]>;
+
 export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
-  const { file, stock, limitS } = request;
+  const { file, stock, limitS, dpi } = request;
   const { job, findings, notes } = await jobFileIn(io, { file, stock, thinnestMm: null }, limitS);
   const stop = findings.find((f) => f.weight === 'stops');
   if (stop && !request.anyway) throw new UsageError(`${request.file}: ${stop.message} Mend it, or say --anyway`);
-  const setup = setupFor(request, job);
-  const pieces = piecesToMake(job);
-  const plan = plannedCut(pieces, setup.cutting, setup.machine);
+  const process = processFor(request, await settingsOf(request), job);
+  const { kind } = process;
+  const work = workOf(process, job, piecesToMake(job));
   const files = new Map<string, Uint8Array>();
-  const told: { file: string; largestMm: number | null; widthMm: number | null; heightMm: number | null; pages?: number }[] = [];
-  for (const { path, kind } of request.out) {
-    if (request.way === 'paper' && kind === 'pdf') {
-      const outlines = outlinesToWrite(pieces, setup);
-      const tiling = tiled(
-        outlines.flatMap((p) => [p.outer, ...p.holes]),
-        setup.printing,
-      );
-      files.set(path, await writeTiles(outlines, tiling, job.name, null));
-      told.push({ file: path, largestMm: null, widthMm: null, heightMm: null, pages: tiling.pages.length });
-      continue;
+  const made: MadeFile[] = [];
+  const reports: Record<string, unknown>[] = [];
+  try {
+    const plan = finished(kind.plan(work));
+    for (const { path, file: name } of request.out) {
+      const { further = [], report, ...first } = await fileOf(kind, name).make(work, plan, { dpi, underlay: null });
+      if (report) reports.push(report);
+      for (const { bytes, toleranceMm: _, part, ...about } of [first, ...further]) {
+        const place = part === undefined ? path : withPart(path, part);
+        files.set(place, bytes);
+        made.push({ file: place, ...about });
+      }
     }
-    const made = await oneFile(kind, job, setup, plan, request);
-    files.set(path, made.bytes);
-    told.push({ file: path, largestMm: made.largestMm, widthMm: made.widthMm, heightMm: made.heightMm });
+    if (request.report) files.set(request.report, reportText(request, job, process, made, findings, kind.notes(plan), reports));
+    await writeWholeFiles(files);
+    return told(request, job, process, made, [...findings, ...kind.notes(plan)].map(({ message }) => message), notes); // biome-ignore format: one line
+  } catch (error) {
+    if (error instanceof SaidError) throw new UsageError(`${file}: ${error.message}`);
+    throw error;
   }
-  await writeWholeFiles(files);
-  const { kerfMm } = setup.cutting;
-  const looks = [...findings.map((f) => f.message), ...plan.lost.map((l) => l.message)];
-  if (request.json) {
-    const lost = plan.lost.map((l) => l.message);
-    return done([
-      JSON.stringify(
-        { job: job.name, files: told, kerfMm, thicknessMm: job.making.thicknessMm, lost, looks, notes, travelMm: plan.travelMm },
-        null,
-        2,
-      ),
-    ]);
+}
+
+/** A file as it was made, for the report. */
+type MadeFile = { readonly file: string } & Omit<ProcessFileMade, 'bytes' | 'toleranceMm' | 'part' | 'further' | 'report'>;
+
+const largestSettings = 1_000_000;
+
+/** The settings that were said, with those that files say. */
+async function settingsOf({ process, settings, settingsFiles }: MakeRequest): Promise<Record<string, unknown>> {
+  const said = { ...settings };
+  for (const { word, path } of settingsFiles) {
+    const size = await stat(path).then((found) => found.size).catch(() => -1); // biome-ignore format: one line
+    if (size < 0) throw new UsageError(`--${word} ${path}: cannot be read`);
+    if (size > largestSettings) throw new UsageError(`--${word} ${path}: is too large`);
+    const text = await readFile(path, 'utf8');
+    Object.assign(said, settingSaid(processKinds[process]?.options ?? {}, word, text, path));
   }
+  return said;
+}
+
+/** A file's name with what stands after it: `badge.gcode` becomes `badge-1-v-bit.gcode`. */
+const withPart = (path: string, part: string): string => path.replace(/(\.[^./\\]+)?$/, `-${part}$1`);
+
+function reportText(
+  { file }: MakeRequest,
+  job: Job,
+  { entry }: JobProcess,
+  made: readonly MadeFile[],
+  findings: readonly { readonly message: string }[],
+  notes: readonly { readonly message: string }[],
+  reports: readonly Record<string, unknown>[],
+): Uint8Array {
+  const report = {
+    job: job.name,
+    from: file,
+    process: entry.process,
+    files: made,
+    findings: findings.map(({ message }) => message),
+    notes: notes.map(({ message }) => message),
+    ...Object.assign({}, ...reports),
+  };
+  return new TextEncoder().encode(`${JSON.stringify(report, null, 2)}\n`);
+}
+
+function told(
+  { json, process }: MakeRequest,
+  job: Job,
+  { entry, kind }: JobProcess,
+  made: readonly MadeFile[],
+  looks: readonly string[],
+  notes: readonly string[],
+): Outcome {
+  const { kerfMm } = kind.limits({ ...kind.plain, ...entry.settings });
+  const { thicknessMm } = job.making.stock;
+  if (json) return done([JSON.stringify({ job: job.name, process, files: made, kerfMm, thicknessMm, looks, notes }, null, 2)]);
+  const hasKerf = 'kerfMm' in kind.plain;
   return done([
-    ...told.map(({ file, largestMm, widthMm, heightMm, pages }) =>
-      pages === undefined
-        ? `${file}: ${largestMm?.toFixed(3)} mm off at most, ${widthMm?.toFixed(2)} x ${heightMm?.toFixed(2)} mm`
-        : `${file}: ${pages} ${pages === 1 ? 'page' : 'pages'} of ${request.paper} and a map; print at 100 %`,
+    ...made.map(({ file, largestMm, widthMm, heightMm, pages }) =>
+      largestMm !== null
+        ? `${file}: ${largestMm.toFixed(3)} mm off at most, ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`
+        : pages === undefined
+          ? `${file}: ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`
+          : `${file}: ${pages} ${pages === 1 ? 'page' : 'pages'} and a map; print at 100 %`,
     ),
-    request.way === 'laser'
-      ? `kerf: ${kerfMm} mm${kerfMm === 0 ? ', so that nothing is compensated' : ''}`
-      : 'kerf: none, a blade takes nothing away',
+    hasKerf ? `kerf: ${kerfMm} mm${kerfMm === 0 ? ', so that nothing is compensated' : ''}` : 'kerf: none, nothing is taken away',
     ...looks.map((message) => `look: ${message}`),
     ...notes.map((note) => `note: ${note}`),
   ]);
-}
-
-async function oneFile(kind: FileKind, job: Job, setup: Setup, plan: CutPlan, { dpi, file }: MakeRequest) {
-  try {
-    return await madeFile(kind, piecesToMake(job), { title: job.name, setup, plan, dpi });
-  } catch (error) {
-    if (error instanceof FileRefused) throw new UsageError(`${file}: ${error.message}`);
-    throw error;
-  }
 }

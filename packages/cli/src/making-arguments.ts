@@ -3,7 +3,7 @@
  */
 import { parseArgs } from 'node:util';
 import { parseLength } from '@nuvet/core/length';
-import { type FileKind, fileKinds, fileTypes, papers } from '@nuvet/core/make';
+import { type AnyProcess, processKinds, processNames } from '@nuvet/core/processes';
 import { timeLimit, timeLimitUsage, UsageError } from './arguments.ts';
 
 /** What it is made from, as far as it was said; lengths in mm. */
@@ -24,15 +24,19 @@ export interface ProveRequest {
   readonly limitS: number | null;
 }
 
-export const makingWays = ['laser', 'knife', 'paper'] as const;
-
 export interface MakeRequest {
   readonly file: string;
-  readonly way: (typeof makingWays)[number];
+  /** Its name in the registry. */
+  readonly process: string;
+  /** Settings that words of the process's own said. */
+  readonly settings: Record<string, unknown>;
+  /** Files whose texts say more of them. */
+  readonly settingsFiles: readonly { readonly word: string; readonly path: string }[];
+  /** Where a report of what was made and found goes, as JSON. */
+  readonly report: string | null;
   readonly stock: StockSaid;
-  readonly out: readonly { readonly path: string; readonly kind: FileKind }[];
-  readonly paper: string;
-  readonly landscape: boolean;
+  /** Where to, and the name of the file among the process's. */
+  readonly out: readonly { readonly path: string; readonly file: string }[];
   readonly dpi: number;
   /** Whether files are made of what the proof stops. */
   readonly anyway: boolean;
@@ -40,16 +44,30 @@ export interface MakeRequest {
   readonly limitS: number | null;
 }
 
+const kinds = Object.entries(processKinds);
+const endingsOf = ({ files }: AnyProcess): string[] => [...new Set(Object.values(files).map(({ ending }) => `.${ending}`))];
+/** A word and what it is for, beside each other. */
+const line = (word: string, about: string): string => `${`  ${word}`.padEnd(32)}${about}`;
+const optionLines = kinds.flatMap(([name, { options = {} }]) =>
+  Object.entries(options).map(([word, { takes, about }]) =>
+    line(`--${word}${takes === 'nothing' ? '' : takes === 'file' ? ' FILE' : ' WORD'}`, `${name}: ${about}`),
+  ),
+);
+
 export const makingUsage = `nuvet prove JOB.json|FILE.svg|FILE.dxf [--stock ...] [--thinnest LENGTH] [--json]
                                 what would spoil the cut, a line each; exit 1 where there is anything
-nuvet make JOB.json|FILE.svg|FILE.dxf --for laser|knife|paper --out FILE [--out FILE ...]
-  --out FILE                    ${fileKinds.map((k) => `.${fileTypes[k].ending}`).join(', ')}; each is read back before it is written
+nuvet make JOB.json|FILE.svg|FILE.dxf --for PROCESS --out FILE [--out FILE ...]
+${kinds.map(([name, kind]) => line(`--for ${name}`, `${kind.about} ${endingsOf(kind).join(', ')}`)).join('\n')}
+  --out FILE                    by its ending; each is read back before it is written
   --stock "NAME, 3mm, 600x400mm, kerf 0.15mm"   name, thickness, sheet and kerf, in any order, as far as they are known
-  --paper A4 --landscape        for paper: what it is printed on (${Object.keys(papers).join(', ')})
+${optionLines.join('\n')}
+  --report FILE.json            what was made and found, as JSON
   --dpi N                       resolution of a .png (default 600)
   --anyway                      make files of what the proof would stop
   --json                        findings, or what was made, as JSON
 ${timeLimitUsage}`;
+
+type Options = Record<string, { type: 'string' | 'boolean'; multiple?: boolean }>;
 
 const one = { type: 'string' } as const;
 const flag = { type: 'boolean' } as const;
@@ -65,23 +83,27 @@ export function readProveArguments(words: readonly string[]): ProveRequest {
   };
 }
 
+/** The words that any process has for its settings. */
+const optionNames: Options = Object.fromEntries(
+  kinds.flatMap(([, { options = {} }]) => Object.entries(options).map(([word, { takes }]) => [word, takes === 'nothing' ? flag : one])),
+);
+
 export function readMakeArguments(words: readonly string[]): MakeRequest {
-  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, paper: one, landscape: flag, dpi: one, anyway: flag, json: flag, 'time-limit': one }); // biome-ignore format: one line
-  const way = makingWays.find((w) => w === values.for);
-  if (!way) throw new UsageError(`--for ${values.for ?? ''}: ${makingWays.join(', ')} are there`);
-  const out = ((values.out as string[] | undefined) ?? []).map((path) => ({ path, kind: kindOf(path) }));
-  if (out.length === 0) throw new UsageError('name a file to write: --out FILE.gcode');
-  const paper = (values.paper as string | undefined) ?? 'A4';
-  if (!papers[paper]) throw new UsageError(`--paper ${paper}: ${Object.keys(papers).join(', ')} are there`);
+  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, report: one, dpi: one, anyway: flag, json: flag, 'time-limit': one, ...optionNames }); // biome-ignore format: one line
+  const process = processNames.find((name) => name === values.for);
+  const kind = process === undefined ? undefined : processKinds[process];
+  if (!process || !kind) throw new UsageError(`--for ${values.for ?? ''}: ${processNames.join(', ')} are there`);
+  const out = ((values.out as string[] | undefined) ?? []).map((path) => ({ path, file: fileOf(path, kind) }));
+  if (out.length === 0) throw new UsageError(`name a file to write: --out FILE${endingsOf(kind)[0]}`);
   const dpi = Number(values.dpi ?? 600);
   if (!(dpi >= 10 && dpi <= 2400)) throw new UsageError(`--dpi ${values.dpi}: a number from 10 to 2400 is needed`);
   return {
     file: onlyFile(positionals, 'make JOB.json'),
-    way,
+    process,
+    ...settingsSaid(kind, process, values),
+    report: (values.report as string | undefined) ?? null,
     stock: stockSaid(values.stock as string | undefined),
     out,
-    paper,
-    landscape: values.landscape === true,
     dpi,
     anyway: values.anyway === true,
     json: values.json === true,
@@ -89,7 +111,36 @@ export function readMakeArguments(words: readonly string[]): MakeRequest {
   };
 }
 
-type Options = Record<string, { type: 'string' | 'boolean'; multiple?: boolean }>;
+function settingsSaid(
+  { options = {} }: AnyProcess,
+  process: string,
+  values: Record<string, unknown>,
+): Pick<MakeRequest, 'settings' | 'settingsFiles'> {
+  const settings: Record<string, unknown> = {};
+  const settingsFiles: { word: string; path: string }[] = [];
+  for (const word of Object.keys(optionNames)) {
+    if (values[word] === undefined) continue;
+    const option = options[word];
+    if (!option) throw new UsageError(`--${word}: is nothing to say of ${process}`);
+    if (option.takes === 'file') settingsFiles.push({ word, path: String(values[word]) });
+    else Object.assign(settings, settingSaid(options, word, String(values[word])));
+  }
+  return { settings, settingsFiles };
+}
+
+/** What a word of a process's own says, or the text of the file that it names. */
+export function settingSaid(
+  options: NonNullable<AnyProcess['options']>,
+  word: string,
+  text: string,
+  shown = text,
+): Record<string, unknown> {
+  try {
+    return { ...options[word]?.read(text) };
+  } catch (error) {
+    throw new UsageError(`--${word} ${shown}: ${(error as Error).message}`);
+  }
+}
 
 function parsed(words: readonly string[], options: Options) {
   try {
@@ -105,10 +156,11 @@ function onlyFile([file, ...more]: readonly string[], form: string): string {
   return file;
 }
 
-function kindOf(path: string): FileKind {
-  const kind = fileKinds.find((k) => path.toLowerCase().endsWith(`.${fileTypes[k].ending}`));
-  if (!kind) throw new UsageError(`--out ${path}: the file must end in ${fileKinds.map((k) => `.${fileTypes[k].ending}`).join(', ')}`);
-  return kind;
+/** Of several kinds of files with one ending the first. */
+function fileOf(path: string, kind: AnyProcess): string {
+  const found = Object.entries(kind.files).find(([, { ending }]) => path.toLowerCase().endsWith(`.${ending}`));
+  if (!found) throw new UsageError(`--out ${path}: the file must end in ${endingsOf(kind).join(', ')}`);
+  return found[0];
 }
 
 function length(name: string, word: string, range: 'positive' | 'any' = 'positive'): number {

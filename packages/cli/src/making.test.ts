@@ -90,15 +90,15 @@ describe('nuvet make', () => {
     );
     expect(code).toBe(0);
     expect(out).toMatch(/plate\.gcode: 0\.00\d mm off at most, 120\.20 x 80\.20 mm/);
-    const { ways } = readGcode(readFileSync(join(folder, 'plate.gcode'), 'utf8'));
+    const { toolpaths } = readGcode(readFileSync(join(folder, 'plate.gcode'), 'utf8'));
     // The hole first, then what is round it.
-    expect(ways.map((w) => w.path.segments.length > 3)).toEqual([false, true]);
+    expect(toolpaths.map((w) => w.path.segments.length > 3)).toEqual([false, true]);
   });
   it('takes no kerf off for a knife, and prints for paper', async () => {
     await nuvet('make', 'plate.svg', '--for', 'knife', '--stock', 'kerf 0.2mm', '--out', 'plate.hpgl');
     expect(readFileSync(join(folder, 'plate.hpgl'), 'utf8')).toContain('4800,0');
     const { out } = await nuvet('make', 'plate.svg', '--for', 'paper', '--paper', 'A5', '--out', 'pages.pdf');
-    const pages = Number(/(\d+) pages? of A5/.exec(out)?.[1]);
+    const pages = Number(/(\d+) pages? and a map/.exec(out)?.[1]);
     expect((await PDFDocument.load(readFileSync(join(folder, 'pages.pdf')))).getPageCount()).toBe(pages + 1);
   });
   it('makes nothing of what the proof stops, unless it is told to', async () => {
@@ -124,6 +124,7 @@ describe('what is typed after them', () => {
     [['a.svg', '--for', 'laser'], 'name a file to write'],
     [['a.svg', '--for', 'laser', '--out', 'a.doc'], 'must end in'],
     [['a.svg', '--for', 'paper', '--out', 'a.pdf', '--paper', 'Z9'], '--paper Z9'],
+    [['a.svg', '--for', 'laser', '--out', 'a.svg', '--paper', 'A4'], 'nothing to say of laser'],
     [['a.svg', 'b.svg', '--for', 'laser', '--out', 'a.svg'], 'too much'],
     [['a.svg', '--for', 'laser', '--out', 'a.png', '--dpi', '5'], '--dpi 5'],
     [['a.svg', '--for', 'laser', '--out', 'a.svg', '--stock', 'kerf wide'], 'kerf wide'],

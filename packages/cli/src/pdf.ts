@@ -6,15 +6,21 @@ import { dirname, join } from 'node:path';
 import type { Canvas } from '@napi-rs/canvas';
 import { UsageError } from './arguments.ts';
 
-const mostPixels = 100e6;
+const maxPixels = 100e6;
 const packageFolder = dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json'));
 const dataFolder = (name: string): string => `${join(packageFolder, name)}/`;
 
-/**
- * @param page from 1
- * @throws UsageError where the file is locked or broken, has no such page, or would come out too large
- */
-export async function renderPdfPage(file: string, bytes: Uint8Array, page: number, dpi: number): Promise<Buffer> {
+/** A page of a PDF, and how fine it is to be drawn. */
+export interface PdfPageRequest {
+  readonly file: string;
+  readonly bytes: Uint8Array;
+  /** From 1. */
+  readonly page: number;
+  readonly dpi: number;
+}
+
+/** @throws UsageError where the file is locked or broken, has no such page, or would come out too large */
+export async function renderPdfPage({ file, bytes, page, dpi }: PdfPageRequest): Promise<Buffer> {
   const { getDocument, VerbosityLevel } = await import('pdfjs-dist/legacy/build/pdf.mjs');
   const opened = await getDocument({
     data: new Uint8Array(bytes),
@@ -36,7 +42,7 @@ export async function renderPdfPage(file: string, bytes: Uint8Array, page: numbe
     const viewport = proxy.getViewport({ scale: dpi / 72 });
     const [width, height] = [Math.round(viewport.width), Math.round(viewport.height)];
     if (!(width > 0 && height > 0)) throw new UsageError(`${file}: page ${page} has no size`);
-    if (width * height > mostPixels) throw new UsageError(`${file}: ${width} x ${height} pixels are too many; choose a lower --dpi`);
+    if (width * height > maxPixels) throw new UsageError(`${file}: ${width} x ${height} pixels are too many; choose a lower --dpi`);
     const { createCanvas } = await import('@napi-rs/canvas');
     const canvas: Canvas = createCanvas(width, height);
     const context = canvas.getContext('2d');

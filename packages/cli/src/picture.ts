@@ -8,7 +8,8 @@ import { type GreyPicture, greyFromRgb, greyPicture, type Pixels } from '@nuvet/
 import { decodePicture, PictureError, readPictureFile } from '@nuvet/pictures';
 import { type SizingRequest, UsageError } from './arguments.ts';
 import type { Io } from './io.ts';
-import { inThread } from './tasks.ts';
+import type { renderPdfPage } from './pdf.ts';
+import { inThread } from './task-thread.ts';
 
 export interface ReadPicture {
   readonly grey: GreyPicture;
@@ -31,7 +32,7 @@ export async function readPicture({ picture: file, page, limitS }: SizingRequest
 
 async function fromPdf(file: string, bytes: Uint8Array, page: number, dpi: number, limitS: number | null, io: Io): Promise<ReadPicture> {
   const tooMuch = `${file}: page ${page} takes longer than ${limitS} s to draw; --time-limit gives it longer`;
-  const png = await inThread(io.bundle, 'pdf', { file, bytes, page, dpi }, limitS, tooMuch);
+  const png = await inThread<typeof renderPdfPage>(io.bundle, 'pdf', { file, bytes, page, dpi }, limitS, tooMuch);
   const folder = await mkdtemp(join(tmpdir(), 'nuvet-pdf-'));
   try {
     const part = join(folder, 'page.png');

@@ -1,16 +1,16 @@
 /**
  * In: a request. Out: a line for each finding and each note, or all as JSON; the exit code says whether there were findings.
  */
-import { piecesToProve } from '@nuvet/core/make';
+import { piecesToProve } from '@nuvet/core/job';
 import { provedSizes } from '@nuvet/core/proof';
 import type { Io, Outcome } from './io.ts';
-import type { JobFile, JobFileRequest } from './job-file.ts';
+import type { JobFile, JobFileRequest, readJobFile } from './job-file.ts';
 import type { ProveRequest } from './making-arguments.ts';
-import { inThread } from './tasks.ts';
+import { inThread } from './task-thread.ts';
 
 /** A job and its findings, read in a thread of its own. @throws UsageError */
 export const jobFileIn = (io: Io, request: JobFileRequest, limitS: number | null): Promise<JobFile> =>
-  inThread(
+  inThread<typeof readJobFile>(
     io.bundle,
     'job',
     request,

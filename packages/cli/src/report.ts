@@ -26,7 +26,7 @@ export function reportOnFit(fit: TrueUpFit) {
     noisePixels: fit.noisePx,
     standardErrorPercent: 100 * fit.scaleError,
     expect: fit.expect,
-    leftOvers: fit.leftOvers.map((l) => ({
+    residuals: fit.residuals.map((l) => ({
       mark: l.id,
       offMm: l.offMm,
       ...(l.offAngle === null ? {} : { offDegrees: degrees(l.offAngle) }),
@@ -34,12 +34,12 @@ export function reportOnFit(fit: TrueUpFit) {
         ? { statedMm: l.parts[0].statedMm, measuredMm: l.parts[0].measuredMm, offPercent: l.parts[0].offPercent }
         : {}),
       ...(l.parts.length > 1 ? { parts: l.parts } : {}),
-      pulls: l.pull,
+      pulls: l.leverage,
       setAside: l.isSetAside,
     })),
-    suspects: [
-      ...fit.slips.map((s) => ({ mark: s.id, looksLike: s.looksLike, likelyMm: s.mendedMm })),
-      ...fit.suspects.map((s) => ({ mark: s.id, chance: s.chance })),
+    outliers: [
+      ...fit.unitMistakes.map((s) => ({ mark: s.id, looksLike: s.looksLike, likelyMm: s.mendedMm })),
+      ...fit.outliers.map((s) => ({ mark: s.id, chance: s.chance })),
     ],
   };
 }

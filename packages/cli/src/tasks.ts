@@ -1,8 +1,5 @@
-/**
- * Work done in a thread of its own: what comes from outside is read there, bounded in time and memory, so that no file can hold or
- * fill the command; and pictures are traced there over all cores.
- */
-import { parentPort, Worker } from 'node:worker_threads';
+/** The thread's side of work done in a thread: what it can be asked for. */
+import { parentPort } from 'node:worker_threads';
 import { UsageError } from './arguments.ts';
 import { readJobFile } from './job-file.ts';
 import { renderPdfPage } from './pdf.ts';
@@ -12,21 +9,15 @@ const tasks = {
   /** A job's document or a drawing file to a job and its findings. */
   job: readJobFile,
   /** A page of a PDF to a PNG. */
-  pdf: ({ file, bytes, page, dpi }: { file: string; bytes: Uint8Array; page: number; dpi: number }) =>
-    renderPdfPage(file, bytes, page, dpi),
+  pdf: renderPdfPage,
   /** A picture to outlines in files. */
   trace: traceOne,
 } as const;
 
-type Task = keyof typeof tasks;
-type TaskInput<T extends Task> = Parameters<(typeof tasks)[T]>[0];
-type TaskOutput<T extends Task> = Awaited<ReturnType<(typeof tasks)[T]>>;
-type Answer<T extends Task> = { output: TaskOutput<T> } | { fault: string; isUsage: boolean } | { hasBegun: true };
-
 /** The thread's own side. */
 export function serveTasks(): void {
   const port = parentPort;
-  port?.on('message', async ({ task, input }: { task: Task; input: never }) => {
+  port?.on('message', async ({ task, input }: { task: keyof typeof tasks; input: never }) => {
     port.postMessage({ hasBegun: true });
     try {
       port.postMessage({ output: await tasks[task](input) });
@@ -34,76 +25,4 @@ export function serveTasks(): void {
       port.postMessage({ fault: error instanceof Error ? error.message : String(error), isUsage: error instanceof UsageError });
     }
   });
-}
-
-/** Reading may take this much of a thread's heap; what it hands over is counted once more. */
-const maxHeapMb = 320;
-
-/** A thread that takes one task after the other. */
-export class TaskThread {
-  private readonly worker: Worker;
-
-  constructor(bundle: string) {
-    this.worker = new Worker(bundle, {
-      resourceLimits: { maxOldGenerationSizeMb: maxHeapMb, maxYoungGenerationSizeMb: 32, stackSizeMb: 4 },
-    });
-    // What fails after it was given up concerns nobody any more.
-    this.worker.on('error', () => {});
-  }
-
-  /**
-   * @param limitS seconds that it may take; null for no limit
-   * @param tooMuch what is said where it takes more than is allowed
-   * @throws UsageError where a person can mend it
-   */
-  run<T extends Task>(task: T, input: TaskInput<T>, limitS: number | null, tooMuch: string): Promise<TaskOutput<T>> {
-    return new Promise((resolve, reject) => {
-      let timer: NodeJS.Timeout | null = null;
-      // Only these are taken off again: without the worker's own listeners its port would hear nothing more.
-      const heard = {
-        message: (answer: Answer<T>) => {
-          // The clock starts with the task: how long a thread takes to start is the machine's affair.
-          if ('hasBegun' in answer) {
-            if (limitS !== null) timer = setTimeout(() => settle(() => reject(new UsageError(tooMuch))), limitS * 1000);
-            return;
-          }
-          settle(() => {
-            if ('output' in answer) resolve(answer.output);
-            else reject(answer.isUsage ? new UsageError(answer.fault) : new Error(answer.fault));
-          });
-        },
-        // The heap's limit is told as an error.
-        error: (error: NodeJS.ErrnoException) =>
-          settle(() => reject(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? new UsageError(tooMuch) : error)),
-        exit: () => settle(() => reject(new UsageError(tooMuch))),
-      };
-      const settle = (work: () => void) => {
-        if (timer) clearTimeout(timer);
-        for (const [event, hear] of Object.entries(heard)) this.worker.off(event, hear);
-        work();
-      };
-      for (const [event, hear] of Object.entries(heard)) this.worker.on(event, hear);
-      this.worker.postMessage({ task, input });
-    });
-  }
-
-  async end(): Promise<void> {
-    await this.worker.terminate();
-  }
-}
-
-/** One task in a thread that ends with it. */
-export async function inThread<T extends Task>(
-  bundle: string,
-  task: T,
-  input: TaskInput<T>,
-  limitS: number | null,
-  tooMuch: string,
-): Promise<TaskOutput<T>> {
-  const thread = new TaskThread(bundle);
-  try {
-    return await thread.run(task, input, limitS, tooMuch);
-  } finally {
-    await thread.end();
-  }
 }

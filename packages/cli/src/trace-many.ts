@@ -7,7 +7,7 @@ import { availableParallelism } from 'node:os';
 import { basename, extname, join } from 'node:path';
 import { type BatchRequest, readTraceArguments, UsageError } from './arguments.ts';
 import type { Io, Outcome } from './io.ts';
-import { TaskThread } from './tasks.ts';
+import { TaskThread } from './task-thread.ts';
 import { trace } from './trace.ts';
 
 const pictureEndings = new Set(['.png', '.jpg', '.jpeg', '.webp', '.gif', '.tif', '.tiff', '.bmp', '.pdf']);
@@ -35,7 +35,7 @@ export async function traceMany({ pictures, outDir, to, words }: BatchRequest, i
       const picture = all[k] as string;
       const files = to.flatMap((kind) => ['--out', join(outDir, `${names[k]}.${kind}`)]);
       try {
-        const [first = ''] = await thread.run(
+        const [first = ''] = await thread.run<typeof traceOne>(
           'trace',
           { words: [picture, ...files, ...words], bundle: io.bundle },
           null,

@@ -4,13 +4,22 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
-import { frameToTraceIn, newPicture, overallBox, type Piece, relatedPieces, type Surface, surfaceOf, traceOnSheet } from '@nuvet/core/job';
+import {
+  frameToTraceIn,
+  newPicture,
+  overallBox,
+  type Piece,
+  type RasterSource,
+  rasterSourceOf,
+  relatedPieces,
+  traceOnSheet,
+} from '@nuvet/core/job';
 import { heightOf, inverseProjection, type Point, project, widthOf } from '@nuvet/core/plane';
 import { type ColourPicture, coloursInside, greyPicture, onlyInside, type Pixels } from '@nuvet/core/raster';
-import { madeSymmetric, symmetriesOf, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
-import { type SymmetryWish, type TraceRequest, UsageError } from './arguments.ts';
+import { symmetriesOf, symmetrize, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
+import { type SymmetryRequest, type TraceRequest, UsageError } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
-import { flattened } from './flat-picture.ts';
+import { rectified } from './flat-picture.ts';
 import { done, type Io, type Outcome } from './io.ts';
 import { reportOnPieces } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
@@ -20,28 +29,28 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
   const { width: widthPx, height: heightPx } = picture.grey;
   const asPicture = newPicture({ id: randomUUID(), name: basename(request.picture), widthPx, heightPx, resolution: null });
   // Under perspective the picture is laid flat first; else it is traced as it is and its outlines are moved.
-  const flat = fit.model === 'perspective' ? flattened(picture.pixels, fit) : null;
+  const flat = fit.model === 'perspective' ? rectified(picture.pixels, fit) : null;
   const grey = flat ? greyPicture(flat.pixels.grey, flat.pixels.width, flat.pixels.height) : picture.grey;
-  const surface: Pick<Surface, 'toSheet' | 'mmPerPx'> = flat?.plan ?? {
-    ...surfaceOf(asPicture, null),
+  const raster: Pick<RasterSource, 'toSheet' | 'mmPerPx'> = flat?.plan ?? {
+    ...rasterSourceOf(asPicture, null),
     toSheet: fit.toSheet,
     mmPerPx: fit.mmPerPx,
   };
   const back = flat ? inverseProjection(flat.plan.toOriginal) : null;
   const frames = request.marks.flatMap((mark) => (mark.kind === 'frame' ? [mark.points.map((p) => (back ? project(back, p) : p))] : []));
-  const frame = frameToTraceIn(frames, surface.mmPerPx, request.settings, grey);
+  const frame = frameToTraceIn(frames, raster.mmPerPx, request.settings, grey);
   const inside = <T>(whole: T, limited: (whole: T, outline: readonly Point[]) => T): T => (frame ? limited(whole, frame) : whole);
   const traced =
     request.settings.colours.length > 0
-      ? traceColours(inside(inColour(flat?.pixels ?? picture.pixels), coloursInside), surface.mmPerPx, request.settings)
-      : tracePicture(inside(grey, onlyInside), surface.mmPerPx, request.settings);
+      ? traceColours(inside(inColour(flat?.pixels ?? picture.pixels), coloursInside), raster.mmPerPx, request.settings)
+      : tracePicture(inside(grey, onlyInside), raster.mmPerPx, request.settings);
   if (traced.pieces.length === 0) {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
-  const onSheet = traceOnSheet(asPicture, request.settings, traced, surface, fit, frame !== null);
+  const onSheet = traceOnSheet(asPicture, request.settings, traced, raster, fit, frame !== null);
   const { threshold } = onSheet;
   const symmetricPieces =
-    request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, surface.mmPerPx, request.settings);
+    request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, raster.mmPerPx, request.settings);
   const pieces = request.relations ? related(symmetricPieces, request.settings.toleranceMm) : symmetricPieces;
   const title = basename(request.picture).replace(/\.[^.]+$/, '');
   const files = new Map<string, string>(
@@ -70,7 +79,7 @@ function inColour({ width, height, grey, colour }: Pixels): ColourPicture {
 const nearlyMm = 0.6;
 
 /** The pieces that nearly have the wished symmetry, made exactly so; the rest as they are. */
-function symmetric(pieces: readonly Piece[], wish: SymmetryWish, mmPerPx: number, { toleranceMm }: TraceSettings): Piece[] {
+function symmetric(pieces: readonly Piece[], wish: SymmetryRequest, mmPerPx: number, { toleranceMm }: TraceSettings): Piece[] {
   return pieces.map((piece) => {
     if (!piece.outer.closed) return piece;
     const found = symmetriesOf(piece, nearlyMm);
@@ -79,7 +88,7 @@ function symmetric(pieces: readonly Piece[], wish: SymmetryWish, mmPerPx: number
         ? found[0]
         : found.find((s) => (wish === 'mirror' ? s.kind === 'mirror' : s.kind === 'turned' && s.order % wish === 0));
     const asked = meant?.kind === 'turned' && typeof wish === 'number' ? { ...meant, order: wish } : meant;
-    const made = asked && madeSymmetric(piece, asked, mmPerPx, toleranceMm);
+    const made = asked && symmetrize(piece, asked, mmPerPx, toleranceMm);
     return made ? { ...piece, outer: made.outer, holes: [...made.holes] } : piece;
   });
 }

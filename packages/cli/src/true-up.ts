@@ -4,14 +4,14 @@
 import sharp from 'sharp';
 import type { TrueUpRequest } from './arguments.ts';
 import { fitted, warningsOn } from './fitting.ts';
-import { flattened } from './flat-picture.ts';
+import { rectified } from './flat-picture.ts';
 import { done, type Io, type Outcome } from './io.ts';
 import { reportOnFit } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
   const { picture, fit } = await fitted(request, io);
-  const { pixels, plan } = flattened(picture.pixels, fit);
+  const { pixels, plan } = rectified(picture.pixels, fit);
   const { width, height, grey, colour } = pixels;
   const image = sharp(colour ?? grey, { raw: { width, height, channels: colour ? 3 : 1 }, limitInputPixels: false });
   const png = await (colour ? image : image.toColourspace('b-w'))

@@ -1,6 +1,6 @@
 import { type AddressInfo, connect, type Server } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
-import { type Deed, Interpreter, type Move, moveLength, placeOn } from './interpreter.ts';
+import { type Instruction, Interpreter, type Move, moveLength, placeOn } from './interpreter.ts';
 import { Machine } from './machine.ts';
 import { cutterService } from './service.ts';
 
@@ -8,8 +8,8 @@ const facts = { widthMm: 300, heightMm: 200, travelMmPerMin: 6000, accelerationM
 const movesOf = (text: string): Move[] => {
   const interpreter = new Interpreter();
   return text.split('\n').flatMap((line) => {
-    const deed: Deed = interpreter.read(line);
-    return deed && 'from' in deed ? [deed] : [];
+    const instruction: Instruction = interpreter.read(line);
+    return instruction && 'from' in instruction ? [instruction] : [];
   });
 };
 
@@ -111,7 +111,7 @@ async function talk(lines: string[], until: (said: string[]) => boolean, late: s
       said.push(...parts);
       if (until(said)) resolve();
       if (late.length === 0) return;
-      if (said.at(-1)?.includes('"mood":"idle"')) socket.write(`${late.splice(0).join('\n')}\n`);
+      if (said.at(-1)?.includes('"status":"idle"')) socket.write(`${late.splice(0).join('\n')}\n`);
       else socket.write('@state\n');
     });
     socket.on('error', reject);
@@ -143,6 +143,6 @@ describe('the service', () => {
     const said = await talk(['G21', 'G0 X10 Y10', 'G1 X20 Y20', 'G0 X0 Y0', '@state'], (s) => s.some((l) => l.startsWith('state')));
     expect(said.find((s) => s.startsWith('alarm'))).toMatch(/^alarm 3 .*feed/);
     expect(said.filter((s) => s.startsWith('ok'))).toHaveLength(2);
-    expect(JSON.parse((said.at(-1) as string).slice(6))).toMatchObject({ mood: 'alarm' });
+    expect(JSON.parse((said.at(-1) as string).slice(6))).toMatchObject({ status: 'alarm' });
   });
 });

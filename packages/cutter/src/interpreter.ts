@@ -23,7 +23,7 @@ export interface Move {
   readonly power: number;
 }
 
-export type Deed = Move | { readonly end: true } | null;
+export type Instruction = Move | { readonly end: true } | null;
 
 export class Refused extends Error {
   readonly code = 'bad-line';
@@ -50,7 +50,7 @@ export class Interpreter {
   private lines = 0;
 
   /** @throws Refused with what is wrong in plain words; nothing of the line is done then */
-  read(text: string): Deed {
+  read(text: string): Instruction {
     this.lines++;
     const bare = text.replace(/\([^()]*\)/g, ' ').replace(/;.*$/, '');
     if (/[()]/.test(bare)) throw new Refused('a comment that is not closed');
@@ -78,7 +78,7 @@ export class Interpreter {
   }
 
   /** In the order of 3.8, table 8: feed, speed, spindle, units, distance, motion, stop. */
-  private execute(values: ReadonlyMap<string, number>, { g, m }: { g: number[]; m: number[] }): Deed {
+  private execute(values: ReadonlyMap<string, number>, { g, m }: { g: number[]; m: number[] }): Instruction {
     const unit = g.includes(20) ? 25.4 : g.includes(21) ? 1 : this.unit;
     const motion = g.find((code) => motions.has(code)) ?? (g.includes(80) ? null : this.motion);
     const feed = values.has('F') ? (values.get('F') as number) * unit : this.feed;

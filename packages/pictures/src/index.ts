@@ -10,7 +10,7 @@ import sharp, { type Sharp } from 'sharp';
 
 export const pictureKinds = ['png', 'jpeg', 'webp', 'gif', 'tiff', 'bmp'] as const;
 export type PictureKind = (typeof pictureKinds)[number];
-export const mostPixels = 100e6;
+export const maxPixels = 100e6;
 const longestSide = 100_000;
 
 export interface PictureFile {
@@ -42,7 +42,7 @@ export async function readPictureFile(file: string, name: string, page = 0): Pro
   if (page > 0 && page >= found.pages)
     throw new PictureError('no-such-page', `“${name}” has ${found.pages} pages; there is no page ${page + 1}.`);
   const { widthPx, heightPx } = found;
-  if (widthPx * heightPx > mostPixels) {
+  if (widthPx * heightPx > maxPixels) {
     const megapixels = Math.round((widthPx * heightPx) / 1e6);
     throw new PictureError(
       'too-many-pixels',
@@ -70,7 +70,7 @@ const isBmp = (start: Buffer): boolean => start.length >= 54 && start.toString('
 /** @throws PictureError where the file is shorter than the pixels that it states */
 function bmpFile(start: Buffer, byteLength: number, name: string): PictureFile {
   const [width, height] = [Math.abs(start.readInt32LE(18)), Math.abs(start.readInt32LE(22))];
-  if (byteLength < leastBmpBytes(start, width, height)) throw damaged(name);
+  if (byteLength < minBmpBytes(start, width, height)) throw damaged(name);
   const dpi = start.readInt32LE(38) * 0.0254;
   return {
     kind: 'bmp',
@@ -82,13 +82,13 @@ function bmpFile(start: Buffer, byteLength: number, name: string): PictureFile {
 }
 
 /** Pixels that a byte of run-length encoding stands for at most, give or take what jumps leave out. */
-const mostPixelsAByte = 128;
+const maxPixelsAByte = 128;
 
 /** How long a file of so many pixels must be at least. */
-function leastBmpBytes(start: Buffer, width: number, height: number): number {
+function minBmpBytes(start: Buffer, width: number, height: number): number {
   const [offset, bits, compression] = [start.readUInt32LE(10), start.readUInt16LE(28), start.readUInt32LE(30)];
   const isRunLength = compression === 1 || compression === 2;
-  if (isRunLength) return (width * height) / mostPixelsAByte;
+  if (isRunLength) return (width * height) / maxPixelsAByte;
   return offset + 4 * Math.ceil((width * bits) / 32) * height;
 }
 
@@ -157,7 +157,7 @@ export async function decodePicture(
 ): Promise<Decoded> {
   try {
     const opened =
-      kind === 'bmp' ? await openedBmp(source) : sharp(source, { limitInputPixels: mostPixels, failOn: 'truncated', page }).rotate();
+      kind === 'bmp' ? await openedBmp(source) : sharp(source, { limitInputPixels: maxPixels, failOn: 'truncated', page }).rotate();
     if (isGreyWelcome && kind !== 'bmp' && (await isPlainGrey(opened))) {
       const { data, info } = await opened
         .toColourspace('b-w')

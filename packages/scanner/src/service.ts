@@ -9,9 +9,9 @@ import { type Bed, beds, scanBed } from './bed.ts';
 
 const resolutions = [75, 150, 200, 300, 600];
 const previewDpi = 50;
-const mostBody = 10_000;
+const maxBody = 10_000;
 
-const wishSchema = z.object({
+const requestSchema = z.object({
   dpi: z.number().refine((dpi) => resolutions.includes(dpi), `The resolution must be one of ${resolutions.join(', ')}.`),
   area: z
     .object({ x: z.number().min(0), y: z.number().min(0), widthMm: z.number().positive(), heightMm: z.number().positive() })
@@ -72,7 +72,7 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   const whole = { x: 0, y: 0, widthMm: bed.widthMm, heightMm: bed.heightMm };
   if (deed === 'preview' && request.method === 'GET') return sendPng(response, bed, previewDpi, whole);
   if (deed === 'scan' && request.method === 'POST') {
-    const { dpi, area } = wishSchema.parse(await bodyOf(request));
+    const { dpi, area } = requestSchema.parse(await bodyOf(request));
     return sendPng(response, bed, dpi, area ?? whole);
   }
   throw new Refusal(405, 'This scanner lists, previews and scans.');
@@ -93,7 +93,7 @@ async function bodyOf(request: IncomingMessage): Promise<unknown> {
   let text = '';
   for await (const part of request) {
     text += part;
-    if (text.length > mostBody) throw new Refusal(413, 'The request is too long.');
+    if (text.length > maxBody) throw new Refusal(413, 'The request is too long.');
   }
   try {
     return JSON.parse(text);

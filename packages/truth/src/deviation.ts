@@ -33,7 +33,7 @@ function distances(from: readonly Path[], to: readonly Path[]) {
   for (const path of from) {
     for (const p of pointsAlong(path)) {
       const d = boxes.reduce(
-        (least, { path: other, box }) => (boxDistance(box, p) < least ? Math.min(least, nearestOnPath(other, p).distance) : least),
+        (min, { path: other, box }) => (boxDistance(box, p) < min ? Math.min(min, nearestOnPath(other, p).distance) : min),
         reachMm,
       );
       result.squares += d * d;

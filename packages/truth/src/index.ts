@@ -3,7 +3,15 @@ export { badgeBorders, badgeSheet } from './colour-figures.ts';
 export { type ColourArea, type ColourSheet, scanColours } from './colour-scan.ts';
 export { type Deviation, deviationOf } from './deviation.ts';
 export { fullSheetScene, plateScene, smoothScene, starScene, straightScene } from './figures.ts';
-export { type DemoJob, type DemoPhoto, type DemoPrint, demoJobs, demoPhotos, demoPrints } from './heron-lane/demo-jobs.ts';
+export {
+  type DemoJob,
+  type DemoMilling,
+  type DemoPhoto,
+  type DemoPrint,
+  demoJobs,
+  demoPhotos,
+  demoPrints,
+} from './heron-lane/demo-jobs.ts';
 export { keepScansIn, type ScanStore } from './kept-scans.ts';
 export { dashedStroke, type LineScene, linesScene, penStroke } from './line-figures.ts';
 export { paperRule } from './paper-rule.ts';

@@ -1,4 +1,4 @@
-import { personWhoMay } from '@/server/access';
+import { requirePermission } from '@/server/access';
 import { listJobs } from '@/server/jobs';
 import { listingOf } from '@/server/listing';
 import { JobList } from '@/stages/JobList';
@@ -7,6 +7,6 @@ export const dynamic = 'force-dynamic';
 
 export default async function JobsPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
   const listing = listingOf(await searchParams);
-  const person = await personWhoMay('list-jobs');
+  const person = await requirePermission('list-jobs');
   return <JobList {...(await listJobs(person, listing))} listing={listing} />;
 }

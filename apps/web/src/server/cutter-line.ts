@@ -6,10 +6,10 @@ import { words } from '../words/index.ts';
 
 export interface CutterLine {
   write(line: string): unknown;
-  hangUp(): void;
+  close(): void;
 }
 
-export interface Ears {
+export interface LineHandlers {
   readonly onLine: (line: string) => void;
   /** The line is gone, for a reason in plain words. */
   readonly onGone: (why: string) => void;
@@ -19,7 +19,7 @@ export interface Ears {
 const longestLine = 8_000_000;
 
 /** @param address HOST:PORT */
-export function tcpLine(address: string, { onLine, onGone }: Ears): CutterLine {
+export function tcpLine(address: string, { onLine, onGone }: LineHandlers): CutterLine {
   const [host, port] = [address.slice(0, address.lastIndexOf(':')), Number(address.slice(address.lastIndexOf(':') + 1))];
   const socket = connect({ host, port });
   socket.setEncoding('utf8');
@@ -55,7 +55,7 @@ export function tcpLine(address: string, { onLine, onGone }: Ears): CutterLine {
   socket.on('close', () => over(words.server.theCutterHasHungUp));
   return {
     write: (line) => !isOver && socket.write(`${line}\n`),
-    hangUp: () => {
+    close: () => {
       isOver = true;
       socket.destroy();
     },

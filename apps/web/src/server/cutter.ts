@@ -1,23 +1,29 @@
 /**
- * A program on its way to the cutter: lines are sent as far ahead as it takes them, and what it answers is kept, so that the page
- * can ask how far it is. One program at a time; see docs/cutter-protocol.md.
+ * Programs on their way to the cutter or mill: lines are sent as far ahead as it takes them, and what it answers is kept, so that the page
+ * can ask how far it is. One job at a time, its programs one after another; see docs/cutter-protocol.md.
  */
+import type { StandInJob, StandInTool } from '@nuvet/core/processes';
 import { z } from 'zod';
+import { type MachineStatus, type MillMeasured, machineStatuses, measuredSchema } from '../shared/machine-seen.ts';
 import { words } from '../words/index.ts';
 import { type CutterLine, tcpLine } from './cutter-line.ts';
-import { Problem } from './problem.ts';
+import { HttpError } from './http-error.ts';
 
 /** Lines sent ahead of their ok. */
-const mostAhead = 8;
+const maxAhead = 8;
 /** How often the machine is asked where it is, ms. */
 const askEveryMs = 100;
 
-const moods = ['away', 'idle', 'running', 'pausing', 'paused', 'alarm', 'done', 'stopped'] as const;
-export type CutterMood = (typeof moods)[number];
-
 /** What is heard from a machine is checked like all that comes from outside. */
 const place = z.number().min(-1e6).max(1e6);
-const stateSchema = z.object({ mood: z.enum(moods), x: place, y: place, line: z.int().min(0) });
+const stateSchema = z.object({
+  status: z.enum(machineStatuses),
+  x: place,
+  y: place,
+  line: z.int().min(0),
+  z: place.nullable().default(null),
+  spindleRpm: z.number().min(0).max(1e6).default(0),
+});
 const burntSchema = z.object({
   from: z.int().min(0),
   skip: z.int().min(0),
@@ -31,11 +37,26 @@ interface Burn {
 }
 
 class CutterSession {
-  mood: CutterMood = 'idle';
+  status: MachineStatus = 'idle';
   message = '';
   x = 0;
   y = 0;
+  z: number | null = null;
+  spindleRpm = 0;
   line = 0;
+  /** Which of the programs is under way. */
+  program = 0;
+  /** The tool that is in, or has to be put in while it waits; by its name. */
+  tool = '';
+  /** What the mill measured by itself; null until then. */
+  measured: MillMeasured | null = null;
+  /** Of the programs, their lines. */
+  private readonly programs: readonly (readonly string[])[];
+  /** How many tools of the program have been put in. */
+  private toolsIn = 0;
+  /** What waits to be done once somebody has put in a tool. */
+  private onAcknowledged: (() => void) | null = null;
+  private isMeasuring = false;
   readonly burns: Burn[] = [];
   private sent = 0;
   private answered = 0;
@@ -48,28 +69,78 @@ class CutterSession {
   constructor(
     address: string,
     readonly jobId: string,
-    readonly lines: readonly string[],
+    /** The process of the job that is made, by its id. */
+    readonly processId: string,
+    private readonly job: StandInJob,
     timeFactor: number,
   ) {
+    this.programs = job.programs.map(({ text }) => text.trimEnd().split('\n'));
     this.wire = tcpLine(address, { onLine: (line) => this.hear(line), onGone: (why) => this.gone(why) });
-    this.wire.write('@sheet');
+    this.wire.write(job.mill ? `@mill ${JSON.stringify(job.mill.setUp)}` : '@sheet');
     this.wire.write(`@time ${timeFactor}`);
-    this.mood = 'running';
+    this.status = 'running';
     this.timer = setInterval(() => this.look(), askEveryMs);
+    this.begin(0);
+  }
+
+  get lines(): readonly string[] {
+    return this.programs[this.program] ?? [];
+  }
+
+  get programCount(): number {
+    return this.programs.length;
+  }
+
+  /** A program from its first line; its first tool is in. */
+  private begin(program: number): void {
+    [this.program, this.sent, this.answered, this.toolsIn, this.line] = [program, 0, 0, 0, 0];
+    if (this.job.mill) {
+      this.wire.write('@program');
+      this.putIn();
+    }
     this.send();
   }
 
+  private get nextTool(): StandInTool | undefined {
+    return this.job.programs[this.program]?.tools[this.toolsIn];
+  }
+
+  private putIn(): void {
+    const tool = this.nextTool;
+    if (!tool) return;
+    this.toolsIn++;
+    this.tool = tool.name;
+    this.wire.write(`@tool ${tool.number}`);
+  }
+
+  /** Waits for somebody, and does what is to be done then. */
+  private waitFor(what: string, then: () => void): void {
+    [this.status, this.message, this.onAcknowledged] = ['waiting', what, then];
+  }
+
+  acknowledge(): void {
+    const then = this.onAcknowledged;
+    if (!then) return;
+    [this.status, this.message, this.onAcknowledged] = ['running', '', null];
+    then();
+  }
+
+  /** A flat cutter has no override. */
+  feed(percent: number): void {
+    if (this.job.mill) this.wire.write(`@feed ${percent}`);
+  }
+
   get isOver(): boolean {
-    return ['away', 'alarm', 'done', 'stopped'].includes(this.mood);
+    return ['away', 'alarm', 'done', 'stopped'].includes(this.status);
   }
 
   /** Whether nothing more will be told: it is over, and all that was burnt is known. */
   get isWhole(): boolean {
-    return this.mood === 'away' || (this.isOver && this.listings === 0);
+    return this.status === 'away' || (this.isOver && this.listings === 0 && !this.isMeasuring);
   }
 
   private send(): void {
-    while (!this.heldBack && this.sent < this.lines.length && this.sent - this.answered < mostAhead) {
+    while (!this.heldBack && this.sent < this.lines.length && this.sent - this.answered < maxAhead) {
       this.wire.write(this.lines[this.sent] as string);
       this.sent++;
     }
@@ -91,14 +162,16 @@ class CutterSession {
         this.send();
       },
       alarm: (rest: string) => {
+        if (this.isOver) return;
         const [number, ...why] = rest.split(' ');
         this.message = words.server.theCutterRefusedLine((number ?? '').slice(0, 10), why.join(' ').slice(0, 200));
         this.finish('alarm');
       },
       state: (rest: string) => {
-        const { mood, x, y, line } = stateSchema.parse(JSON.parse(rest));
-        [this.x, this.y, this.line] = [x, y, line];
-        if (!this.isOver && (mood === 'paused' || mood === 'pausing' || mood === 'running')) this.mood = mood;
+        const { status, x, y, z: height, line, spindleRpm } = stateSchema.parse(JSON.parse(rest));
+        [this.x, this.y, this.z, this.line, this.spindleRpm] = [x, y, height, line, spindleRpm];
+        if (!this.isOver && this.onAcknowledged === null && (status === 'paused' || status === 'pausing' || status === 'running'))
+          this.status = status;
       },
       burnt: (rest: string) => {
         this.listings--;
@@ -112,10 +185,44 @@ class CutterSession {
             for (const value of burn.points) known.points.push(value);
           } else this.burns[from + k] = burn;
         });
-        if (this.isOver && this.listings === 0) this.end();
+        if (this.isWhole) this.end();
+      },
+      prompt: (rest: string) => {
+        if (this.isOver) return;
+        this.waitFor(this.nextTool ? words.server.putIn(this.nextTool.name) : rest.slice(0, 200), () => {
+          this.putIn();
+          this.wire.write('@acknowledge');
+        });
+      },
+      error: (rest: string) => {
+        if (this.isMeasuring) {
+          // It is milled; only what came of it is not told.
+          this.isMeasuring = false;
+          if (this.isWhole) this.end();
+        }
+        if (this.isOver) return;
+        this.message = words.server.theCutterSays(rest.slice(0, 200));
+        this.finish('alarm');
+      },
+      measured: (rest: string) => {
+        this.measured = measuredSchema.parse(JSON.parse(rest));
+        this.isMeasuring = false;
+        if (this.isWhole) this.end();
       },
       end: () => {
-        if (!this.isOver) this.finish('done');
+        if (this.isOver) return;
+        const next = this.program + 1;
+        if (next < this.programs.length) {
+          const tool = this.job.programs[next]?.tools[0];
+          if (!tool || tool.name === this.tool) this.begin(next);
+          else this.waitFor(words.server.putIn(tool.name), () => this.begin(next));
+          return;
+        }
+        if (this.job.mill) {
+          this.isMeasuring = true;
+          this.wire.write(`@measure ${JSON.stringify(this.job.mill.outlines)}`);
+        }
+        this.finish('done');
       },
     }),
   );
@@ -127,21 +234,22 @@ class CutterSession {
   }
 
   /** The last stretch is asked for before the line is hung up. */
-  private finish(mood: CutterMood): void {
-    this.mood = mood;
+  private finish(status: MachineStatus): void {
+    this.status = status;
     this.look();
   }
 
   private end(): void {
     clearInterval(this.timer);
-    this.wire.hangUp();
+    this.wire.close();
   }
 
   private gone(why: string): void {
     clearInterval(this.timer);
     this.listings = 0;
+    this.isMeasuring = false;
     if (this.isOver) return;
-    [this.mood, this.message] = ['away', why];
+    [this.status, this.message] = ['away', why];
   }
 
   pause(): void {
@@ -158,6 +266,7 @@ class CutterSession {
   stop(): void {
     if (this.isOver) return;
     this.sent = this.lines.length;
+    this.onAcknowledged = null;
     this.wire.write('@stop');
     this.message = words.server.stoppedAtLineOf(this.line, this.lines.length);
     this.finish('stopped');
@@ -172,25 +281,32 @@ const kept = globalThis as typeof globalThis & { nuvetCutter?: CutterSession };
 
 const addressOf = (): string => {
   const address = process.env.NUVET_CUTTER;
-  if (!address) throw new Problem(404, 'no-cutter', words.server.noCutterIsConnectedToThis);
+  if (!address) throw new HttpError(404, 'no-cutter', words.server.noCutterIsConnectedToThis);
   return address;
 };
 
 export const hasCutter = (): boolean => Boolean(process.env.NUVET_CUTTER);
 
 /** @throws Problem 409 while another program is under way */
-export function startCutter(jobId: string, program: string, timeFactor: number): void {
+export function startCutter(jobId: string, processId: string, job: StandInJob, timeFactor: number): void {
   const address = addressOf();
   const before = kept.nuvetCutter;
-  if (before && !before.isOver) throw new Problem(409, 'busy', words.server.theCutterIsAtWorkOn);
-  kept.nuvetCutter = new CutterSession(address, jobId, program.trimEnd().split('\n'), timeFactor);
+  if (before && !before.isOver) throw new HttpError(409, 'busy', words.server.theCutterIsAtWorkOn);
+  kept.nuvetCutter = new CutterSession(address, jobId, processId, job, timeFactor);
 }
 
 export interface CutterSeen {
-  readonly mood: CutterMood;
+  readonly status: MachineStatus;
   readonly message: string;
   readonly line: number;
   readonly lines: number;
+  /** Which program is under way, of how many; from 0. */
+  readonly program: number;
+  readonly programs: number;
+  readonly tool: string;
+  readonly spindleRpm: number;
+  readonly z: number | null;
+  readonly measured: MillMeasured | null;
   /** Whether it is over and all that was burnt is told. */
   readonly isWhole: boolean;
   readonly x: number;
@@ -199,27 +315,32 @@ export interface CutterSeen {
   readonly burns: readonly { readonly points: readonly number[] }[];
 }
 
-/** What has happened since; null where nothing was started for this job. */
-export function cutterSince(jobId: string, from: number, skip: number): CutterSeen | null {
+/** What has happened since; null where nothing was started for this process of this job. */
+export function cutterSince(jobId: string, processId: string, from: number, skip: number): CutterSeen | null {
   const session = kept.nuvetCutter;
-  if (session?.jobId !== jobId) return null;
-  const { mood, message, line, lines, x, y, burns, isWhole } = session;
+  if (session?.jobId !== jobId || session.processId !== processId) return null;
+  const { status, message, line, lines, program, programCount, tool, spindleRpm, x, y, z: height, burns, isWhole, measured } = session;
   return {
-    mood, message, line, lines: lines.length, x, y, isWhole,
+    status, message, line, lines: lines.length, program, programs: programCount, tool, spindleRpm, x, y, z: height, isWhole, measured,
     burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
   }; // biome-ignore format: in one line what is told
 }
 
-/** Pausing and going on are for the job that is cut. */
-export function tellCutter(jobId: string, what: 'pause' | 'resume'): void {
+function sessionOf(jobId: string): CutterSession {
   const session = kept.nuvetCutter;
-  if (session?.jobId !== jobId) throw new Problem(404, 'not-there', words.server.nothingIsBeingCutForThis);
-  session[what]();
+  if (session?.jobId !== jobId) throw new HttpError(404, 'not-there', words.server.nothingIsBeingCutForThis);
+  return session;
 }
+
+/** Pausing, going on, and what was put in are for the job that is cut. */
+export const tellCutter = (jobId: string, what: 'pause' | 'resume' | 'acknowledge'): void => sessionOf(jobId)[what]();
+
+/** How fast it feeds, in hundredths of what the program says. */
+export const feedCutter = (jobId: string, percent: number): void => sessionOf(jobId).feed(percent);
 
 /** Stops the machine, whatever it cuts: a job may have been deleted, but its program goes on. */
 export function stopCutter(): void {
   const session = kept.nuvetCutter;
-  if (!session || session.isOver) throw new Problem(404, 'not-there', words.server.theCutterIsNotAtWork);
+  if (!session || session.isOver) throw new HttpError(404, 'not-there', words.server.theCutterIsNotAtWork);
   session.stop();
 }

@@ -5,28 +5,28 @@
 import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
 import { z } from 'zod';
 import { words } from '../words/index.ts';
+import { HttpError } from './http-error.ts';
 import { log } from './log.ts';
-import { Problem } from './problem.ts';
 
 /** Codes of PostgreSQL: no room on the disk; connection lost; shut down, starting, or given up by a time limit. */
 const noRoom = ['53100', 'ENOSPC'];
 const away = /^(08...|57P..|57014|25P03|53300|ECONN.*|EPIPE|ETIMEDOUT)$/;
 const awayWords = /Connection terminated|Query read timeout|timeout expired|Client has encountered a connection error|not queryable/;
 
-export function asProblem(error: unknown): Problem {
-  if (error instanceof Problem) return error;
-  if (error instanceof z.ZodError) return new Problem(400, 'not-understood', words.server.invalidRequest(firstFault(error)));
+export function asHttpError(error: unknown): HttpError {
+  if (error instanceof HttpError) return error;
+  if (error instanceof z.ZodError) return new HttpError(400, 'not-understood', words.server.invalidRequest(firstFault(error)));
   const code = codeOf(error);
   if (noRoom.includes(code)) {
     log.error({ code }, 'no room left on the disk');
-    return new Problem(507, 'disk-full', words.server.theDiskOfTheServerIs);
+    return new HttpError(507, 'disk-full', words.server.theDiskOfTheServerIs);
   }
   if (isAway(error, code)) {
     log.warn({ code, message: messageOf(error) }, 'the database is away');
-    return new Problem(503, 'database-away', words.server.theDatabaseDoesNotAnswerJust, 2);
+    return new HttpError(503, 'database-away', words.server.theDatabaseDoesNotAnswerJust, 2);
   }
   log.error({ code, message: messageOf(error), stack: error instanceof Error ? error.stack : undefined }, 'a request failed');
-  return new Problem(500, 'our-fault', words.server.somethingWentWrongHereNothingWas);
+  return new HttpError(500, 'our-fault', words.server.somethingWentWrongHereNothingWas);
 }
 
 const codeOf = (error: unknown): string =>

@@ -6,7 +6,7 @@
  */
 
 import { words } from '../words/index.ts';
-import { Problem } from './problem.ts';
+import { HttpError } from './http-error.ts';
 
 /** Names that the server answers to beside those of this machine: NUVET_HOSTS, with commas between. */
 const ownHosts = (): readonly string[] => [
@@ -20,16 +20,16 @@ const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, '')
 const isRead = (method: string): boolean => method === 'GET' || method === 'HEAD';
 
 /** @returns a Problem 403 or 421, or null where the request may go on */
-export function refusal(method: string, headers: Headers): Problem | null {
+export function refusal(method: string, headers: Headers): HttpError | null {
   const host = headers.get('host') ?? '';
-  if (!ownHosts().includes(nameOf(host))) return new Problem(421, 'unknown-host', words.server.nuvetIsNotServedUnderThis);
+  if (!ownHosts().includes(nameOf(host))) return new HttpError(421, 'unknown-host', words.server.nuvetIsNotServedUnderThis);
   if (isRead(method)) return null;
   const origin = headers.get('origin');
   const site = headers.get('sec-fetch-site');
   const isOwn = origin === null ? site === null || site === 'same-origin' || site === 'none' : isSame(origin, host);
   return isOwn && (site === null || site === 'same-origin' || site === 'none')
     ? null
-    : new Problem(403, 'other-origin', words.server.thisRequestCameFromAnotherPage);
+    : new HttpError(403, 'other-origin', words.server.thisRequestCameFromAnotherPage);
 }
 
 function isSame(origin: string, host: string): boolean {

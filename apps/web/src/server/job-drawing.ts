@@ -2,8 +2,8 @@
  * A small drawing of a job's outlines, for the list of jobs where there is no picture to show.
  */
 import { type Job, keptPieces, overallBox, pathsOf } from '@nuvet/core/job';
+import { outlineData, placeIn } from '../shared/outline-data.ts';
 import { colours } from '../ui/colours.ts';
-import { outlineData, placeIn } from '../ui/outline-data.ts';
 
 const [widthPx, heightPx, marginPx] = [320, 240, 12];
 

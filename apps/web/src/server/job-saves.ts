@@ -2,30 +2,20 @@
  * How a job is edited: a save takes steps, all or none, and keeps what they change as patches. The document is written anew only
  * when the patches beside it have grown; the job as it stands is kept in memory, so that a small edit costs what it changes.
  */
-import {
-  type Command,
-  CommandError,
-  checkChange,
-  commandSchema,
-  documentOf,
-  type Edit,
-  edited,
-  type Job,
-  jobSchema,
-  patched,
-} from '@nuvet/core/job';
+import { type Command, CommandError, checkChange, documentOf, type Edit, edited, type Job, patched } from '@nuvet/core/job';
+import { checkedCommandSchema, checkedJobSchema } from '@nuvet/core/processes';
 import type { Patch } from 'immer';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { words } from '../words/index.ts';
 import { owned, type Person } from './access.ts';
+import { HttpError } from './http-error.ts';
 import { summaryOf } from './job-summary.ts';
 import { type JobRow, models } from './models.ts';
 import { pictureOf, tieToJob } from './pictures.ts';
-import { Problem } from './problem.ts';
 
 export const stepSchema = z.discriminatedUnion('step', [
-  z.strictObject({ step: z.literal('do'), command: commandSchema }),
+  z.strictObject({ step: z.literal('do'), command: checkedCommandSchema }),
   z.strictObject({ step: z.literal('undo') }),
   z.strictObject({ step: z.literal('redo') }),
 ]);
@@ -58,7 +48,7 @@ export async function jobAt({ id, revision, documentRevision }: JobRow, transact
     order: [['revision', 'ASC']],
     transaction,
   });
-  const job = since.reduce((now, { patches }) => (patches ? patched(now, patches) : now), jobSchema.parse(stored?.document));
+  const job = since.reduce((now, { patches }) => (patches ? patched(now, patches) : now), checkedJobSchema.parse(stored?.document));
   const found = { revision, job };
   // Within a transaction it may yet come to nothing.
   if (!transaction) stand(id, found);
@@ -100,7 +90,7 @@ export async function takeStepsWithin(
   );
   const before = saveId ? await JobSaveRow.findOne({ where: { jobId: id, saveId }, attributes: ['revision'], transaction }) : null;
   if (before) return { revision: before.revision, job: (await jobAt(row, transaction)).job, isNew: false };
-  if (row.revision !== base) throw new Problem(409, 'changed-elsewhere', words.server.thisJobWasChangedInAnother);
+  if (row.revision !== base) throw new HttpError(409, 'changed-elsewhere', words.server.thisJobWasChangedInAnother);
   const { job: start } = await jobAt(row, transaction);
   let job = start;
   const patches: Patch[] = [];
@@ -161,7 +151,7 @@ async function applyStep(
   }
   const seq = step.step === 'undo' ? row.cursor : row.cursor + 1;
   const edit = await JobEditRow.findOne({ where: { ...at, seq }, transaction });
-  if (!edit) throw new Problem(422, 'no-more-steps', words.server.thereIsNothingMoreTo(step.step));
+  if (!edit) throw new HttpError(422, 'no-more-steps', words.server.thereIsNothingMoreTo(step.step));
   row.cursor += step.step === 'undo' ? -1 : 1;
   const patches = step.step === 'undo' ? edit.back : edit.forward;
   return { job: patched(job, patches), patches };
@@ -171,7 +161,7 @@ function doCommand(job: Job, command: Command): { job: Job; edit: Edit } | null 
   try {
     return edited(job, command);
   } catch (error) {
-    if (error instanceof CommandError) throw new Problem(422, error.code, error.message);
+    if (error instanceof CommandError) throw new HttpError(422, error.code, error.message);
     throw error;
   }
 }

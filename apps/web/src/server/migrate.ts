@@ -2,7 +2,7 @@
  * Brings the database to the newest tables; each migration runs once, whole or not at all, and is written down in the database
  * in the same transaction.
  */
-import { type QueryInterface, QueryTypes, type Transaction } from 'sequelize';
+import { QueryTypes, type Transaction } from 'sequelize';
 import { Umzug } from 'umzug';
 import { words } from '../words/index.ts';
 import { database } from './database.ts';
@@ -10,9 +10,9 @@ import * as bin from './migrations/bin-and-saves.ts';
 import * as firstTables from './migrations/first-tables.ts';
 import * as motifs from './migrations/motifs.ts';
 import * as presets from './migrations/presets.ts';
+import * as shelf from './migrations/shelf.ts';
+import type { Up } from './migrations/up.ts';
 import * as workingCopies from './migrations/working-copies.ts';
-
-export type Up = (tables: QueryInterface, transaction: Transaction) => Promise<void>;
 
 /** In order; a name never changes once it has landed. */
 export const migrations: { name: string; up: Up }[] = [
@@ -21,6 +21,7 @@ export const migrations: { name: string; up: Up }[] = [
   { name: '003-motifs', up: motifs.up },
   { name: '004-presets', up: presets.up },
   { name: '005-bin-and-saves', up: bin.up },
+  { name: '006-shelf', up: shelf.up },
 ];
 
 /** A number of our own for the database's advisory lock, so that two starts at once do not both migrate. */

@@ -4,6 +4,7 @@
  */
 import type { Edit, JobDocument, Picture } from '@nuvet/core/job';
 import type { Path } from '@nuvet/core/plane';
+import type { ShelfKind, ShelfValue } from '@nuvet/core/shelf';
 import type { PictureKind } from '@nuvet/pictures';
 import type { Patch } from 'immer';
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize';
@@ -12,7 +13,11 @@ import { database } from './database.ts';
 /** What the list of jobs shows of a job. */
 export interface Summary {
   readonly name: string;
-  readonly making: JobDocument['making'];
+  readonly stock: string | null;
+  /** Names of its processes, in order. */
+  readonly processes: readonly string[];
+  /** Items of the shelf that it keeps a copy of, by id. */
+  readonly uses: readonly string[];
   readonly pictureId: string | null;
   /** Outlines traced and drawn. */
   readonly pieces: number;
@@ -109,13 +114,16 @@ export class MotifRow extends Model<InferAttributes<MotifRow>, InferCreationAttr
   declare createdAt: CreationOptional<Date>;
 }
 
-export class PresetRow extends Model<InferAttributes<PresetRow>, InferCreationAttributes<PresetRow>> {
+export class ShelfRow extends Model<InferAttributes<ShelfRow>, InferCreationAttributes<ShelfRow>> {
   declare id: CreationOptional<string>;
   declare workshopId: string;
-  declare kind: 'stock' | 'machine';
+  declare kind: ShelfKind;
   declare name: string;
-  declare value: object;
+  declare value: ShelfValue;
+  /** Grows by one with every change. */
+  declare revision: number;
   declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
 }
 
 const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 } as const;
@@ -207,16 +215,18 @@ export function models() {
       },
       { sequelize, modelName: 'MotifRow', tableName: 'motifs', updatedAt: false },
     );
-    PresetRow.init(
+    ShelfRow.init(
       {
         id,
         workshopId: needed(DataTypes.UUID),
         kind: needed(DataTypes.TEXT),
         name: needed(DataTypes.TEXT),
         value: needed(DataTypes.JSONB),
+        revision: needed(DataTypes.INTEGER),
         createdAt: DataTypes.DATE,
+        updatedAt: DataTypes.DATE,
       },
-      { sequelize, modelName: 'PresetRow', tableName: 'presets', updatedAt: false },
+      { sequelize, modelName: 'ShelfRow', tableName: 'shelf_items' },
     );
     PictureTileRow.init(
       {
@@ -232,7 +242,7 @@ export function models() {
   return {
     sequelize,
     MotifRow,
-    PresetRow,
+    ShelfRow,
     JobRow,
     JobEditRow,
     JobSaveRow,

@@ -5,8 +5,8 @@ import { cleanText, pathSchema } from '@nuvet/core/job';
 import { z } from 'zod';
 import { words } from '../words/index.ts';
 import { owned, type Person } from './access.ts';
+import { HttpError } from './http-error.ts';
 import { models } from './models.ts';
-import { Problem } from './problem.ts';
 
 /** All motifs are listed at once: none may be a picture of its own. */
 const maxSegments = 5000;
@@ -26,7 +26,7 @@ type NewMotif = z.infer<typeof newMotifSchema>;
 export type StoredMotif = NewMotif & { readonly id: string };
 
 /** More would not be found again on a shelf. */
-const mostMotifs = 2000;
+const maxMotifs = 2000;
 
 export async function listMotifs(person: Person): Promise<StoredMotif[]> {
   const rows = await models().MotifRow.findAll({ where: { workshopId: person.workshopId }, order: [['createdAt', 'DESC']] });
@@ -35,8 +35,8 @@ export async function listMotifs(person: Person): Promise<StoredMotif[]> {
 
 export async function keepMotif(person: Person, motif: NewMotif): Promise<StoredMotif> {
   const { MotifRow } = models();
-  if ((await MotifRow.count({ where: { workshopId: person.workshopId } })) >= mostMotifs)
-    throw new Problem(409, 'shelf-full', words.server.theShelfHoldsNoMoreMotifs);
+  if ((await MotifRow.count({ where: { workshopId: person.workshopId } })) >= maxMotifs)
+    throw new HttpError(409, 'shelf-full', words.server.theShelfHoldsNoMoreMotifs);
   const row = await MotifRow.create({ workshopId: person.workshopId, ...motif, paths: [...motif.paths] });
   return { id: row.id, ...motif };
 }

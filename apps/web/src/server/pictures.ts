@@ -8,28 +8,20 @@ import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { newPicture, type Picture } from '@nuvet/core/job';
 import { greyFromRgba } from '@nuvet/core/raster';
-import {
-  type Decoded,
-  decodePicture,
-  mostPixels,
-  PictureError,
-  type PictureFile,
-  type PictureKind,
-  readPictureFile,
-} from '@nuvet/pictures';
+import { type Decoded, decodePicture, maxPixels, PictureError, type PictureFile, type PictureKind, readPictureFile } from '@nuvet/pictures';
 import pLimit from 'p-limit';
 import type { CreationAttributes, Transaction } from 'sequelize';
 import sharp from 'sharp';
-import { levelsOf } from '../table/pyramid.ts';
+import { levelsOf } from '../shared/pyramid.ts';
 import { words } from '../words/index.ts';
 import { owned, type Person } from './access.ts';
+import { HttpError } from './http-error.ts';
 import { models, type PictureRow } from './models.ts';
-import { Problem } from './problem.ts';
 import { inThread } from './threads/threads.ts';
 import { tileRowsOf } from './tiles.ts';
 import { withUpload } from './uploads.ts';
 
-const mostBytes = 400e6;
+const maxBytes = 400e6;
 const chunkBytes = 1 << 20;
 /** Pictures are worked on one after the other: each may take several hundred megabytes of memory. */
 const oneAtATime = pLimit(1);
@@ -67,10 +59,10 @@ export async function tieToJob(pictureId: string, jobId: string, transaction: Tr
  * @throws Problem 415 no picture; 413 too large; 422 damaged, or no such page
  */
 export async function receivePicture(person: Person, coming: Coming, body: WebStream<Uint8Array> | null): Promise<Picture> {
-  if (!body) throw new Problem(400, 'no-bytes', words.server.noPictureCameWithTheRequest);
+  if (!body) throw new HttpError(400, 'no-bytes', words.server.noPictureCameWithTheRequest);
   await letUnusedGo(person.workshopId);
-  return withUpload(body, mostBytes, async (file) => {
-    const found = await readPictureFile(file, coming.name, coming.page).catch(asProblem);
+  return withUpload(body, maxBytes, async (file) => {
+    const found = await readPictureFile(file, coming.name, coming.page).catch(asHttpError);
     return oneAtATime(() => keep(person, coming, file, found));
   });
 }
@@ -83,8 +75,8 @@ const statuses: Record<PictureError['code'], number> = {
   'no-such-page': 422,
 };
 
-function asProblem(error: unknown): never {
-  if (error instanceof PictureError) throw new Problem(statuses[error.code], error.code, error.message);
+function asHttpError(error: unknown): never {
+  if (error instanceof PictureError) throw new HttpError(statuses[error.code], error.code, error.message);
   throw error;
 }
 
@@ -161,9 +153,9 @@ async function pixelsOf(person: Person, id: string, channels: 3 | 4): Promise<De
 
 /** A picture's pixels. BMP is decoded in JavaScript, and so in a thread of its own; all others by libvips, in its own threads. */
 async function decodedFile(source: string | Buffer, kind: PictureKind, name: string, page: number, channels: 3 | 4): Promise<Decoded> {
-  if (kind !== 'bmp') return decodePicture(source, kind, name, page, channels).catch(asProblem);
+  if (kind !== 'bmp') return decodePicture(source, kind, name, page, channels).catch(asHttpError);
   const decoded = await inThread('bmp', { source, name, channels }, 60_000).catch((error: Error) => {
-    throw new Problem(422, 'damaged', error.message);
+    throw new HttpError(422, 'damaged', error.message);
   });
   return { ...decoded, data: Buffer.from(decoded.data.buffer, decoded.data.byteOffset, decoded.data.byteLength) };
 }
@@ -177,7 +169,8 @@ export async function greyOf(person: Person, id: string): Promise<Uint8Array> {
 }
 
 /** The picture's colours over white: red, green, blue, rows from the top. */
-export const coloursOf = (person: Person, id: string): Promise<Uint8Array> => oneAtATime(async () => (await pixelsOf(person, id, 3)).data);
+export const pictureColours = (person: Person, id: string): Promise<Uint8Array> =>
+  oneAtATime(async () => (await pixelsOf(person, id, 3)).data);
 
 /** A working copy of a picture, made for one true-up fit, by the fit's key; null where there is none. */
 export async function workingCopyOf(person: Person, id: string, key: string): Promise<string | null> {
@@ -186,7 +179,7 @@ export async function workingCopyOf(person: Person, id: string, key: string): Pr
   return row?.id ?? null;
 }
 
-const mostWorkingCopies = 3;
+const maxWorkingCopies = 3;
 
 /**
  * Keeps a working copy: raw pixels, one or three bytes each. The oldest copies of the picture go.
@@ -201,7 +194,7 @@ export async function keepWorkingCopy(
 ): Promise<string> {
   const original = await rowOf(person, id);
   const wanted = size.width * size.height * size.channels;
-  if (!body || size.width * size.height > mostPixels) throw new Problem(400, 'not-understood', words.server.thisIsNoWorkingCopy);
+  if (!body || size.width * size.height > maxPixels) throw new HttpError(400, 'not-understood', words.server.thisIsNoWorkingCopy);
   return withUpload(body, wanted, (file) => oneAtATime(() => kept(original, key, size, file, wanted)));
 }
 
@@ -213,7 +206,7 @@ async function kept(
   wanted: number,
 ): Promise<string> {
   const { id, workshopId } = original;
-  if ((await stat(file)).size !== wanted) throw new Problem(400, 'not-understood', words.server.theWorkingCopyIsNotWhole);
+  if ((await stat(file)).size !== wanted) throw new HttpError(400, 'not-understood', words.server.theWorkingCopyIsNotWhole);
   const there = await models().PictureRow.findOne({ where: { originalId: id, workingKey: key }, attributes: ['id'] });
   if (there) return there.id;
   const raw = await readFile(file);
@@ -240,7 +233,7 @@ async function kept(
   const copies = await models().PictureRow.findAll({
     where: { originalId: id },
     order: [['createdAt', 'DESC']],
-    offset: mostWorkingCopies,
+    offset: maxWorkingCopies,
   });
   for (const copy of copies) await copy.destroy();
   return row.id;
@@ -249,7 +242,7 @@ async function kept(
 export async function tileOf(person: Person, id: string, level: number, tileColumn: number, tileRow: number): Promise<Buffer> {
   await rowOf(person, id);
   const tile = await models().PictureTileRow.findOne({ where: { pictureId: id, level, tileColumn, tileRow } });
-  if (!tile) throw new Problem(404, 'not-there', words.server.thereIsNoSuchPartOf);
+  if (!tile) throw new HttpError(404, 'not-there', words.server.thereIsNoSuchPartOf);
   return tile.bytes;
 }
 

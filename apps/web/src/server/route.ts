@@ -5,12 +5,12 @@
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
 import { words } from '../words/index.ts';
-import { type Deed, type Person, personWhoMay } from './access.ts';
-import { asProblem } from './failure.ts';
+import { type Permission, type Person, requirePermission } from './access.ts';
+import { asHttpError } from './failure.ts';
 import { refusal } from './guard.ts';
-import { Problem } from './problem.ts';
+import { HttpError } from './http-error.ts';
 
-interface Asked {
+interface RequestContext {
   readonly person: Person;
   readonly request: Request;
   readonly params: Readonly<Record<string, string>>;
@@ -20,25 +20,25 @@ type Handler = (request: Request, context: { params: Promise<Record<string, stri
 
 /** Things are made by hand: nobody makes more than this in ten seconds. */
 const makingLimit = new RateLimiterMemory({ points: 300, duration: 10 });
-const making: readonly Deed[] = ['make-job', 'add-picture', 'keep-motif', 'keep-preset'];
+const making: readonly Permission[] = ['make-job', 'add-picture', 'keep-motif', 'edit-shelf'];
 
-export function route(deed: Deed, answer: (asked: Asked) => Promise<Response>): Handler {
+export function route(permission: Permission, answer: (asked: RequestContext) => Promise<Response>): Handler {
   return async (request, { params }) => {
     try {
       const refused = refusal(request.method, request.headers);
       if (refused) throw refused;
-      const person = await personWhoMay(deed);
-      if (making.includes(deed)) await withinLimit(person);
+      const person = await requirePermission(permission);
+      if (making.includes(permission)) await withinLimit(person);
       return guarded(await answer({ person, request, params: await params }));
     } catch (error) {
-      return guarded(asProblem(error).response());
+      return guarded(asHttpError(error).response());
     }
   };
 }
 
 async function withinLimit({ workshopId }: Person): Promise<void> {
   await makingLimit.consume(workshopId).catch(() => {
-    throw new Problem(429, 'too-many-requests', words.server.tooManyRequestsAtOncePlease, 10);
+    throw new HttpError(429, 'too-many-requests', words.server.tooManyRequestsAtOncePlease, 10);
   });
 }
 
@@ -60,19 +60,19 @@ const plainBytes = 1e6;
  */
 export async function bodyOf<T>(request: Request, schema: z.ZodType<T>, maxBytes = plainBytes): Promise<T> {
   if (!/^application\/json\s*(;|$)/i.test(request.headers.get('content-type') ?? ''))
-    throw new Problem(415, 'not-json', words.server.theRequestMustBeJsonContent);
+    throw new HttpError(415, 'not-json', words.server.theRequestMustBeJsonContent);
   const text = await textWithin(request, maxBytes);
   let body: unknown;
   try {
     body = JSON.parse(text);
   } catch {
-    throw new Problem(400, 'not-understood', words.server.theRequestIsNotJson);
+    throw new HttpError(400, 'not-understood', words.server.theRequestIsNotJson);
   }
   return schema.parse(body);
 }
 
 async function textWithin(request: Request, maxBytes: number): Promise<string> {
-  const tooLarge = new Problem(413, 'too-large', words.server.theRequestIsLargerThanMb(maxBytes / 1e6));
+  const tooLarge = new HttpError(413, 'too-large', words.server.theRequestIsLargerThanMb(maxBytes / 1e6));
   if (Number(request.headers.get('content-length') ?? 0) > maxBytes) throw tooLarge;
   const parts: Uint8Array[] = [];
   let count = 0;
@@ -85,9 +85,9 @@ async function textWithin(request: Request, maxBytes: number): Promise<string> {
 }
 
 /** A path parameter that must be a UUID. @throws Problem 404 */
-export function uuidOf(params: Asked['params'], name: string): string {
+export function uuidOf(params: RequestContext['params'], name: string): string {
   const parsed = z.uuid().safeParse(params[name]);
-  if (!parsed.success) throw new Problem(404, 'not-there', words.server.thereIsNothingAtThisAddress);
+  if (!parsed.success) throw new HttpError(404, 'not-there', words.server.thereIsNothingAtThisAddress);
   return parsed.data;
 }
 

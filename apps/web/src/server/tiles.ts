@@ -4,7 +4,7 @@
  */
 import type { Decoded } from '@nuvet/pictures';
 import sharp from 'sharp';
-import { levelSize, levelsOf, tileSize } from '../table/pyramid.ts';
+import { levelSize, levelsOf, tileSize } from '../shared/pyramid.ts';
 
 export interface Tile {
   readonly level: number;

@@ -10,7 +10,7 @@ import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import { words } from '../words/index.ts';
-import { Problem } from './problem.ts';
+import { HttpError } from './http-error.ts';
 
 const uploads = join(tmpdir(), 'nuvet-uploads');
 
@@ -53,7 +53,7 @@ function limitedTo(max: number): Transform {
       done(null, count <= max ? part : undefined);
     },
     flush(done) {
-      done(count > max ? new Problem(413, 'too-large', words.server.theFileIsLargerThanMb(Math.ceil(max / 1e6))) : null);
+      done(count > max ? new HttpError(413, 'too-large', words.server.theFileIsLargerThanMb(Math.ceil(max / 1e6))) : null);
     },
   });
 }

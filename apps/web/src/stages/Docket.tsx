@@ -5,7 +5,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
-import Typography from '@mui/material/Typography';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
@@ -124,30 +123,5 @@ export function ToolCard({ icon, word, hotkey, explanation, isInHand = false, di
         </Button>
       </Box>
     </Tooltip>
-  );
-}
-
-/** A row of a small table: what, and how much. */
-export function Reading({ name, children, tone }: { name: string; children: ReactNode; tone?: 'error' | 'warning' }) {
-  return (
-    <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.35 }}>
-      <Typography variant="body2" color="textSecondary">
-        {name}
-      </Typography>
-      <Typography variant="body2" component="div" sx={{ textAlign: 'right', fontWeight: 550, color: tone ? `${tone}.main` : undefined }}>
-        {children}
-      </Typography>
-    </Box>
-  );
-}
-
-export function Section({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <Box component="section">
-      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
-        {title}
-      </Typography>
-      {children}
-    </Box>
   );
 }

@@ -22,11 +22,11 @@ interface Props {
 
 export function EmptySheet({ onMade, onFault }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [size, setSize] = useState({ stockWidthMm: 300, stockHeightMm: 200 });
+  const [size, setSize] = useState({ widthMm: 300, heightMm: 200 });
   const make = async () => {
     try {
       const { id } = await ask('POST', '/api/jobs', madeSchema, { name: words.job.newJob, pictureIds: [] });
-      const steps = [{ step: 'do', command: { do: 'set-up', change: size } }];
+      const steps = [{ step: 'do', command: { do: 'set-stock', change: size } }];
       await ask('POST', `/api/jobs/${id}/edits`, z.unknown(), { base: 1, steps, wanted: false });
       onMade(id);
     } catch (error) {
@@ -51,15 +51,15 @@ export function EmptySheet({ onMade, onFault }: Props) {
           </Typography>
           <LengthField
             label={words.job.sheetWidth}
-            text={words.job.stockWidth(size.stockWidthMm)}
+            text={words.job.stockWidth(size.widthMm)}
             unit="mm"
-            onLength={(stockWidthMm) => setSize((now) => ({ ...now, stockWidthMm }))}
+            onLength={(widthMm) => setSize((now) => ({ ...now, widthMm }))}
           />
           <LengthField
             label={words.job.sheetHeight}
-            text={words.job.stockHeight(size.stockHeightMm)}
+            text={words.job.stockHeight(size.heightMm)}
             unit="mm"
-            onLength={(stockHeightMm) => setSize((now) => ({ ...now, stockHeightMm }))}
+            onLength={(heightMm) => setSize((now) => ({ ...now, heightMm }))}
           />
           <Button variant="contained" onClick={() => void make()}>
             {words.job.startDrawing}

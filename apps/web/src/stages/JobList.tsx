@@ -5,6 +5,7 @@
  */
 import AddPhotoAlternateOutlined from '@mui/icons-material/AddPhotoAlternateOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import Inventory2Outlined from '@mui/icons-material/Inventory2Outlined';
 import MoreVert from '@mui/icons-material/MoreVert';
 import RestoreFromTrashOutlined from '@mui/icons-material/RestoreFromTrashOutlined';
 import Alert from '@mui/material/Alert';
@@ -18,6 +19,7 @@ import Pagination from '@mui/material/Pagination';
 import Snackbar from '@mui/material/Snackbar';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { processKinds } from '@nuvet/core/processes';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState, useSyncExternalStore } from 'react';
@@ -28,7 +30,6 @@ import { ask } from '@/ui/requests';
 import { words } from '@/words';
 import { Incoming } from './bring-in/Incoming';
 import { EmptySheet } from './EmptySheet';
-import { waysOfMaking } from './ways';
 
 const madeSchema = z.object({ id: z.uuid() });
 
@@ -123,7 +124,7 @@ export function JobList({ jobs, count, listing }: Props) {
                   <Typography variant="h1" sx={{ color: colours.verdigris }}>
                     {words.job.nuvet}
                   </Typography>
-                  <Typography color="textSecondary">{words.job.claim}</Typography>
+                  <Typography color="textSecondary">{words.job.tagline}</Typography>
                 </Box>
                 <EmptySheet onMade={(id) => router.push(`/jobs/${id}?stage=trace`)} onFault={setMessage} />
                 <Button variant="contained" size="large" startIcon={<AddPhotoAlternateOutlined />} onClick={choose} disabled={busy}>
@@ -141,6 +142,9 @@ export function JobList({ jobs, count, listing }: Props) {
                   {titleOf(listing, count)}
                 </Typography>
                 <Search key={search} listing={listing} />
+                <Button component={Link} href="/shelf" startIcon={<Inventory2Outlined />}>
+                  {words.job.shelf}
+                </Button>
                 <Button
                   component={Link}
                   href={addressOf({ page: 0, search: '', inBin: !inBin })}
@@ -255,7 +259,6 @@ function When({ at }: { at: string }) {
 }
 
 function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; actions: JobActions }) {
-  const way = waysOfMaking[job.making.way];
   const [isNaming, setIsNaming] = useState(false);
   return (
     <Box
@@ -288,7 +291,7 @@ function JobCard({ job, inBin, actions }: { job: JobSummary; inBin: boolean; act
             {job.name}
           </Typography>
           <Typography variant="body2" color="textSecondary" noWrap>
-            {[way, job.making.stock].filter(Boolean).join(', ')}
+            {[job.processes.map((name) => processKinds[name]?.word ?? name).join(' + '), job.stock].filter(Boolean).join(', ')}
           </Typography>
           <Typography variant="caption" color="textSecondary" component="div" noWrap>
             {piecesInWords(job)} · <When at={job.updatedAt} />

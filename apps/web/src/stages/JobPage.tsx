@@ -7,29 +7,30 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
-import { type Picture, piecesOf, withTraceOf, workBoxOf } from '@nuvet/core/job';
-import { piecesToProve } from '@nuvet/core/make';
+import { type Picture, piecesOf, piecesToProve, withTraceOf, workBoxOf } from '@nuvet/core/job';
 import dynamic from 'next/dynamic';
-import { type ReactNode, startTransition, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, Suspense, startTransition, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { panelOf, useOpenProcess, useTableProcess } from '@/processes/open-process';
 import type { OpenedJob } from '@/server/jobs';
-import { useHalfPlaced } from '@/table/half-placed';
-import { setHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
-import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
+import { useHalfPlaced } from '@/table/draft-points';
+import { resetHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
+import { jobWithShaped } from '@/table/job-with-shaped';
+import { letMakingGo, resetMaking, useMaking } from '@/table/making-store';
 import { RuleBar } from '@/table/RuleBar';
-import { setTable, takeTool, useTable } from '@/table/table-store';
-import { jobWithShaped } from '@/table/use-hand-actions';
+import { resetTable, setTable, takeTool, useTable } from '@/table/table-store';
 import { wholeSheet } from '@/table/view';
 import { colours } from '@/ui/colours';
-import { useKeptList } from '@/ui/kept-list';
 import { Boundary } from '@/ui/Stumbled';
+import { useKeptList } from '@/ui/stable-array';
 import { narrow, wide } from '@/ui/widths';
 import { words } from '@/words';
+import { createJobStore, JobStoreContext, useJob } from '../job/job-store';
+import { browserKeeper } from '../job/unsaved';
 import { BringIn } from './bring-in/BringIn';
 import { Incoming, type IncomingState } from './bring-in/Incoming';
 import { Finisher, stopFinishing, useFinishing } from './finishing';
 import { InBin } from './InBin';
-import { createJobStore, JobStoreContext, useJob } from './job-store';
 import { MakeReady } from './make-ready/MakeReady';
 import { Prove } from './prove/Prove';
 import { useProving } from './prove/use-proof';
@@ -38,11 +39,9 @@ import { TopBar } from './TopBar';
 import { ByHand } from './trace/hand/ByHand';
 import { Trace } from './trace/Trace';
 import { TrueUp } from './true-up/TrueUp';
-import { browserKeeper } from './unsaved';
 
-// The canvas library reaches for the browser as soon as it is loaded.
+// Loaded apart: the page stands before it is drawn.
 const LightTable = dynamic(() => import('@/table/LightTable'), { ssr: false });
-const FoldView = dynamic(() => import('./make-ready/FoldView'), { ssr: false });
 
 interface Props {
   readonly opened: OpenedJob;
@@ -71,23 +70,9 @@ function useStage(picture: Picture | null, asked: StageName | null): [StageName,
   const [stage, setStage] = useState<StageName>(asked ?? (picture ? 'true-up' : 'bring-in'));
   // Before the stage that opens sets out its own, such as the tool that it puts in hand.
   useLayoutEffect(() => {
-    setTable({
-      view: null,
-      activeId: null,
-      selected: null,
-      selectedPiece: null,
-      hoveredPiece: null,
-      preview: null,
-      asked: null,
-      opacity: null,
-      asPhotographed: false,
-      peeked: null,
-    });
-    takeTool(null);
-    takeTray('find');
-    letMakingGo();
-    setMaking({ tray: 'cut' });
-    setHand({ chosen: [], datum: null, shows: 'both', hasComb: false });
+    resetTable();
+    resetHand();
+    resetMaking();
   }, []);
   const go = (next: StageName) => {
     // A stage that is opened for the first time is put together in steps, so that the page can still be used.
@@ -213,7 +198,10 @@ function Work({
 }: Pick<StageDocketProps, 'picture' | 'stage' | 'incoming' | 'onStage'> & { readonly hasWork: boolean }) {
   const job = useJob((s) => s.job);
   const preview = useTable((s) => s.preview);
-  const isFolding = useMaking((s) => s.tray === 'fold') && stage === 'make-ready';
+  const panel = useMaking((s) => s.panel);
+  const open = useOpenProcess();
+  const tableProcess = useTableProcess(open);
+  const Scene = stage === 'make-ready' && open ? panelOf(open, panel)?.Scene : undefined;
   const { drawings, making, proof } = job;
   // Live steps from a long outline may take longer than a frame: what is dragged itself is drawn at once.
   const shaped = useDeferredValue(useHand((s) => s.shaped));
@@ -227,10 +215,12 @@ function Work({
   return (
     <>
       <Box component="main" id="table" tabIndex={-1} sx={{ minWidth: 0, minHeight: 0, display: 'grid', outline: 'none' }}>
-        {isFolding ? (
-          <FoldView pieces={pieces} />
+        {Scene ? (
+          <Suspense fallback={null}>
+            <Scene pieces={pieces} />
+          </Suspense>
         ) : hasWork ? (
-          <LightTable active={picture} stage={stage} pieces={pieces} />
+          <LightTable active={picture} stage={stage} pieces={pieces} process={tableProcess} />
         ) : (
           <EmptyTable
             incoming={incoming}

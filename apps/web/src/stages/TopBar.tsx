@@ -18,14 +18,14 @@ import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { useMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
 import { narrow } from '@/ui/widths';
 import { words } from '@/words';
-import { useJob } from './job-store';
-import type { Saving } from './save-queue';
+import { useJob } from '../job/job-store';
+import type { Saving } from '../job/save-queue';
 import { type StageName, type StageState, stageStates, stages, stageWords } from './stage';
 import { WorkSettings } from './WorkSettings';
 
@@ -125,13 +125,14 @@ function JobName() {
   const rename = (to: string) => run({ do: 'rename', name: Array.from(to.trim()).slice(0, 60).join('') });
   const settle = () => (typed.trim() ? rename(typed) : setTyped(name));
   // What is typed and not settled when the window closes is not lost.
-  useEffect(() => {
-    const leave = () => {
-      if (typed.trim() && typed.trim() !== name) rename(typed);
-    };
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
+  const leave = useEffectEvent(() => {
+    if (typed.trim() && typed.trim() !== name) rename(typed);
   });
+  useEffect(() => {
+    const onLeave = () => leave();
+    window.addEventListener('pagehide', onLeave);
+    return () => window.removeEventListener('pagehide', onLeave);
+  }, []);
   return (
     <InputBase
       value={typed}
@@ -148,7 +149,7 @@ function JobName() {
   );
 }
 
-const moods: Record<StageState['mood'], string> = { open: colours.quietInk, good: colours.verdigris, look: colours.brass };
+const statusColours: Record<StageState['status'], string> = { open: colours.quietInk, good: colours.verdigris, look: colours.brass };
 
 function StageStep({
   number,
@@ -191,9 +192,9 @@ function StageStep({
           placeItems: 'center',
           fontSize: 12.5,
           fontWeight: 700,
-          color: state.mood === 'open' ? colours.quietInk : '#FFFFFF',
-          bgcolor: state.mood === 'open' ? 'transparent' : moods[state.mood],
-          border: `1.5px solid ${moods[state.mood]}`,
+          color: state.status === 'open' ? colours.quietInk : '#FFFFFF',
+          bgcolor: state.status === 'open' ? 'transparent' : statusColours[state.status],
+          border: `1.5px solid ${statusColours[state.status]}`,
         }}
       >
         {number}
@@ -203,7 +204,7 @@ function StageStep({
         <Typography noWrap sx={{ fontSize: 14, fontWeight: 650, lineHeight: 1.2 }}>
           {word}
         </Typography>
-        <Typography sx={{ fontSize: 11.5, lineHeight: 1.15, color: moods[state.mood] }}>{state.text}</Typography>
+        <Typography sx={{ fontSize: 11.5, lineHeight: 1.15, color: statusColours[state.status] }}>{state.text}</Typography>
       </Box>
     </ButtonBase>
   );

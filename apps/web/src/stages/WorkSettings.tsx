@@ -8,20 +8,27 @@ import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { printToType } from '@nuvet/core/length';
+import { settingsOf } from '@nuvet/core/processes';
 import { useState } from 'react';
+import { useProcesses } from '@/processes/open-process';
 import { colours } from '@/ui/colours';
+import { Measure, Pick } from '@/ui/Rows';
 import { words } from '@/words';
-import { useJob } from './job-store';
-import { Measure, Pick, Row } from './trace/hand/Rows';
+import { useJob } from '../job/job-store';
 
 export function WorkSettings() {
   const unit = useJob((s) => s.job.unit);
-  const making = useJob((s) => s.job.making);
-  const cutting = useJob((s) => s.job.setup.cutting);
+  const { thicknessMm: ownMm } = useJob((s) => s.job.making.stock);
+  const processes = useProcesses();
+  const kerfs = processes.flatMap((one) => {
+    const { kerfMm } = settingsOf<{ kerfMm?: number }>(one);
+    return kerfMm === undefined ? [] : [{ ...one, kerfMm }];
+  });
+  const kerf = kerfs[0] ? printToType(kerfs[0].kerfMm, unit) : '–';
   const run = useJob((s) => s.run);
   const [at, setAt] = useState<HTMLElement | null>(null);
-  const thickness = making.thicknessMm === null ? '–' : printToType(making.thicknessMm, unit);
-  const settings = words.job.unitThicknessKerf(unit, thickness, printToType(cutting.kerfMm, unit));
+  const thickness = ownMm === null ? '–' : printToType(ownMm, unit);
+  const settings = words.job.unitThicknessKerf(unit, thickness, kerf);
   return (
     <>
       <Tooltip title={words.job.unitThicknessAndKerf}>
@@ -35,7 +42,7 @@ export function WorkSettings() {
             {unit}
           </Box>
           <Box component="span" sx={{ fontSize: 11, lineHeight: 1.2, color: colours.quietInk, fontVariantNumeric: 'tabular-nums' }}>
-            {thickness} / {printToType(cutting.kerfMm, unit)}
+            {thickness} / {kerf}
           </Box>
         </ButtonBase>
       </Tooltip>
@@ -59,22 +66,23 @@ export function WorkSettings() {
             words={{ mm: words.job.millimetres, in: words.job.inches }}
             onPick={(next) => run({ do: 'set-unit', unit: next })}
           />
-          <Row>
+          <Measure
+            label={words.job.thickness}
+            mm={ownMm}
+            unit={unit}
+            onMm={(thicknessMm) => run({ do: 'set-stock', change: { thicknessMm } })}
+            onEmpty={() => run({ do: 'set-stock', change: { thicknessMm: null } })}
+          />
+          {kerfs.map(({ entry, kind, kerfMm }) => (
             <Measure
-              label={words.job.thickness}
-              mm={making.thicknessMm}
+              key={entry.id}
+              label={kerfs.length > 1 ? words.job.kerfOf(kind.word) : words.job.kerf}
+              mm={kerfMm}
               unit={unit}
-              onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
-              onEmpty={() => run({ do: 'set-making', making: { ...making, thicknessMm: null } })}
+              range="from zero"
+              onMm={(mm) => run({ do: 'set-process', id: entry.id, process: entry.process, change: { kerfMm: mm } })}
             />
-            <Measure
-              label={words.job.kerf}
-              mm={cutting.kerfMm}
-              unit={unit}
-              range="any"
-              onMm={(kerfMm) => run({ do: 'set-up', change: { cutting: { ...cutting, kerfMm: Math.max(0, kerfMm) } } })}
-            />
-          </Row>
+          ))}
           <Typography variant="caption" color="textSecondary">
             {words.job.workSettingsExplanation}
           </Typography>

@@ -4,15 +4,17 @@
  * at, and says which.
  */
 import { fitOf, type Job, type Picture, traceOf } from '@nuvet/core/job';
+import { processesOf } from '@nuvet/core/processes';
 import { findingsOf } from '@nuvet/core/proof';
 import { useEffect } from 'react';
 import { create } from 'zustand';
+import { filesPanel, useProcesses } from '@/processes/open-process';
 import { setMaking, useMaking } from '@/table/making-store';
 import { useTable } from '@/table/table-store';
 import { words } from '@/words';
 import { told } from '@/words/told';
-import { useJob } from './job-store';
-import { lastKind, useLastKind } from './make-ready/file-kinds';
+import { useJob } from '../job/job-store';
+import { lastFile, useLastFile } from './make-ready/last-file';
 import type { StageName } from './stage';
 
 type Phase = 'idle' | 'trace' | 'prove' | 'file';
@@ -29,8 +31,11 @@ export const finish = (): void => useFinishing.setState({ phase: 'trace', doubt:
 export const stopFinishing = (doubt: string | null = null): void => useFinishing.setState({ phase: 'idle', doubt });
 
 /** What the main button offers: its words name the file that comes out. */
-export const useFinishWord = (machine: string, from: 'true-up' | 'trace'): string =>
-  words.job.finish(from, useLastKind(machine).toUpperCase());
+export function useFinishWord(from: 'true-up' | 'trace'): string {
+  const [first] = useProcesses();
+  const name = useLastFile(first?.entry ?? null);
+  return words.job.finish(from, first?.kind.files[name]?.word ?? '');
+}
 
 /** That the size rests on a resolution that can be trusted is no reason to stop. */
 const noDoubt = new Set<string>(['size-from-file']);
@@ -41,15 +46,21 @@ const isTraced = (job: Job, picture: Picture): boolean => {
   return trace !== null && trace.toSheet.a === a && trace.toSheet.b === b && trace.toSheet.e === e;
 };
 
+/** Opens the files of the job's first process, and has the one that was downloaded last made. */
+function askForFile(job: Job): void {
+  const [first] = processesOf(job);
+  setMaking({ processId: null, panel: filesPanel, wanted: first ? lastFile(first.entry) : null });
+}
+
 /** Leads from phase to phase; stands once in the page. */
 export function Finisher({ picture, stage, onStage }: { picture: Picture | null; stage: StageName; onStage: (stage: StageName) => void }) {
   const phase = useFinishing((s) => s.phase);
   const job = useJob((s) => s.job);
   const isTrying = useTable((s) => s.preview !== null);
-  const { faults, isProving, plan } = {
+  const { faults, isProving, planned } = {
     faults: useMaking((s) => s.faults),
     isProving: useMaking((s) => s.isProving),
-    plan: useMaking((s) => s.plan),
+    planned: useMaking((s) => s.planned),
   };
   useEffect(() => {
     if (phase === 'idle') return;
@@ -65,12 +76,12 @@ export function Finisher({ picture, stage, onStage }: { picture: Picture | null;
       if (isProving || faults === null) return;
       const [doubt] = findingsOf(job, faults).filter(({ code }) => !noDoubt.has(code));
       if (doubt) return stopFinishing(told(doubt.said, job.unit));
-      setMaking({ tray: 'files', wanted: lastKind(job.setup.machine.name) });
+      askForFile(job);
       onStage('make-ready');
       useFinishing.setState({ phase: 'file' });
       return;
     }
-    if (plan) stopFinishing();
-  }, [phase, stage, picture, job, isTrying, faults, isProving, plan, onStage]);
+    if (planned) stopFinishing();
+  }, [phase, stage, picture, job, isTrying, faults, isProving, planned, onStage]);
   return null;
 }

@@ -12,44 +12,36 @@ import {
   overallBox,
   type Picture,
   type Piece,
-  type Surface,
+  type RasterSource,
   sheetBoxOf,
   shownBoxOf,
   workBoxOf,
 } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
-import { provedSizes } from '@nuvet/core/proof';
-import Konva from 'konva';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { Layer, Shape, Stage } from 'react-konva';
-import { useJob } from '@/stages/job-store';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
-import { drawDatum, drawMark, drawOverallSize, drawRuling, drawSheet, drawSnap } from './drawing';
+import { CanvasLayer } from './CanvasLayer';
+import { coordinatesOf } from './coordinates';
+import { drawDatum, drawOverallSize, drawRuling, drawSheet } from './drawing';
 import { drawDeviation } from './drawing-deviation';
-import { drawHand } from './drawing-hand';
-import { drawBurnt, drawHolds, drawPages, drawPlaces, drawPlan, drawSizes, drawTaken } from './drawing-making';
 import { drawChosenPieces, drawPieces } from './drawing-outlines';
 import { drawRelations } from './drawing-relations';
 import { drawSymmetry } from './drawing-symmetry';
-import { drawWay } from './drawing-way';
-import { useFirstLook } from './first-look';
-import { groundOf } from './ground';
-import { pathsOf } from './hand-aim';
 import { isDrawTool, useHand } from './hand-store';
-import { Magnifier } from './Magnifier';
 import { useMaking } from './making-store';
-import { OutlinesAtRest } from './outlines-at-rest';
-import { nativeOf, PictureLayer } from './PictureLayer';
+import { OutlinesAtRest } from './outline-bitmap-cache';
+import { PictureLayer } from './PictureLayer';
 import { PictureTiles } from './picture-tiles';
 import { usePointerActions } from './pointer-actions';
+import { useFirstLook } from './preview';
+import { useRasterSources, useRectifiedImages } from './rectified-images';
+import { PickingGlass, ToolOverlay } from './ToolOverlay';
+import type { TableProcess } from './table-process';
 import { setTable, type TableState, useTable } from './table-store';
-import { useShownMarks } from './use-shown-marks';
 import { keptUnder, type Size, type View, wholeSheet } from './view';
-import { useSurfaces, useWorkingCopies } from './working-copies';
-
-// A layer a picture may be more than the library thinks wise; each is one plain canvas.
-Konva.showWarnings = false;
 
 /** Told to whoever measures whenever other outlines have been drawn. */
 const outlinesPainted = 'outlines painted';
@@ -58,28 +50,51 @@ const outlinesPainted = 'outlines painted';
 const paleShare = 0.3;
 const isProving = (stage: string): boolean => stage === 'prove' || stage === 'make-ready';
 
-export default function LightTable({ active, stage, pieces }: { active: Picture | null; stage: string; pieces: readonly Piece[] }) {
+/** What the table is drawn by, but for what follows the pointer; see `ToolOverlay`. */
+const tableView = (s: TableState) => ({
+  view: s.view,
+  screen: s.screen,
+  tool: s.tool,
+  taken: s.taken,
+  opacity: s.opacity,
+  hoveredPiece: s.hoveredPiece,
+  selectedPiece: s.selectedPiece,
+  asPhotographed: s.asPhotographed,
+  draggedPlace: s.draggedPlace,
+  isDragging: s.dragged !== null,
+  peeked: s.peeked,
+  symmetry: s.symmetry,
+  deviation: s.deviation,
+  relations: s.relations,
+});
+
+interface LightTableProps {
+  readonly active: Picture | null;
+  readonly stage: string;
+  readonly pieces: readonly Piece[];
+  /** The process that is open, while it is made ready. */
+  readonly process?: TableProcess | null;
+}
+
+export default function LightTable({ active, stage, pieces, process = null }: LightTableProps) {
   const job = useJob((s) => s.job);
   const {
     view,
     screen,
     tool,
     taken,
-    pointer,
     opacity,
     hoveredPiece,
     selectedPiece,
     asPhotographed,
     draggedPlace,
-    snap,
-    dragged,
+    isDragging,
     peeked,
     symmetry,
     deviation,
     relations,
-    way,
-  } = useTable();
-  const making = useMaking();
+  } = useTable(useShallow(tableView));
+  const isAsking = useMaking((s) => s.asking !== null);
   const { isByHand, isHandPicking, handGaps, splitAt, shows, chosen } = useHandView(job, stage);
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
@@ -88,86 +103,77 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
     [job.pictures, draggedPlace],
   );
   const shownActive = pictures.find((p) => p.id === active?.id) ?? null;
-  const surfaces = useSurfaces(pictures, asPhotographed && stage === 'true-up');
-  const { tilesOf, tick } = useTiles(surfaces);
-  useWorkingCopies(job.pictures, dragged !== null);
+  const rasters = useRasterSources(pictures, asPhotographed && stage === 'true-up');
+  const { tilesOf, tick } = useTiles(rasters);
+  useRectifiedImages(job.pictures, isDragging);
   useScreenSize(frame);
   useViewKeptUnder(active);
   useViewOfDrawn(job);
   const box = useMemo(() => sheetBoxOf({ pictures, drawings: job.drawings }), [pictures, job.drawings]);
   const shownView = useMemo(() => view ?? (screen.width > 0 ? wholeSheet(box, screen) : null), [view, screen, box]);
-  const actions = usePointerActions(frame, active, stage, pieces, setMessage);
-  const surface = shownActive ? (surfaces[pictures.indexOf(shownActive)] as Surface) : null;
-  const ground = useMemo(
-    () => (shownActive && surface && shownView ? groundOf(shownActive, surface, shownView) : null),
-    [shownActive, surface, shownView],
+  const actions = usePointerActions(frame, active, stage, pieces, process, setMessage);
+  const raster = shownActive ? (rasters[pictures.indexOf(shownActive)] as RasterSource) : null;
+  const coordinates = useMemo(
+    () => (shownActive && raster && shownView ? coordinatesOf(shownActive, raster, shownView) : null),
+    [shownActive, raster, shownView],
   );
-  const marks = useShownMarks(active, ground, stage);
   // The docket's button ends what has been taken so far.
   const finishTaken = useRef(actions.finishTaken);
   finishTaken.current = actions.finishTaken;
   useEffect(() => setTable({ endPlaces: tool ? () => finishTaken.current(tool, taken) : null }), [tool, taken]);
   // Kept as they are while only the pointer moves, so that the canvases are not drawn again.
-  const sheetShape = useMemo(
-    () =>
-      shownView && (
-        <Shape
-          sceneFunc={(context) => {
-            for (const p of pictures) if (!p.hidden) drawSheet(nativeOf(context), shownView, shownBoxOf(p));
-            if (pictures.every((p) => p.hidden)) drawSheet(nativeOf(context), shownView, box);
-          }}
-        />
-      ),
+  const drawSheets = useCallback(
+    (canvas: CanvasRenderingContext2D) => {
+      if (!shownView) return;
+      for (const p of pictures) if (!p.hidden) drawSheet(canvas, shownView, shownBoxOf(p));
+      if (pictures.every((p) => p.hidden)) drawSheet(canvas, shownView, box);
+    },
     [shownView, pictures, box],
   );
   const painted = useRef<readonly Piece[]>(null);
-  const outlineLayer = useRef<Konva.Layer>(null);
-  useEffect(() => useFirstLook.subscribe(() => outlineLayer.current?.batchDraw()), []);
+  const redrawOutlines = useRef<(() => void) | null>(null);
+  useEffect(() => useFirstLook.subscribe(() => redrawOutlines.current?.()), []);
   const [rested, redrawAtRest] = useState(0);
   const atRest = useMemo(() => new OutlinesAtRest(() => redrawAtRest((n) => n + 1)), []);
   useEffect(() => () => atRest.end(), [atRest]);
+  const showsOutlines = !(isByHand && shows === 'picture');
   // biome-ignore lint/correctness/useExhaustiveDependencies: once the view rests all is drawn sharp again
-  const outlineShapes = useMemo(() => {
-    const overall = isProving(stage) ? overallBox(pieces) : null;
-    return (
-      shownView && (
-        <Shape
-          sceneFunc={(context) => {
-            const canvas = nativeOf(context);
-            drawRuling(canvas, shownView, box, screen);
-            const first = useFirstLook.getState().pieces;
-            if (first) drawPieces(canvas, shownView, first);
-            else atRest.draw(canvas, shownView, pieces, screen);
-            if (painted.current !== (first ?? pieces)) performance.mark(outlinesPainted);
-            painted.current = first ?? pieces;
-            drawChosenPieces(canvas, shownView, pieces, hoveredPiece, isByHand ? null : selectedPiece, isByHand ? chosen : none);
-            if (stage === 'trace') drawFindings(canvas, shownView, screen, { deviation, relations, symmetry });
-            if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
-            if (stage === 'true-up') drawDatum(canvas, shownView);
-          }}
-        />
-      )
-    );
-  }, [
-    shownView,
-    box,
-    screen,
-    pieces,
-    hoveredPiece,
-    selectedPiece,
-    stage,
-    job.unit,
-    symmetry,
-    deviation,
-    relations,
-    isByHand,
-    chosen,
-    atRest,
-    rested,
-  ]);
-  const isPicking = (tool !== null && tool !== 'move-picture') || actions.isDraggingMark;
-  const cursors = cursorsFor(isPicking || isHandPicking || making.asking !== null, isByHand, tool);
-  const snapAt = ground && snap && isPicking ? ground.toScreen(ground.originalOf(snap.at)) : null;
+  const drawOutlines = useCallback(
+    (canvas: CanvasRenderingContext2D) => {
+      if (!shownView || !showsOutlines) return;
+      drawRuling(canvas, shownView, box, screen);
+      const first = useFirstLook.getState().pieces;
+      if (first) drawPieces(canvas, shownView, first);
+      else atRest.draw(canvas, shownView, pieces, screen);
+      if (painted.current !== (first ?? pieces)) performance.mark(outlinesPainted);
+      painted.current = first ?? pieces;
+      drawChosenPieces(canvas, shownView, pieces, hoveredPiece, isByHand ? null : selectedPiece, isByHand ? chosen : none);
+      if (stage === 'trace') drawFindings(canvas, shownView, screen, { deviation, relations, symmetry });
+      const overall = isProving(stage) ? overallBox(pieces) : null;
+      if (overall) drawOverallSize(canvas, shownView, overall, job.unit);
+      if (stage === 'true-up') drawDatum(canvas, shownView);
+    },
+    [
+      shownView,
+      showsOutlines,
+      box,
+      screen,
+      pieces,
+      hoveredPiece,
+      selectedPiece,
+      stage,
+      job.unit,
+      symmetry,
+      deviation,
+      relations,
+      isByHand,
+      chosen,
+      atRest,
+      rested,
+    ],
+  );
+  const isPicking = (tool !== null && tool !== 'move-picture') || actions.holding === 'mark';
+  const cursors = cursorsFor(isPicking || isHandPicking || isAsking, isByHand, tool);
   return (
     <Box
       ref={frame}
@@ -188,10 +194,10 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
       }}
     >
       {shownView && (
-        <Stage width={screen.width} height={screen.height} listening={false}>
-          <Layer listening={false}>{sheetShape}</Layer>
+        <>
+          <CanvasLayer draw={drawSheets} screen={screen} />
           {pictures.map((picture, k) => {
-            const shown = surfaces[k] as Surface;
+            const shown = rasters[k] as RasterSource;
             if (picture.hidden !== (peeked === picture.id)) return null;
             if (isByHand && shows === 'outlines') return null;
             const share = picture.id === active?.id && opacity !== null ? opacity : picture.opacity;
@@ -200,7 +206,7 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
                 key={picture.id}
                 tiles={tilesOf(shown)}
                 tick={tick}
-                surface={shown}
+                raster={shown}
                 view={shownView}
                 picture={picture}
                 screen={screen}
@@ -210,25 +216,22 @@ export default function LightTable({ active, stage, pieces }: { active: Picture 
               />
             );
           })}
-          <Layer ref={outlineLayer} listening={false}>
-            {isByHand && shows === 'picture' ? null : outlineShapes}
-          </Layer>
-          <Layer listening={false}>
-            <Shape
-              sceneFunc={(context) => {
-                for (const mark of marks) drawMark(nativeOf(context), mark);
-                if (ground && tool === 'along-edge') drawWay(nativeOf(context), ground, way);
-                if (shownView) drawMaking(nativeOf(context), shownView, job, stage, pieces, making);
-                if (isByHand && shownView) drawHand(nativeOf(context), shownView, job, pathsOf(pieces), handGaps);
-                if (snapAt && snap) drawSnap(nativeOf(context), snapAt, snap.kind);
-              }}
-            />
-          </Layer>
-        </Stage>
+          <CanvasLayer draw={drawOutlines} screen={screen} redraw={redrawOutlines} />
+          <ToolOverlay
+            job={job}
+            active={active}
+            coordinates={coordinates}
+            stage={stage}
+            pieces={pieces}
+            view={shownView}
+            isByHand={isByHand}
+            isPicking={isPicking}
+            gaps={handGaps}
+            process={process}
+          />
+        </>
       )}
-      {isPicking && pointer && ground && (
-        <Magnifier tiles={tilesOf(ground.surface)} ground={ground} at={snapAt ?? pointer} screen={screen} />
-      )}
+      {isPicking && coordinates && <PickingGlass coordinates={coordinates} tilesOf={tilesOf} />}
       {message && (
         <Alert
           severity="warning"
@@ -261,43 +264,23 @@ function drawFindings(
   if (symmetry) drawSymmetry(canvas, view, symmetry, screen);
 }
 
-/** What the stage at hand shows over the outlines. */
-function drawMaking(
-  canvas: CanvasRenderingContext2D,
-  view: View,
-  job: Job,
-  stage: string,
-  pieces: readonly Piece[],
-  making: ReturnType<typeof useMaking.getState>,
-): void {
-  if (stage === 'prove') {
-    drawSizes(canvas, view, provedSizes(pieces, job.proof.pinned));
-    drawHolds(canvas, view, job.proof.holds, making.draggedHold);
-    drawPlaces(canvas, view, making.places);
-    drawTaken(canvas, view, making.taken, making.aim);
-  }
-  if (stage !== 'make-ready') return;
-  if (making.tray === 'cut' && making.plan) drawPlan(canvas, view, making.plan);
-  if (making.tray === 'print' && making.tiling) drawPages(canvas, view, making.tiling, making.draggedPages);
-  if (making.tray === 'cutter' && making.burnt) drawBurnt(canvas, view, pieces, making.burnt, job.setup.cutting.kerfMm);
-}
-
 const none: readonly string[] = [];
 
 /** What of the hand's state the table shows. */
 function useHandView(job: Job, stage: string) {
-  const hand = useHand();
-  const pointer = useTable((s) => s.pointer);
+  const hand = useHand(useShallow((s) => ({ tray: s.tray, tool: s.tool, isAsking: s.asking !== null, chosen: s.chosen, shows: s.shows })));
   const isByHand = stage === 'trace' && hand.tray !== 'find';
   const { chosen, shows } = hand;
+  const isSplit = isByHand && shows === 'split';
+  const splitAt = useTable((s) => (isSplit && s.pointer ? s.pointer.x : null));
   const handGaps = useMemo(() => (isByHand ? gapsOf(job, chosen) : []), [isByHand, job, chosen]);
   return {
     isByHand,
     chosen,
     shows,
     handGaps,
-    isHandPicking: isByHand && (isDrawTool(hand.tool) || hand.asking !== null || hand.tool === 'trim'),
-    splitAt: isByHand && shows === 'split' && pointer ? pointer.x : null,
+    isHandPicking: isByHand && (isDrawTool(hand.tool) || hand.isAsking || hand.tool === 'trim'),
+    splitAt,
   };
 }
 
@@ -321,21 +304,21 @@ function gapsOf(job: Job, chosen: readonly string[]): readonly { at: Point; gapM
   });
 }
 
-/** Tiles for each surface that is shown; those of others are let go. */
-function useTiles(surfaces: readonly Surface[]) {
+/** Tiles for each raster that is shown; those of others are let go. */
+function useTiles(rasters: readonly RasterSource[]) {
   const kept = useRef(new Map<string, PictureTiles>());
   const [tick, redraw] = useState(0);
   const waiting = useRef(0);
-  const ids = surfaces.map((s) => s.id).join(' ');
-  const tilesOf = (surface: Surface): PictureTiles => {
-    let tiles = kept.current.get(surface.id);
+  const ids = rasters.map((s) => s.id).join(' ');
+  const tilesOf = (raster: RasterSource): PictureTiles => {
+    let tiles = kept.current.get(raster.id);
     if (!tiles) {
-      tiles = new PictureTiles(surface.id, surface.widthPx, surface.heightPx);
+      tiles = new PictureTiles(raster.id, raster.widthPx, raster.heightPx);
       tiles.onTile(() => {
         cancelAnimationFrame(waiting.current);
         waiting.current = requestAnimationFrame(() => redraw((n) => n + 1));
       });
-      kept.current.set(surface.id, tiles);
+      kept.current.set(raster.id, tiles);
     }
     return tiles;
   };

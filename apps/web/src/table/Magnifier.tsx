@@ -7,7 +7,7 @@ import { chain, type Point, shift, stretch } from '@nuvet/core/plane';
 import { useEffect, useRef } from 'react';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
-import type { Ground } from './ground';
+import type { Coordinates } from './coordinates';
 import type { PictureTiles } from './picture-tiles';
 import type { Size } from './view';
 
@@ -15,13 +15,13 @@ const sizePx = 168;
 
 interface Props {
   readonly tiles: PictureTiles;
-  readonly ground: Ground;
+  readonly coordinates: Coordinates;
   readonly at: Point;
   readonly screen: Size;
 }
 
-export function Magnifier({ tiles, ground, at, screen }: Props) {
-  const { placement } = ground;
+export function Magnifier({ tiles, coordinates, at, screen }: Props) {
+  const { placement } = coordinates;
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const draw = () => {
@@ -54,7 +54,7 @@ export function Magnifier({ tiles, ground, at, screen }: Props) {
     draw();
     return tiles.onTile(draw);
   }, [tiles, placement, at]);
-  const picturePoint = ground.toOriginal(at);
+  const picturePoint = coordinates.toOriginal(at);
   const isRight = at.x + 40 + sizePx > screen.width;
   const isLow = at.y + 40 + sizePx > screen.height;
   return (

@@ -2,22 +2,17 @@
 /**
  * One picture on the light table: its tiles in their place, cropped, as opaque and in the tone that is wished.
  */
-import type { Picture, Surface, Tone } from '@nuvet/core/job';
-import type Konva from 'konva';
-import { useLayoutEffect, useMemo, useRef } from 'react';
-import { Layer, Shape } from 'react-konva';
-import { groundOf } from './ground';
+import type { Picture, RasterSource, Tone } from '@nuvet/core/job';
+import { type CSSProperties, useCallback } from 'react';
+import { CanvasLayer } from './CanvasLayer';
+import { coordinatesOf } from './coordinates';
 import type { PictureTiles } from './picture-tiles';
 import { placementOf } from './view';
-
-/** The canvas that a shape is drawn on. */
-export const nativeOf = (context: Konva.Context): CanvasRenderingContext2D =>
-  (context as unknown as { _context: CanvasRenderingContext2D })._context;
 
 interface PictureLayerProps {
   readonly tiles: PictureTiles;
   readonly tick: number;
-  readonly surface: Surface;
+  readonly raster: RasterSource;
   readonly view: { scale: number; x: number; y: number };
   readonly picture: Picture;
   readonly screen: { width: number; height: number };
@@ -28,47 +23,35 @@ interface PictureLayerProps {
   readonly splitAt: number | null;
 }
 
-/** A layer whose whole canvas is as opaque as the picture, so that overlapping tiles do not show; its tone is the canvas's. */
-export function PictureLayer({ tiles, tick, surface, view, picture, screen, showsAll, opacity, splitAt }: PictureLayerProps) {
-  const layer = useRef<Konva.Layer>(null);
-  useLayoutEffect(() => {
-    const element = layer.current?.getNativeCanvasElement();
-    if (!element) return;
-    element.style.opacity = String(opacity);
-    element.style.filter = toneFilter(picture.tone);
-    element.style.clipPath = splitAt === null ? '' : `inset(0 ${Math.max(0, screen.width - splitAt)}px 0 0)`;
-  });
+/** A canvas of its own, as opaque as a whole as the picture, so that overlapping tiles do not show; its tone is the canvas's. */
+export function PictureLayer({ tiles, tick, raster, view, picture, screen, showsAll, opacity, splitAt }: PictureLayerProps) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the tick tells that a tile has come in
-  const shape = useMemo(() => {
-    const placement = placementOf(view, surface);
-    const crop = showsAll ? null : picture.crop;
-    const ground = groundOf(picture, surface, view);
-    return (
-      <Shape
-        sceneFunc={(context) => {
-          const canvas = nativeOf(context);
-          canvas.save();
-          if (crop) {
-            canvas.beginPath();
-            crop.forEach((p, k) => {
-              const q = ground.toScreen(p);
-              if (k === 0) canvas.moveTo(q.x, q.y);
-              else canvas.lineTo(q.x, q.y);
-            });
-            canvas.closePath();
-            canvas.clip();
-          }
-          tiles.draw(canvas, placement, screen, window.devicePixelRatio);
-          canvas.restore();
-        }}
-      />
-    );
-  }, [tiles, tick, surface, view, picture, screen, showsAll]);
-  return (
-    <Layer ref={layer} listening={false}>
-      {shape}
-    </Layer>
+  const draw = useCallback(
+    (canvas: CanvasRenderingContext2D) => {
+      const crop = showsAll ? null : picture.crop;
+      const coordinates = coordinatesOf(picture, raster, view);
+      canvas.save();
+      if (crop) {
+        canvas.beginPath();
+        crop.forEach((p, k) => {
+          const q = coordinates.toScreen(p);
+          if (k === 0) canvas.moveTo(q.x, q.y);
+          else canvas.lineTo(q.x, q.y);
+        });
+        canvas.closePath();
+        canvas.clip();
+      }
+      tiles.draw(canvas, placementOf(view, raster), screen, window.devicePixelRatio);
+      canvas.restore();
+    },
+    [tiles, tick, raster, view, picture, screen, showsAll],
   );
+  const style: CSSProperties = {
+    opacity,
+    filter: toneFilter(picture.tone),
+    ...(splitAt === null ? {} : { clipPath: `inset(0 ${Math.max(0, screen.width - splitAt)}px 0 0)` }),
+  };
+  return <CanvasLayer draw={draw} screen={screen} style={style} />;
 }
 
 /** A tone as a CSS filter: applied to the canvas as it is shown, never to the pixels. */

@@ -9,19 +9,32 @@ import { fitOf, measuresOf, type Picture, type Piece, sheetBoxOf } from '@nuvet/
 import { printInches } from '@nuvet/core/length';
 import { distance, type Point, project } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
-import { useJob } from '@/stages/job-store';
+import { useShallow } from 'zustand/react/shallow';
+import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
 import { touch } from '@/ui/widths';
 import { words } from '@/words';
-import { groundOf } from './ground';
+import { coordinatesOf } from './coordinates';
 import { growing } from './hand-drawing';
 import { useHand } from './hand-store';
+import { rasterNow } from './rectified-images';
 import { setTable, useTable } from './table-store';
 import { toSheet, wholeSheet } from './view';
-import { surfaceNow } from './working-copies';
 
 export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: readonly Piece[] }) {
-  const { view, screen, pointer, taken, dragged, selected, selectedPiece, hoveredPiece, asPhotographed } = useTable();
+  const { view, screen, pointer, taken, dragged, selected, selectedPiece, hoveredPiece, asPhotographed } = useTable(
+    useShallow((s) => ({
+      view: s.view,
+      screen: s.screen,
+      pointer: s.pointer,
+      taken: s.taken,
+      dragged: s.dragged,
+      selected: s.selected,
+      selectedPiece: s.selectedPiece,
+      hoveredPiece: s.hoveredPiece,
+      asPhotographed: s.asPhotographed,
+    })),
+  );
   const job = useJob((s) => s.job);
   const fit = picture ? fitOf(picture) : null;
   const shownView = view ?? (screen.width > 0 ? wholeSheet(sheetBoxOf(job), screen) : null);
@@ -29,14 +42,16 @@ export function RuleBar({ picture, pieces }: { picture: Picture | null; pieces: 
   const chosenByHand = useHand((s) => (s.tray === 'find' ? undefined : s.chosen.at(-1)));
   const piece = pieces.find((p) => p.id === (chosenByHand ?? selectedPiece ?? hoveredPiece));
   const chosen = picture?.marks.find((m) => m.id === selected?.markId);
-  const ground = picture && shownView ? groundOf(picture, surfaceNow(picture, asPhotographed), shownView) : null;
+  const coordinates = picture && shownView ? coordinatesOf(picture, rasterNow(picture, asPhotographed), shownView) : null;
   const span =
-    taken.length > 0 && ground && pointer ? [taken.at(-1) as Point, ground.toOriginal(pointer)] : (dragged ?? chosen)?.points.slice(0, 2);
+    taken.length > 0 && coordinates && pointer
+      ? [taken.at(-1) as Point, coordinates.toOriginal(pointer)]
+      : (dragged ?? chosen)?.points.slice(0, 2);
   const ends =
     span && fit && span.length === 2
       ? ([project(fit.projection, span[0] as Point), project(fit.projection, span[1] as Point)] as const)
       : null;
-  const { aim, places, tray } = useHand();
+  const { aim, places, tray } = useHand(useShallow((s) => ({ aim: s.aim, places: s.places, tray: s.tray })));
   const lastPlace = places.at(-1) ?? (tray === 'draw' ? growing(job)?.points.at(-1)?.at : undefined);
   const drawnEnds = aim && lastPlace ? ([lastPlace, aim] as const) : null;
   const shownEnds = ends ?? drawnEnds;

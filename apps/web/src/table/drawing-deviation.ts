@@ -6,7 +6,7 @@
 import { printMm } from '@nuvet/core/length';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
-import type { DeviationSeen } from '@/workers/tracer';
+import type { DeviationSeen } from '@/workers/tracer.worker';
 import { toScreen, type View } from './view';
 
 const steps = [

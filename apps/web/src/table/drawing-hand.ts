@@ -69,7 +69,7 @@ function drawHeldOf(canvas: Canvas, view: View, job: Job, id: string): void {
   const drawn = job.drawn.find((d) => d.id === id);
   if (!drawn?.held) return;
   const { shaped } = useHand.getState();
-  const { paths, off } = masterOf(shaped?.pieceId === id ? { ...drawn, source: shaped.source } : drawn, job.making.thicknessMm);
+  const { paths, off } = masterOf(shaped?.pieceId === id ? { ...drawn, source: shaped.source } : drawn, job.making.stock.thicknessMm);
   const [path] = paths;
   if (path) drawHeld(canvas, view, path, drawn.held, off);
 }
@@ -175,7 +175,9 @@ function drawSketch(canvas: Canvas, view: View, job: Job, outlines: readonly Pat
   if (asking && aim && places.length > 0) strokeLine(canvas, toScreen(view, places.at(-1) as Point), toScreen(view, aim));
   if (!aim || !isDrawTool(tool)) return;
   const path =
-    tool === 'outline' ? outlineWith(job, aim, null) : figurePreview(figureFrom(tool, [...places, aim], outlines), job.making.thicknessMm);
+    tool === 'outline'
+      ? outlineWith(job, aim, null)
+      : figurePreview(figureFrom(tool, [...places, aim], outlines), job.making.stock.thicknessMm);
   if (path) strokePath(canvas, view, path, colours.verdigris, 1.8, [7, 4]);
   else if (places.length > 0) strokeLine(canvas, toScreen(view, places.at(-1) as Point), toScreen(view, aim));
 }

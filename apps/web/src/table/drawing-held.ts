@@ -4,7 +4,7 @@
  */
 import type { Drawn } from '@nuvet/core/job';
 import { type Path, type Point, pointOn, stepsOf } from '@nuvet/core/plane';
-import { type HeldMeasure, measured, pointOf } from '@nuvet/core/shape';
+import { type Dimension, measured, pointOf } from '@nuvet/core/shape';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { drawWord } from './drawing-words';
@@ -17,18 +17,18 @@ export function drawHeld(canvas: CanvasRenderingContext2D, view: View, path: Pat
     const colour = Math.abs(off[k] ?? 0) > 5e-4 ? colours.madder : colours.verdigris;
     if (measure.kind === 'gap')
       drawSpan(canvas, toScreen(view, pointOf(path, measure.a)), toScreen(view, pointOf(path, measure.b)), colour);
-    drawWord(canvas, wordOf(path, measure as HeldMeasure), toScreen(view, placeOf(path, measure as HeldMeasure)), colour);
+    drawWord(canvas, wordOf(path, measure as Dimension), toScreen(view, placeOf(path, measure as Dimension)), colour);
   });
 }
 
-function wordOf(path: Path, measure: HeldMeasure): string {
+function wordOf(path: Path, measure: Dimension): string {
   const value = measured(path, measure);
   if (measure.kind === 'turn') return `${(180 - (Math.abs(value) * 180) / Math.PI).toFixed(1)}°`;
   const stock = measure.mm === null ? ' stock' : '';
-  return words.table.heldMeasure(measure.kind, value.toFixed(2), stock);
+  return words.table.lockedDimension(measure.kind, value.toFixed(2), stock);
 }
 
-function placeOf(path: Path, measure: HeldMeasure): Point {
+function placeOf(path: Path, measure: Dimension): Point {
   if (measure.kind === 'gap') {
     const [a, b] = [pointOf(path, measure.a), pointOf(path, measure.b)];
     return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };

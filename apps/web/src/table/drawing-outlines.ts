@@ -2,24 +2,27 @@
 /**
  * Outlines on the light table: dash and weight show the purpose, insides are tinted, the selection is lit, with its points.
  */
-import type { Piece, Purpose } from '@nuvet/core/job';
-import { asCubics, circleOf, directionOn, dot, type Path, stepsOf } from '@nuvet/core/plane';
+import { type Piece, type Purpose, purposeKinds } from '@nuvet/core/job';
+import { circleOf, directionOn, dot, type Path, reducedSteps, stepsOf } from '@nuvet/core/plane';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { sheetToScreen, toScreen, type View } from './view';
 
 type Canvas = CanvasRenderingContext2D;
 
+/** Screen pixels for a millimetre of a purpose's dashes, the least of a dash, and pixels for a millimetre of its weight. */
+const [dashPx, minDashPx, weightPx] = [3.5, 2, 9];
 /** Dash pattern and weight show the purpose first, colour second; screen pixels. */
-const strokes: Record<Purpose, { colour: string; width: number; dash: number[] }> = {
-  cut: { colour: colours.verdigris, width: 1.8, dash: [] },
-  score: { colour: colours.brass, width: 1.8, dash: [14, 5] },
-  perforate: { colour: colours.slate, width: 1.8, dash: [5, 5] },
-  engrave: { colour: colours.plum, width: 2, dash: [2, 4] },
-  pocket: { colour: colours.plum, width: 2.6, dash: [] },
-  stitch: { colour: colours.indigo, width: 1.8, dash: [9, 4, 2, 4] },
-  guide: { colour: '#8A8A84', width: 1, dash: [] },
-};
+const strokes = Object.fromEntries(
+  Object.entries(purposeKinds).map(([purpose, { look }]) => [
+    purpose,
+    {
+      colour: look.colour,
+      width: weightPx * look.widthMm,
+      dash: look.dashMm.map((mm) => Math.max(minDashPx, dashPx * mm)),
+    },
+  ]),
+) as Record<Purpose, { colour: string; width: number; dash: number[] }>;
 
 const drawnPaths = new WeakMap<Path, Path2D>();
 
@@ -29,13 +32,11 @@ export function outlinePath2d(path: Path): Path2D {
   if (!drawn) {
     drawn = new Path2D();
     drawn.moveTo(path.start.x, path.start.y);
-    for (const { from, segment } of stepsOf(path)) {
+    for (const { from, segment } of reducedSteps(path, ['line', 'arc', 'cubic'], 0.0005)) {
       if (segment.kind === 'line') drawn.lineTo(segment.to.x, segment.to.y);
       else if (segment.kind === 'cubic')
         drawn.bezierCurveTo(segment.c1.x, segment.c1.y, segment.c2.x, segment.c2.y, segment.to.x, segment.to.y);
-      else if (segment.kind === 'ellipse') {
-        for (const { c1, c2, to } of asCubics(from, segment, 0.0005)) drawn.bezierCurveTo(c1.x, c1.y, c2.x, c2.y, to.x, to.y);
-      } else {
+      else {
         const { centre, radius, startAngle } = circleOf(from, segment);
         drawn.arc(centre.x, centre.y, radius, startAngle, startAngle + segment.sweep, segment.sweep < 0);
       }
@@ -65,7 +66,7 @@ const quiet = 'rgba(85, 100, 109, 0.75)';
 const rimWidth = 1.6;
 
 /** Of more segments all do without the pale rim, which would cost as much again. */
-export const mostWithRim = 4000;
+export const maxWithRim = 4000;
 /** Of more segments lines are made up of hairlines, on screens where those are one pixel wide. */
 const fewWide = 600;
 
@@ -107,7 +108,7 @@ export const segmentsIn = (pieces: readonly Piece[]): number =>
 /** The pieces as they are when none is chosen. */
 export function drawPieces(canvas: Canvas, view: View, pieces: readonly Piece[], isRimmed?: boolean): void {
   const segments = segmentsIn(pieces);
-  const hasRim = isRimmed ?? segments <= mostWithRim;
+  const hasRim = isRimmed ?? segments <= maxWithRim;
   const isByHairlines = devicePixelRatio === 1 && segments > fewWide;
   const [whole, bare] = isByHairlines ? [strokeInHairlines, bareInHairlines] : [strokeWide, strokeBare];
   const stroke = hasRim ? whole : bare;

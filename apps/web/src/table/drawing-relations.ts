@@ -4,7 +4,7 @@
  */
 import type { RelationKind } from '@nuvet/core/trace';
 import { colours } from '@/ui/colours';
-import type { RelationSeen } from '@/workers/tracer';
+import type { RelationSeen } from '@/workers/tracer.worker';
 import { toScreen, type View } from './view';
 
 /** Strokes of each sign, in a square from -4 to 4, y down. */

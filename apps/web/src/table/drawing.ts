@@ -7,6 +7,7 @@ import type { Mark } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { type Box, heightOf, type Point, widthOf } from '@nuvet/core/plane';
 import { centreOfRim } from '@nuvet/core/trueup';
+import { type MarkView, markViews } from '@/job/mark-views';
 import { colours } from '@/ui/colours';
 import { drawWord } from './drawing-words';
 import { type Size, toScreen, toSheet, type View } from './view';
@@ -28,12 +29,12 @@ export function drawSheet(canvas: Canvas, view: View, box: Box): void {
 export function drawRuling(canvas: Canvas, view: View, box: Box, screen: Size): void {
   const from = toSheet(view, { x: 0, y: screen.height });
   const to = toSheet(view, { x: screen.width, y: 0 });
-  const shown = (pitch: number, least: number) => Math.min(1, Math.max(0, (view.scale * pitch - least) / least));
-  for (const [pitch, least, strength] of [
+  const shown = (pitch: number, min: number) => Math.min(1, Math.max(0, (view.scale * pitch - min) / min));
+  for (const [pitch, min, strength] of [
     [1, 9, 0.1],
     [10, 26, 0.16],
   ] as const) {
-    const share = shown(pitch, least);
+    const share = shown(pitch, min);
     if (share === 0) continue;
     canvas.strokeStyle = `rgba(32, 48, 58, ${strength * share})`;
     canvas.lineWidth = 1;
@@ -77,22 +78,8 @@ export function drawDatum(canvas: Canvas, view: View): void {
   canvas.restore();
 }
 
-const markColours: Record<ShownMark['kind'], string> = {
-  'known-length': colours.verdigris,
-  level: colours.indigo,
-  plumb: colours.indigo,
-  'right-angle': colours.indigo,
-  frame: colours.verdigris,
-  circle: colours.verdigris,
-  box: colours.verdigris,
-  clearance: colours.verdigris,
-  'scale-card': colours.verdigris,
-  check: colours.brass,
-  'check-angle': colours.brass,
-  'check-radius': colours.brass,
-  'check-along': colours.brass,
-  crop: colours.madder,
-};
+const lookOf = (kind: ShownMark['kind']): MarkView['look'] =>
+  kind === 'crop' ? { colour: colours.madder, lines: 'closed' } : markViews[kind].look;
 
 export interface ShownMark {
   readonly kind: Mark['kind'] | 'crop';
@@ -103,7 +90,7 @@ export interface ShownMark {
   readonly selected: number | null;
   /** One that is only suggested. */
   readonly isGhost: boolean;
-  readonly isSuspect: boolean;
+  readonly isOutlier: boolean;
 }
 
 /** How a mark's points are joined: in turn, all round, or as the circle through them. */
@@ -111,12 +98,13 @@ function linesOf({ kind, points }: ShownMark): Path2D {
   const path = new Path2D();
   const [first, ...rest] = points;
   if (!first) return path;
-  if ((kind === 'circle' || kind === 'check-radius') && points.length >= 3) {
+  const { lines } = lookOf(kind);
+  if (lines === 'rim' && points.length >= 3) {
     const { x, y, radius } = centreOfRim(points);
     path.arc(x, y, radius, 0, 2 * Math.PI);
     return path;
   }
-  if (kind === 'scale-card') {
+  if (lines === 'squares') {
     for (let k = 0; k + 3 < points.length; k += 4) {
       const [p, ...others] = points.slice(k, k + 4) as [Point, Point, Point, Point];
       path.moveTo(p.x, p.y);
@@ -127,13 +115,14 @@ function linesOf({ kind, points }: ShownMark): Path2D {
   }
   path.moveTo(first.x, first.y);
   for (const p of rest) path.lineTo(p.x, p.y);
-  if (['frame', 'box', 'crop'].includes(kind) && points.length > 2) path.closePath();
+  if (lines === 'closed' && points.length > 2) path.closePath();
   return path;
 }
 
 /** A mark: thin lines between rings, with its word beside the middle. */
 export function drawMark(canvas: Canvas, mark: ShownMark): void {
-  const colour = mark.isSuspect ? colours.madder : markColours[mark.kind];
+  const look = lookOf(mark.kind);
+  const colour = mark.isOutlier ? colours.madder : look.colour;
   const lines = linesOf(mark);
   canvas.save();
   canvas.lineCap = 'round';
@@ -144,13 +133,13 @@ export function drawMark(canvas: Canvas, mark: ShownMark): void {
   ] as const) {
     canvas.strokeStyle = style;
     canvas.lineWidth = width;
-    const isDashed = mark.kind.startsWith('check') || mark.kind === 'box' || mark.isGhost;
+    const isDashed = look.isDashed || mark.isGhost;
     canvas.setLineDash(isDashed && width === 2 ? [7, 5] : []);
     canvas.stroke(lines);
   }
   canvas.setLineDash([]);
   // A hull's corners and a card's markers are found, not placed: they show no rings.
-  if (mark.kind !== 'box' && mark.kind !== 'scale-card') {
+  if (!look.isFound) {
     mark.points.forEach((p, k) => {
       const isSelected = mark.selected === k;
       canvas.beginPath();

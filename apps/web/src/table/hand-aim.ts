@@ -4,16 +4,16 @@
  */
 import type { Piece } from '@nuvet/core/job';
 import { distance, type Path, type Point } from '@nuvet/core/plane';
-import { type SheetSnap, snapNear, squareLocked } from '@nuvet/core/shape';
+import { type SheetSnap, snapToOutlines, squareLocked } from '@nuvet/core/shape';
 import { useHand } from './hand-store';
 
 /** A feature is taken from this near, screen pixels. */
-const reachPx = 10;
+const searchRadiusPx = 10;
 
 const pathsKnown = new WeakMap<readonly Piece[], readonly Path[]>();
 
 /** All outlines of some pieces as one list, the same list for the same pieces. */
-export function pathsOf(pieces: readonly Piece[]): readonly Path[] {
+export function outlinesOf(pieces: readonly Piece[]): readonly Path[] {
   let paths = pathsKnown.get(pieces);
   if (!paths) {
     paths = pieces.filter((p) => !p.leftOut).flatMap(({ outer, holes }) => [outer, ...holes]);
@@ -43,7 +43,7 @@ export function aimAt(
   const free = { at: p, snap: null };
   const snap = isHeldOff
     ? null
-    : (snapNear(pathsOf(pieces), p, { reachMm: reachPx / scale, from, gridMm }) ?? nearEnough(pictureSnap, p, scale));
+    : (snapToOutlines(outlinesOf(pieces), p, { reachMm: searchRadiusPx / scale, from, gridMm }) ?? nearEnough(pictureSnap, p, scale));
   if (!from) return snap ? { at: snap.at, snap } : free;
   if (typedAngle !== null || typedLength !== null) return { at: byTyped(from, p, typedLength, typedAngle), snap: null };
   if (snap && snap.word !== 'grid' && snap.word !== 'on line') return { at: snap.at, snap };
@@ -52,7 +52,7 @@ export function aimAt(
 }
 
 const nearEnough = (snap: SheetSnap | null, p: Point, scale: number): SheetSnap | null =>
-  snap && distance(snap.at, p) * scale <= reachPx + 2 ? snap : null;
+  snap && distance(snap.at, p) * scale <= searchRadiusPx + 2 ? snap : null;
 
 function byTyped(from: Point, p: Point, length: number | null, degrees: number | null): Point {
   const angle = degrees === null ? Math.atan2(p.y - from.y, p.x - from.x) : (degrees * Math.PI) / 180;

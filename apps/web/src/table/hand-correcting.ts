@@ -17,7 +17,7 @@ import {
   extended,
   pointCount,
   pointOf,
-  snapNear,
+  snapToOutlines,
   trimmed,
   withHandleMoved,
   withoutPoints,
@@ -25,7 +25,7 @@ import {
   withSegmentPulled,
 } from '@nuvet/core/shape';
 import { words } from '@/words';
-import { pathsOf } from './hand-aim';
+import { outlinesOf } from './hand-aim';
 import { setHand, useHand } from './hand-store';
 import { newDrawn, shapeCommand, sourceOf, type Target, targetOf } from './hand-target';
 
@@ -150,7 +150,7 @@ export function trimAt(run: (command: Command) => void, job: Job, pieces: readon
   const places = target.paths.map((path) => nearestOnPath(path, p));
   const k = places.reduce((best, near, i) => (near.distance < (places[best] as typeof near).distance ? i : best), 0);
   const { index, t } = places[k] as (typeof places)[0];
-  const others = pathsOf(pieces).filter((path) => !target.paths.includes(path) && path !== under.outer && !under.holes.includes(path));
+  const others = outlinesOf(pieces).filter((path) => !target.paths.includes(path) && path !== under.outer && !under.holes.includes(path));
   const path = target.paths[k] as Path;
   const rest = trimmed(path, { segment: index, t }, [...others, ...target.paths.filter((_, i) => i !== k)]);
   const kept = target.paths.filter((_, i) => i !== k);
@@ -175,7 +175,7 @@ export function extendAt(run: (command: Command) => void, job: Job, pieces: read
   if (!under || !target || k < 0) return words.table.extendPrompt;
   const path = target.paths[k] as Path;
   const isStart = distance(path.start, p) < distance(path.segments.at(-1)?.to ?? path.start, p);
-  const others = pathsOf(pieces).filter((other) => other !== under.outer);
+  const others = outlinesOf(pieces).filter((other) => other !== under.outer);
   const longer = extended(path, isStart ? 'start' : 'end', others);
   if (!longer) return words.table.nothingLiesAheadOfThatEnd;
   run(
@@ -189,7 +189,7 @@ export function extendAt(run: (command: Command) => void, job: Job, pieces: read
 
 /** A whole thing picked up where it was pressed: at its own end or middle near by, so that this can be set down exactly. */
 export function wholeAt(target: Target, p: Point, reachMm: number): Held {
-  return { kind: 'whole', path: 0, at: snapNear(target.paths, p, { reachMm })?.at ?? p };
+  return { kind: 'whole', path: 0, at: snapToOutlines(target.paths, p, { reachMm })?.at ?? p };
 }
 
 /** The piece whose outline comes nearest to a place, within reach. */

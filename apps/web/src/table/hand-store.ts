@@ -112,8 +112,9 @@ export const useHand = create<HandState>(() => ({
 }));
 
 export const setHand = useHand.setState;
+export const resetHand = (): void => useHand.setState(useHand.getInitialState(), true);
 
-const letGo = {
+const release = {
   frame: null,
   goingOn: null,
   places: [],
@@ -126,10 +127,10 @@ const letGo = {
 } as const;
 
 /** Takes a tool, or puts it away; what was half taken is let go, what was drawn stays. */
-export const takeHandTool = (tool: HandTool | null): void => setHand({ tool, ...letGo });
+export const takeHandTool = (tool: HandTool | null): void => setHand({ tool, ...release });
 
 export const takeTray = (tray: Tray): void =>
-  setHand({ tray, tool: tray === 'draw' ? 'outline' : tray === 'correct' ? 'points' : null, ...letGo });
+  setHand({ tray, tool: tray === 'draw' ? 'outline' : tray === 'correct' ? 'points' : null, ...release });
 
 /** One step back: places let go, the outline left as it stands, the tool put away, the choice let go. */
 export function stepBack(): boolean {

@@ -34,7 +34,7 @@ export function targetOf(job: Job, pieceId: string): Target | null {
     return {
       pieceId: drawn.id,
       name: drawn.name,
-      paths: drawn.source.kind === 'strip' ? outlinesFrom(drawn, job).paths : masterOf(drawn, job.making.thicknessMm).paths,
+      paths: drawn.source.kind === 'strip' ? outlinesFrom(drawn, job).paths : masterOf(drawn, job.making.stock.thicknessMm).paths,
       drawn,
       piece: null,
       isTraced: false,
@@ -79,11 +79,11 @@ export function shapeCommand(target: Target, paths: readonly Path[]): Command {
 export const newId = (): string => `drawn-${nanoid(10)}`;
 
 /** The longest name that may have a number or a word behind it. */
-const mostLetters = 60;
+const maxLetters = 60;
 
 /** A name that counts on: Circle 3. */
 export function nextName(job: Job, long: string): string {
-  const word = long.slice(0, mostLetters);
+  const word = long.slice(0, maxLetters);
   const taken = job.drawn.filter(({ name }) => name.startsWith(`${word} `)).map(({ name }) => Number(name.slice(word.length + 1)));
   return `${word} ${Math.max(0, ...taken.filter(Number.isFinite)) + 1}`;
 }
@@ -100,7 +100,7 @@ export const newDrawn = (job: Job, word: string, source: DrawnSource, more: Part
 
 const asDrawn = ({ name, piece, paths: own }: Target, paths: readonly Path[] = own): Drawn => ({
   id: newId(),
-  name: name.slice(0, mostLetters),
+  name: name.slice(0, maxLetters),
   purpose: piece?.purpose ?? 'cut',
   leftOut: false,
   source: sourceOf(paths),

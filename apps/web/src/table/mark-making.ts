@@ -4,11 +4,11 @@
  */
 import type { Command, Mark, Picture, Stated } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
-import { type MarkKind, markShapes } from '@nuvet/core/trueup';
+import { isCheck, type MarkKind, markKinds } from '@nuvet/core/trueup';
 import { nanoid } from 'nanoid';
 import { words } from '@/words';
-import { finder } from '@/workers/finding';
-import type { Ground } from './ground';
+import { finder } from '@/workers/finder.client';
+import type { Coordinates } from './coordinates';
 import { setTable, type Tool, takeTool } from './table-store';
 
 /** Play is asked for with a value that common practice starts from, mm. */
@@ -16,34 +16,34 @@ const usualPlay: Stated = { text: '0.3 mm', value: 0.3 };
 const untyped: Stated = { text: '', value: null };
 
 /** How many places a tool takes; a range is ended by the person. */
-export function placesOf(tool: Tool): { readonly least: number; readonly most: number } {
+export function placesOf(tool: Tool): { readonly min: number; readonly max: number } {
   switch (tool) {
     case 'datum':
-      return { least: 1, most: 1 };
+      return { min: 1, max: 1 };
     case 'pick-colour':
-      return { least: 1, most: 1 };
+      return { min: 1, max: 1 };
     case 'crop-box':
     case 'limit-box':
-      return { least: 2, most: 2 };
+      return { min: 2, max: 2 };
     case 'crop-outline':
     case 'limit-outline':
-      return { least: 3, most: 500 };
+      return { min: 3, max: 500 };
     case 'move-picture':
     case 'along-edge':
     case 'this-one':
-      return { least: Infinity, most: Infinity };
+      return { min: Infinity, max: Infinity };
     case 'box':
-      return { least: 1, most: 1 };
+      return { min: 1, max: 1 };
     default:
-      return markShapes[tool];
+      return markKinds[tool];
   }
 }
 
 /** Whether a tool's places are ended by Enter or a second click on the last one. */
-export const isOpenEnded = (tool: Tool): boolean => placesOf(tool).most > placesOf(tool).least;
+export const isOpenEnded = (tool: Tool): boolean => placesOf(tool).max > placesOf(tool).min;
 
 export function newMark(kind: MarkKind, points: readonly Point[], more: Partial<Mark> = {}): Mark {
-  const stated = markShapes[kind].stated.map((name): Stated => (name === 'play' ? usualPlay : untyped));
+  const stated = markKinds[kind].stated.map((name): Stated => (name === 'play' ? usualPlay : untyped));
   return { id: nanoid(), kind, points: points.map((p) => ({ ...p })), stated, ...more };
 }
 
@@ -51,15 +51,15 @@ export function newMark(kind: MarkKind, points: readonly Point[], more: Partial<
 function addMark(run: (command: Command) => void, picture: Picture, mark: Mark): void {
   run({ do: 'add-mark', pictureId: picture.id, mark });
   takeTool(null);
-  const isAsking = mark.stated.some((s) => s.value === null) && !mark.kind.startsWith('check');
+  const isAsking = mark.stated.some((s) => s.value === null) && !isCheck(mark);
   setTable({ asked: isAsking ? mark.id : null, selected: { markId: mark.id, index: mark.points.length - 1 } });
 }
 
 /** Takes what has been placed as it is meant; a message where it cannot be. */
-export async function finish(
+export async function takePlaces(
   run: (command: Command) => void,
   picture: Picture,
-  ground: Ground,
+  coordinates: Coordinates,
   tool: Tool,
   taken: readonly Point[],
 ): Promise<string | null> {
@@ -77,7 +77,7 @@ export async function finish(
       takeTool(null);
       return null;
     case 'limit-box':
-      setTable({ handedOver: { tool: 'limit', points: boxCorners(ground, taken) } });
+      setTable({ handedOver: { tool: 'limit', points: boxCorners(coordinates, taken) } });
       takeTool(null);
       return null;
     case 'datum':
@@ -89,20 +89,20 @@ export async function finish(
       takeTool(null);
       return null;
     case 'crop-box':
-      run({ do: 'change-picture', pictureId: picture.id, change: { crop: boxCorners(ground, taken) } });
+      run({ do: 'change-picture', pictureId: picture.id, change: { crop: boxCorners(coordinates, taken) } });
       takeTool(null);
       return null;
     case 'clearance': {
       takeTool(null);
-      const [a, b] = taken.map((p) => ground.toSurface(ground.toScreen(p))) as [Point, Point];
-      const sides = await finder().passage(ground.surface, a, b);
+      const [a, b] = taken.map((p) => coordinates.toRaster(coordinates.toScreen(p))) as [Point, Point];
+      const sides = await finder().passage(coordinates.raster, a, b);
       if (!sides) return words.table.nothingDrawnNear;
       addMark(
         run,
         picture,
         newMark(
           'clearance',
-          sides.map((p) => ground.originalOf(p)),
+          sides.map((p) => coordinates.originalOf(p)),
         ),
       );
       return null;
@@ -116,26 +116,26 @@ export async function finish(
 }
 
 /** A box seen upright on the screen from two of its corners. */
-function boxCorners(ground: Ground, taken: readonly Point[]): Point[] {
-  const [a, b] = taken.map((p) => ground.toScreen(p)) as [Point, Point];
-  return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => ground.toOriginal(p));
+function boxCorners(coordinates: Coordinates, taken: readonly Point[]): Point[] {
+  const [a, b] = taken.map((p) => coordinates.toScreen(p)) as [Point, Point];
+  return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => coordinates.toOriginal(p));
 }
 
 /** The drawn part as a box mark. */
 export async function addBox(
   run: (command: Command) => void,
   picture: Picture,
-  ground: Pick<Ground, 'surface' | 'originalOf'>,
+  coordinates: Pick<Coordinates, 'raster' | 'originalOf'>,
 ): Promise<string | null> {
-  const hull = await finder().drawnPart(ground.surface);
+  const hull = await finder().drawnPart(coordinates.raster);
   if (!hull) return words.table.nothingDrawnWasFoundInThis;
   addMark(
     run,
     picture,
     newMark(
       'box',
-      hull.map((p) => ground.originalOf(p)),
-      { way: 'contained' },
+      hull.map((p) => coordinates.originalOf(p)),
+      { boxFit: 'contained' },
     ),
   );
   return null;

@@ -8,14 +8,14 @@ import { words } from '@/words';
 import { movedDrawn, type Target, takenOver, targetOf } from './hand-target';
 
 /** A job holds at most so many drawn things. */
-const mostDrawn = 5000;
+const maxDrawn = 5000;
 
 /** @param fixed the place that stays where it is; null is given where there would be too many drawn things */
 export function allScaled(job: Job, factor: number, fixed: Point): Command | null {
   const map = about(fixed, stretch(factor));
   const brought = keptPieces({ ...job, drawn: [] });
   const ids = [...job.drawn.filter((d) => !d.leftOut).map((d) => d.id), ...brought.map((p) => p.id)];
-  if (ids.length === 0 || job.drawn.length + brought.length > mostDrawn) return null;
+  if (ids.length === 0 || job.drawn.length + brought.length > maxDrawn) return null;
   const by = ids.flatMap((id): Drawn[] => {
     const taken = takenOver(job, id);
     const target = targetOf(job, id) as Target;

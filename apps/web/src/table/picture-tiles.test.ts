@@ -1,13 +1,13 @@
 /** Which tiles of a picture are fetched and drawn: as fine as the screen, only those in sight, coarse ones until then. */
 
-import { newPicture, type Surface, surfaceOf } from '@nuvet/core/job';
+import { newPicture, type RasterSource, rasterSourceOf } from '@nuvet/core/job';
 import { asProjection, inverseProjection } from '@nuvet/core/plane';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
-import { groundOf } from './ground';
+import { levelSize } from '../shared/pyramid';
+import { coordinatesOf } from './coordinates';
 import { PictureTiles } from './picture-tiles';
-import { levelSize } from './pyramid';
 
 /** An image that is there as soon as it is let. */
 class Fetched {
@@ -156,35 +156,35 @@ describe('the ground under a picture', () => {
   const view = { scale: 6, x: 40, y: 500 };
   const place = fc.record({ x: fc.double({ min: 0, max: 1200, noNaN: true }), y: fc.double({ min: 0, max: 900, noNaN: true }) });
   it('leads from the picture to the screen and back', () => {
-    const ground = groundOf(picture, surfaceOf(picture, null), view);
+    const coordinates = coordinatesOf(picture, rasterSourceOf(picture, null), view);
     fc.assert(
       fc.property(place, (p) => {
-        const back = ground.toOriginal(ground.toScreen(p));
+        const back = coordinates.toOriginal(coordinates.toScreen(p));
         expect(Math.hypot(back.x - p.x, back.y - p.y)).toBeLessThan(1e-9);
       }),
     );
     // A pixel is 25.4/300 mm, six screen pixels each.
-    expect(ground.scale).toBeCloseTo((6 * 25.4) / 300, 9);
+    expect(coordinates.scale).toBeCloseTo((6 * 25.4) / 300, 9);
   });
   it('of a photograph laid flat leads through what it was laid flat by', () => {
     const toOriginal = { ...asProjection({ a: 0.9, b: 0.05, c: 0.1, d: 1.1, e: 30, f: 10 }), g: 1e-4, h: -2e-4 };
-    const flat: Surface = { ...surfaceOf(picture, null), id: 'flat', toOriginal };
-    const ground = groundOf(picture, flat, view);
+    const flat: RasterSource = { ...rasterSourceOf(picture, null), id: 'flat', toOriginal };
+    const coordinates = coordinatesOf(picture, flat, view);
     fc.assert(
       fc.property(place, (p) => {
-        const back = ground.toOriginal(ground.toScreen(p));
+        const back = coordinates.toOriginal(coordinates.toScreen(p));
         expect(Math.hypot(back.x - p.x, back.y - p.y)).toBeLessThan(1e-6);
       }),
     );
-    const surfacePoint = { x: 200, y: 300 };
-    const original = ground.originalOf(surfacePoint);
+    const rasterPoint = { x: 200, y: 300 };
+    const original = coordinates.originalOf(rasterPoint);
     const there = inverseProjection(toOriginal);
     const w = there.g * original.x + there.h * original.y + there.i;
     expect((there.a * original.x + there.c * original.y + there.e) / w).toBeCloseTo(200, 6);
   });
   it('keeps a place that is pulled over the rim within the picture', () => {
-    const ground = groundOf(picture, surfaceOf(picture, null), view);
-    const outside = ground.toOriginal({ x: -4000, y: 9000 });
+    const coordinates = coordinatesOf(picture, rasterSourceOf(picture, null), view);
+    const outside = coordinates.toOriginal({ x: -4000, y: 9000 });
     expect(outside.x === 0 || outside.x === 1200).toBe(true);
     expect(outside.y === 0 || outside.y === 900).toBe(true);
   });

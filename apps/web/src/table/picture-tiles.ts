@@ -3,10 +3,10 @@
  * A picture's tiles in the browser: fetched when they come into sight, the least used let go.
  */
 import { apply, inverse, type Point, type Transform } from '@nuvet/core/plane';
-import { levelSize, levelsOf, tileSize } from './pyramid';
+import { levelSize, levelsOf, tileSize } from '../shared/pyramid';
 import type { Size } from './view';
 
-const mostKept = 320;
+const maxKept = 320;
 
 interface Kept {
   readonly image: HTMLImageElement;
@@ -49,7 +49,7 @@ export class PictureTiles {
       };
       image.onerror = () => this.kept.delete(key);
       image.src = `/api/pictures/${this.id}/tiles/${key}`;
-      if (this.kept.size > mostKept) {
+      if (this.kept.size > maxKept) {
         const oldest = this.kept.keys().next().value;
         if (oldest) this.kept.delete(oldest);
       }
@@ -85,7 +85,7 @@ export class PictureTiles {
   private drawLevel(canvas: CanvasRenderingContext2D, level: number, sight: { from: Point; to: Point }): void {
     const size = levelSize(this.widthPx, this.heightPx, level);
     const [kx, ky] = [this.widthPx / size.width, this.heightPx / size.height];
-    const clamp = (value: number, most: number) => Math.min(most, Math.max(0, value));
+    const clamp = (value: number, max: number) => Math.min(max, Math.max(0, value));
     const lastColumn = Math.ceil(size.width / tileSize) - 1;
     const lastRow = Math.ceil(size.height / tileSize) - 1;
     const [c0, c1] = [sight.from.x, sight.to.x].map((x) => clamp(Math.floor(x / kx / tileSize), lastColumn)) as [number, number];

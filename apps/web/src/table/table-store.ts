@@ -5,11 +5,11 @@
  */
 import type { JobTrace } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
-import type { Followed, Snap } from '@nuvet/core/raster';
+import type { LiveWireTarget, Snap } from '@nuvet/core/raster';
 import type { Symmetry } from '@nuvet/core/trace';
 import type { MarkKind } from '@nuvet/core/trueup';
 import { create } from 'zustand';
-import type { DeviationSeen, RelationSeen } from '@/workers/tracer';
+import type { DeviationSeen, RelationSeen } from '@/workers/tracer.worker';
 import type { Size, View } from './view';
 
 /** A mark to make, or something else that takes places on the picture. */
@@ -39,9 +39,9 @@ export interface Ghost {
   readonly word: string;
 }
 
-/** Pixels of the surface. */
-export interface Way {
-  readonly follow: Followed;
+/** Pixels of the raster. */
+export interface LiveWirePath {
+  readonly follow: LiveWireTarget;
   /** What has been held, from click to click. */
   readonly held: readonly (readonly Point[])[];
   /** From the last click to the pointer. */
@@ -64,7 +64,7 @@ export interface TableState {
   readonly selected: MarkPoint | null;
   /** Where the pointer is, screen pixels; null when it is elsewhere. */
   readonly pointer: Point | null;
-  /** What the next click would take: a feature of the picture near the pointer, pixels of the surface. */
+  /** What the next click would take: a feature of the picture near the pointer, pixels of the raster. */
   readonly snap: Snap | null;
   readonly ghosts: readonly Ghost[];
   readonly hoveredPiece: string | null;
@@ -75,8 +75,8 @@ export interface TableState {
   readonly symmetry: Symmetry | null;
   /** What segments nearly are to one another, while that is looked at; those refused by their key. */
   readonly relations: { readonly seen: readonly RelationSeen[]; readonly refused: readonly string[] } | null;
-  /** The way along an edge that is being led. */
-  readonly way: Way;
+  /** The path along an edge that is being led. */
+  readonly liveWire: LiveWirePath;
   /** Places that a tool of the trace took, for the stage to act on; pixels of the original picture. */
   readonly handedOver: { readonly tool: 'limit' | 'pick-colour'; readonly points: readonly Point[] } | null;
   readonly preview: JobTrace | null;
@@ -114,7 +114,7 @@ export const useTable = create<TableState>(() => ({
   deviation: null,
   symmetry: null,
   relations: null,
-  way: { follow: 'edge', held: [], next: [], start: null },
+  liveWire: { follow: 'edge', held: [], next: [], start: null },
   handedOver: null,
   preview: null,
   isDocketAside: false,
@@ -129,11 +129,24 @@ export const useTable = create<TableState>(() => ({
 
 export const setTable = useTable.setState;
 
+/** A job that is opened begins with a table of its own; only the window's size and what is drawn aside stay. */
+export const resetTable = (): void => {
+  const { screen, isDocketAside } = useTable.getState();
+  useTable.setState({ ...useTable.getInitialState(), screen, isDocketAside }, true);
+};
+
 /** Puts the tool in hand away or takes another; what was half made is let go. */
 export const takeTool = (tool: Tool | null): void =>
-  setTable(({ way }) => ({ tool, taken: [], dragged: null, draggedPlace: null, snap: null, way: { ...emptyWay, follow: way.follow } }));
+  setTable(({ liveWire }) => ({
+    tool,
+    taken: [],
+    dragged: null,
+    draggedPlace: null,
+    snap: null,
+    liveWire: { ...emptyLiveWire, follow: liveWire.follow },
+  }));
 
-export const emptyWay: Omit<Way, 'follow'> = { held: [], next: [], start: null };
+export const emptyLiveWire: Omit<LiveWirePath, 'follow'> = { held: [], next: [], start: null };
 
 /** Whether a click is to ignore snapping, by key or by the switch for fingers. */
 export const ignoresSnapping = (event: { readonly altKey: boolean }): boolean => event.altKey || useTable.getState().isFree;

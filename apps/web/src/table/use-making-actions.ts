@@ -1,16 +1,18 @@
 'use client';
 /**
- * Pointer and keys while a job is proved and made ready: two places taken for a size or a bridge, bridges and pages dragged.
+ * Pointer and keys while a job is proved and made ready: two places taken for a size or a bridge; bridges, and what a process lets be
+ * dragged.
  * Every answer is whether the event was taken.
  */
 import type { Piece } from '@nuvet/core/job';
-import { distance, type Point } from '@nuvet/core/plane';
+import { distance, isInBox, type Point } from '@nuvet/core/plane';
 import { placeNear } from '@nuvet/core/proof';
 import { nanoid } from 'nanoid';
 import { useRef } from 'react';
-import { useJob } from '@/stages/job-store';
+import { useJob } from '@/job/job-store';
 import { words } from '@/words';
 import { letMakingGo, setMaking, useMaking } from './making-store';
+import type { Handle, TableProcess } from './table-process';
 import { toScreen, toSheet, type View } from './view';
 
 const pickPx = 12;
@@ -21,13 +23,15 @@ interface Surroundings {
   readonly stage: string;
   readonly pieces: readonly Piece[];
   readonly view: () => View;
+  /** The process that is open, while it is made ready. */
+  readonly process: TableProcess | null;
   readonly onMessage: (text: string) => void;
 }
 
-export function useMakingActions({ stage, pieces, view, onMessage }: Surroundings) {
+export function useMakingActions({ stage, pieces, view, process, onMessage }: Surroundings) {
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
-  const from = useRef<{ screen: Point; place: Point } | null>(null);
+  const from = useRef<{ screen: Point; handle: Handle } | null>(null);
 
   /** The place on an outline that is meant by one on the screen. */
   const aimAt = (screen: Point): Point | null => {
@@ -35,39 +39,46 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
     return place && distance(toScreen(view(), place), screen) <= aimPx ? place : null;
   };
 
-  const holdUnder = (screen: Point) => {
-    for (const hold of job.proof.holds)
+  const bridgeUnder = (screen: Point) => {
+    for (const bridge of job.proof.bridges)
       for (const end of ['from', 'to'] as const)
-        if (distance(toScreen(view(), hold[end]), screen) <= pickPx) return { id: hold.id, end, at: hold[end] };
+        if (distance(toScreen(view(), bridge[end]), screen) <= pickPx) return { id: bridge.id, end, at: bridge[end] };
     return null;
+  };
+
+  const handleUnder = (handles: readonly Handle[], screen: Point): Handle | null => {
+    const place = toSheet(view(), screen);
+    const isUnder = ({ at, box }: Handle): boolean =>
+      box === undefined ? distance(toScreen(view(), at), screen) <= pickPx : box === null || isInBox(box, place);
+    return handles.findLast(isUnder) ?? null;
   };
 
   const down = (screen: Point): boolean => {
     if (stage === 'prove' && !useMaking.getState().asking) {
-      const hold = holdUnder(screen);
-      if (hold) setMaking({ draggedHold: hold });
-      return hold !== null;
+      const bridge = bridgeUnder(screen);
+      if (bridge) setMaking({ draggedBridge: bridge });
+      return bridge !== null;
     }
-    const { tray, tiling } = useMaking.getState();
-    if (stage === 'make-ready' && tray === 'print' && tiling) {
-      from.current = { screen, place: tiling.place };
-      setMaking({ draggedPages: tiling.place });
-      return true;
+    const handle = stage === 'make-ready' && process ? handleUnder(process.handles, screen) : null;
+    if (handle) {
+      from.current = { screen, handle };
+      setMaking({ dragged: { id: handle.id, at: handle.at } });
     }
-    return false;
+    return handle !== null;
   };
 
   const move = (screen: Point): boolean => {
-    const { asking, draggedHold, draggedPages } = useMaking.getState();
-    if (draggedHold) {
+    const { asking, draggedBridge, dragged } = useMaking.getState();
+    if (draggedBridge) {
       const at = aimAt(screen);
-      if (at) setMaking({ draggedHold: { ...draggedHold, at } });
+      if (at) setMaking({ draggedBridge: { ...draggedBridge, at } });
       return true;
     }
-    if (draggedPages && from.current) {
+    if (dragged && from.current) {
       const { scale } = view();
-      const { screen: start, place } = from.current;
-      setMaking({ draggedPages: { x: place.x + (screen.x - start.x) / scale, y: place.y - (screen.y - start.y) / scale } });
+      const { screen: start, handle } = from.current;
+      const at = { x: handle.at.x + (screen.x - start.x) / scale, y: handle.at.y - (screen.y - start.y) / scale };
+      setMaking({ dragged: { id: handle.id, at } });
       return true;
     }
     if (asking) setMaking({ aim: aimAt(screen) });
@@ -75,20 +86,22 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
   };
 
   const up = (): boolean => {
-    const { draggedHold, draggedPages } = useMaking.getState();
-    if (draggedHold) {
-      const { id, end, at } = draggedHold;
-      setMaking({ draggedHold: null });
-      const before = job.proof.holds.find((h) => h.id === id);
+    const { draggedBridge, dragged } = useMaking.getState();
+    if (draggedBridge) {
+      const { id, end, at } = draggedBridge;
+      setMaking({ draggedBridge: null });
+      const before = job.proof.bridges.find((h) => h.id === id);
       if (before && distance(before[end], at) > 1e-6)
-        run({ do: 'prove-by', change: { holds: job.proof.holds.map((h) => (h.id === id ? { ...h, [end]: at } : h)) } });
+        run({ do: 'prove-by', change: { bridges: job.proof.bridges.map((h) => (h.id === id ? { ...h, [end]: at } : h)) } });
       return true;
     }
-    if (draggedPages && from.current) {
-      const isMoved = distance(draggedPages, from.current.place) > 1e-6;
+    if (dragged && from.current) {
+      const { handle } = from.current;
+      const isMoved = distance(dragged.at, handle.at) > 1e-6;
       from.current = null;
-      setMaking({ draggedPages: null });
-      if (isMoved) run({ do: 'set-up', change: { printing: { ...job.setup.printing, place: draggedPages } } });
+      setMaking({ dragged: null });
+      if (isMoved) process?.drop(dragged);
+      else process?.click(handle);
       return true;
     }
     return false;
@@ -116,8 +129,8 @@ export function useMakingActions({ stage, pieces, view, onMessage }: Surrounding
         change: { pinned: [...job.proof.pinned, { id: nanoid(10), name, of: { kind: 'between', a: first, b: at }, mm, toleranceMm: 0.1 }] },
       });
     } else {
-      const widthMm = job.proof.holds[0]?.widthMm ?? Math.max(1, job.proof.thinnestMm);
-      run({ do: 'prove-by', change: { holds: [...job.proof.holds, { id: nanoid(10), from: first, to: at, widthMm }] } });
+      const widthMm = job.proof.bridges[0]?.widthMm ?? Math.max(1, job.proof.thinnestMm);
+      run({ do: 'prove-by', change: { bridges: [...job.proof.bridges, { id: nanoid(10), from: first, to: at, widthMm }] } });
     }
     letMakingGo();
     return true;

@@ -5,32 +5,32 @@
 import { apply, distance, type Point } from '@nuvet/core/plane';
 import type { SheetSnap } from '@nuvet/core/shape';
 import { useRef } from 'react';
-import { finder } from '@/workers/finding';
-import type { Ground } from './ground';
+import { finder } from '@/workers/finder.client';
+import type { Coordinates } from './coordinates';
 import { setTable, useTable } from './table-store';
 
 /** A feature of the picture is taken from this near, screen pixels. */
 const snapReach = 10;
 
-export function usePictureSnap(ground: () => Ground | null) {
-  const snapping = useRef<{ wanted: { at: Point; ground: Ground } | null; isBusy: boolean }>({ wanted: null, isBusy: false });
+export function usePictureSnap(coordinates: () => Coordinates | null) {
+  const snapping = useRef<{ wanted: { at: Point; coordinates: Coordinates } | null; isBusy: boolean }>({ wanted: null, isBusy: false });
 
   /** Asks for the feature near the pointer; only the newest place is looked at. */
   const lookForSnap = (at: Point) => {
-    const place = ground();
+    const place = coordinates();
     if (!place) return;
-    snapping.current.wanted = { at, ground: place };
+    snapping.current.wanted = { at, coordinates: place };
     if (snapping.current.isBusy) return;
     snapping.current.isBusy = true;
     void (async () => {
       while (snapping.current.wanted) {
-        const { at: p, ground: g } = snapping.current.wanted;
+        const { at: p, coordinates: g } = snapping.current.wanted;
         snapping.current.wanted = null;
         const reach = Math.min(40, Math.max(1.5, snapReach / g.scale));
         const found = await finder()
-          .snap(g.surface, g.toSurface(p), reach)
+          .snap(g.raster, g.toRaster(p), reach)
           .catch(() => null);
-        setTable({ snap: found && g.scale * distance(found.at, g.toSurface(p)) <= snapReach + 2 ? found : null });
+        setTable({ snap: found && g.scale * distance(found.at, g.toRaster(p)) <= snapReach + 2 ? found : null });
       }
       snapping.current.isBusy = false;
     })();
@@ -39,16 +39,16 @@ export function usePictureSnap(ground: () => Ground | null) {
   /** What was found in the picture near the pointer, on the sheet. */
   const snapOnSheet = (): SheetSnap | null => {
     const { snap } = useTable.getState();
-    const place = ground();
-    return snap && place ? { at: apply(place.surface.toSheet, snap.at), word: snap.kind === 'middle' ? 'middle' : 'on line' } : null;
+    const place = coordinates();
+    return snap && place ? { at: apply(place.raster.toSheet, snap.at), word: snap.kind === 'middle' ? 'middle' : 'on line' } : null;
   };
 
   /** The place that a click at a point takes: the feature shown there, or the point itself. */
   const placeAt = (p: Point, isHeldOff: boolean): Point | null => {
-    const place = ground();
+    const place = coordinates();
     if (!place) return null;
     const { snap } = useTable.getState();
-    const isNear = snap && distance(place.toSurface(p), snap.at) * place.scale <= snapReach + 2;
+    const isNear = snap && distance(place.toRaster(p), snap.at) * place.scale <= snapReach + 2;
     return snap && isNear && !isHeldOff ? place.originalOf(snap.at) : place.toOriginal(p);
   };
 

@@ -1,7 +1,7 @@
 /**
  * The view of the light table: where on the screen the sheet lies. Screen x right, y down, in CSS pixels; sheet y up.
  */
-import type { Surface } from '@nuvet/core/job';
+import type { RasterSource } from '@nuvet/core/job';
 import type { Box, Point, Transform } from '@nuvet/core/plane';
 import { apply, chain, inverse } from '@nuvet/core/plane';
 import type { TrueUpFit } from '@nuvet/core/trueup';
@@ -22,8 +22,8 @@ export interface Size {
 export const sheetToScreen = ({ scale, x, y }: View): Transform => ({ a: scale, b: 0, c: 0, d: -scale, e: x, f: y });
 export const toScreen = (view: View, p: Point): Point => apply(sheetToScreen(view), p);
 export const toSheet = (view: View, p: Point): Point => apply(inverse(sheetToScreen(view)), p);
-/** From a surface's pixels to the screen. */
-export const placementOf = (view: View, surface: Pick<Surface, 'toSheet'>): Transform => chain(sheetToScreen(view), surface.toSheet);
+/** From a raster's pixels to the screen. */
+export const placementOf = (view: View, raster: Pick<RasterSource, 'toSheet'>): Transform => chain(sheetToScreen(view), raster.toSheet);
 
 /** A box of the sheet with a margin, such as all that lies on it. */
 export function wholeSheet(box: Box, screen: Size): View {

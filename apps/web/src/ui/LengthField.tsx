@@ -4,7 +4,7 @@
  */
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
-import { parseLength, printBoth } from '@nuvet/core/length';
+import { type LengthRange, parseLength, printBoth } from '@nuvet/core/length';
 import type { Said } from '@nuvet/core/messages';
 import { useEffect, useRef, useState } from 'react';
 import { told } from '@/words/told';
@@ -15,7 +15,7 @@ interface Props {
   readonly text: string;
   readonly unit: 'mm' | 'in';
   readonly onLength: (mm: number, text: string) => void;
-  readonly range?: 'positive' | 'any';
+  readonly range?: LengthRange;
   readonly takesFocus?: boolean;
   readonly placeholder?: string;
   /** Shown where there is no fault, in place of what the length comes to. */

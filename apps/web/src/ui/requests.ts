@@ -25,6 +25,9 @@ export class RequestError extends Error {
 
 export const noConnection = () => new RequestError('no-connection', words.ui.theServerCannotBeReached);
 
+/** What a server between would answer for a reply that it cannot use. */
+const badGateway = 502;
+
 function refusal(body: unknown, status: number): RequestError {
   const problem = problemSchema.safeParse(body);
   return problem.success
@@ -32,7 +35,7 @@ function refusal(body: unknown, status: number): RequestError {
     : new RequestError('our-fault', words.ui.unexpectedReplyFromTheServer, status);
 }
 
-/** @throws RequestError, with code `no-connection` where there was no answer at all */
+/** @throws RequestError, with code `no-connection` where there was no answer at all; one that cannot be read may pass */
 export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', url: string, answer: z.ZodType<T>, body?: unknown): Promise<T> {
   const response = await fetch(url, {
     method,
@@ -42,7 +45,10 @@ export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', url: string, ans
   });
   const read: unknown = response.status === 204 ? null : await response.json().catch(() => null);
   if (!response.ok) throw refusal(read, response.status);
-  return answer.parse(read);
+  const told = answer.safeParse(read);
+  // Cut off on its way, or written by something between here and the server.
+  if (!told.success) throw new RequestError('our-fault', words.ui.unexpectedReplyFromTheServer, badGateway);
+  return told.data;
 }
 
 /** Sends bytes as they are. `onShare` hears the share sent, 0 to 1; at 1 the server still works on them. */

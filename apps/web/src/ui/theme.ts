@@ -46,5 +46,6 @@ export const theme = createTheme({
     // A knob is where it was moved to: gliding there would cost a frame of the whole page sixty times a second.
     MuiSlider: { styleOverrides: { thumb: { transition: 'none' }, track: { transition: 'none' } } },
     MuiTextField: { defaultProps: { size: 'small' } },
+    MuiToggleButton: { styleOverrides: { root: { color: colours.quietInk } } },
   },
 });

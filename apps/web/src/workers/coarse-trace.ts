@@ -1,9 +1,9 @@
 /**
  * A first look at a trace, from a picture halved a few times: quick enough to be seen while a slider moves.
  */
-import { type JobTrace, type JobTraceSettings, type Picture, type Surface, traceOnSheet } from '@nuvet/core/job';
+import { type JobTrace, type JobTraceSettings, type Picture, type RasterSource, traceOnSheet } from '@nuvet/core/job';
 import { chain, stretch } from '@nuvet/core/plane';
-import { onlyInside, reducedTo } from '@nuvet/core/raster';
+import { downsample, onlyInside } from '@nuvet/core/raster';
 import { findInk, firstLook } from '@nuvet/core/trace';
 import { framesOf, type Held, holding, limitsOn } from './held-picture';
 
@@ -11,10 +11,10 @@ import { framesOf, type Held, holding, limitsOn } from './held-picture';
 const coarsePx = 1300;
 
 /** The picture halved, where that is worth while and its greys have been read. */
-function coarseOf(surface: Surface): Held['coarse'] {
-  const own = holding(surface);
+function coarseOf(raster: RasterSource): Held['coarse'] {
+  const own = holding(raster);
   if (!own.grey || Math.max(own.grey.width, own.grey.height) <= 1.5 * coarsePx) return undefined;
-  own.coarse ??= reducedTo(own.grey, coarsePx);
+  own.coarse ??= downsample(own.grey, coarsePx);
   return own.coarse;
 }
 
@@ -22,16 +22,16 @@ function coarseOf(surface: Surface): Held['coarse'] {
  * A first look at a trace, on a picture halved a few times; null where that would be no quicker, or needs what is not read
  * yet.
  */
-export function coarseTrace(picture: Picture, surface: Surface, settings: JobTraceSettings): JobTrace | null {
-  const coarse = settings.colours.length > 0 || settings.take !== 'shape' ? undefined : coarseOf(surface);
+export function coarseTrace(picture: Picture, raster: RasterSource, settings: JobTraceSettings): JobTrace | null {
+  const coarse = settings.colours.length > 0 || settings.take !== 'shape' ? undefined : coarseOf(raster);
   if (!coarse) return null;
   const { factor } = coarse;
-  const mmPerPx = surface.mmPerPx * factor;
+  const mmPerPx = raster.mmPerPx * factor;
   const { threshold, inverted, smallestMm, within, aroundFrame } = settings;
-  const own = holding(surface);
+  const own = holding(raster);
   const key = JSON.stringify([threshold, inverted, smallestMm, mmPerPx, picture.crop, within, aroundFrame, framesOf(picture)]);
   if (own.coarseInk?.key !== key) {
-    const { outlines } = limitsOn(picture, surface, settings, own.grey);
+    const { outlines } = limitsOn(picture, raster, settings, own.grey);
     const small = outlines.reduce(
       (grey, outline) =>
         onlyInside(
@@ -44,14 +44,14 @@ export function coarseTrace(picture: Picture, surface: Surface, settings: JobTra
     own.coarseInk = { key, ink: findInk(small, mmPerPx, settings) };
   }
   const found = firstLook(own.coarseInk.ink, mmPerPx, settings);
-  return traceOnSheet(picture, settings, found, { toSheet: chain(surface.toSheet, stretch(factor)), mmPerPx });
+  return traceOnSheet(picture, settings, found, { toSheet: chain(raster.toSheet, stretch(factor)), mmPerPx });
 }
 
 /** How often a first look is tried beforehand: an engine makes quick code only of what has run a few times. */
 const rehearsals = 4;
 
 /** The first move of a slider shall find all that a first look needs. */
-export function prepareLooks(picture: Picture, surface: Surface, settings: JobTraceSettings): void {
-  if (holding(surface).coarse) return;
-  for (let k = 0; k < rehearsals; k++) coarseTrace(picture, surface, settings);
+export function prepareLooks(picture: Picture, raster: RasterSource, settings: JobTraceSettings): void {
+  if (holding(raster).coarse) return;
+  for (let k = 0; k < rehearsals; k++) coarseTrace(picture, raster, settings);
 }

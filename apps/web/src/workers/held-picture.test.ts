@@ -5,27 +5,27 @@ import {
   newPicture,
   type Picture,
   type Piece,
-  type Surface,
-  surfaceOf,
+  type RasterSource,
+  rasterSourceOf,
 } from '@nuvet/core/job';
 import { centreOf, distance, nearestOnPath, pathArea, pathBox, polygonOf } from '@nuvet/core/plane';
 import type { GreyPicture } from '@nuvet/core/raster';
 import { deviationOf, fullSheetScene, plateScene, type Scene, scanScene } from '@nuvet/truth';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { breathing } from './breathing';
 import { coarseTrace, prepareLooks } from './coarse-trace';
-import { bordersOf, holding, unheard } from './held-picture';
+import { holding, noProgress, pictureBorders } from './held-picture';
+import { runInSlices } from './slices';
 
 const settings: JobTraceSettings = { ...defaultTraceSettings, toleranceMm: 0.1, smallestMm: 1 };
 let count = 0;
 
 /** A picture of a scene as the job has it, brought to its size, each with a number of its own. */
-function scanned(scene: Scene, dpi: number): { grey: GreyPicture; picture: Picture; surface: Surface; mmPerPx: number } {
+function scanned(scene: Scene, dpi: number): { grey: GreyPicture; picture: Picture; raster: RasterSource; mmPerPx: number } {
   const { picture: grey, mmPerPx } = scanScene(scene, { dpi, seed: 3 });
   const id = `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`;
   const resolution = { dpi, source: 'png', trusted: true } as const;
   const picture = newPicture({ id, name: 'scan.png', widthPx: grey.width, heightPx: grey.height, resolution });
-  return { grey, picture, surface: surfaceOf(picture, null), mmPerPx };
+  return { grey, picture, raster: rasterSourceOf(picture, null), mmPerPx };
 }
 
 const asked: string[] = [];
@@ -45,23 +45,23 @@ const wanted = () => true;
 
 describe('borders', () => {
   it('are found once for every tolerance, the pixels read once, with the share that has come', async () => {
-    const { grey, picture, surface } = scanned(plateScene, 100);
+    const { grey, picture, raster } = scanned(plateScene, 100);
     serving(grey);
     const shares: number[] = [];
-    const first = await bordersOf(picture, surface, settings, wanted, (share) => shares.push(share), unheard);
-    expect(await bordersOf(picture, surface, { ...settings, toleranceMm: 0.4 }, wanted, unheard, unheard)).toBe(first);
-    expect(await bordersOf(picture, surface, { ...settings, inverted: true }, wanted, unheard, unheard)).not.toBe(first);
+    const first = await pictureBorders(picture, raster, settings, wanted, (share) => shares.push(share), noProgress);
+    expect(await pictureBorders(picture, raster, { ...settings, toleranceMm: 0.4 }, wanted, noProgress, noProgress)).toBe(first);
+    expect(await pictureBorders(picture, raster, { ...settings, inverted: true }, wanted, noProgress, noProgress)).not.toBe(first);
     expect(asked).toEqual([`/api/pictures/${picture.id}/grey`]);
     expect(shares.at(-1)).toBe(1);
   });
   it('are those within the crop and what the trace is limited to; the rest counts as paper', async () => {
-    const { grey, picture, surface } = scanned(fullSheetScene(), 60);
+    const { grey, picture, raster } = scanned(fullSheetScene(), 60);
     serving(grey);
-    const all = await bordersOf(picture, surface, settings, wanted, unheard, unheard);
+    const all = await pictureBorders(picture, raster, settings, wanted, noProgress, noProgress);
     const half = [{ x: 0, y: 0 }, { x: grey.width / 2, y: 0 }, { x: grey.width / 2, y: grey.height }, { x: 0, y: grey.height }]; // biome-ignore format: corners
-    const left = await bordersOf({ ...picture, crop: half }, surface, settings, wanted, unheard, unheard);
+    const left = await pictureBorders({ ...picture, crop: half }, raster, settings, wanted, noProgress, noProgress);
     const top = half.map(({ x, y }) => ({ x: 2 * x, y: y / 2 }));
-    const corner = await bordersOf({ ...picture, crop: half }, surface, { ...settings, within: top }, wanted, unheard, unheard);
+    const corner = await pictureBorders({ ...picture, crop: half }, raster, { ...settings, within: top }, wanted, noProgress, noProgress);
     const [n, m, k] = [all, left, corner].map((borders) => borders?.contours.length ?? 0) as [number, number, number];
     expect(m / n).toBeGreaterThan(0.4);
     expect(m / n).toBeLessThan(0.65);
@@ -71,24 +71,28 @@ describe('borders', () => {
     expect(asked).toHaveLength(1);
   });
   it('come to nothing once they are no longer wanted, or say that the picture could not be read', async () => {
-    const { grey, picture, surface } = scanned(plateScene, 80);
+    const { grey, picture, raster } = scanned(plateScene, 80);
     serving(grey);
-    expect(await bordersOf(picture, surface, settings, () => false, unheard, unheard)).toBeNull();
+    expect(await pictureBorders(picture, raster, settings, () => false, noProgress, noProgress)).toBeNull();
     const other = scanned(plateScene, 70);
     answer = () => new Response(null, { status: 404 });
-    await expect(bordersOf(other.picture, other.surface, settings, wanted, unheard, unheard)).rejects.toThrow('could not be read');
+    await expect(pictureBorders(other.picture, other.raster, settings, wanted, noProgress, noProgress)).rejects.toThrow(
+      'could not be read',
+    );
     // The next attempt reads it anew.
     serving(other.grey);
-    expect((await bordersOf(other.picture, other.surface, settings, wanted, unheard, unheard))?.contours.length).toBeGreaterThan(0);
+    expect((await pictureBorders(other.picture, other.raster, settings, wanted, noProgress, noProgress))?.contours.length).toBeGreaterThan(
+      0,
+    );
   });
   it('of another picture let the one before go', async () => {
     const [a, b] = [scanned(plateScene, 60), scanned(plateScene, 50)];
     serving(a.grey);
-    await bordersOf(a.picture, a.surface, settings, wanted, unheard, unheard);
+    await pictureBorders(a.picture, a.raster, settings, wanted, noProgress, noProgress);
     serving(b.grey);
-    await bordersOf(b.picture, b.surface, settings, wanted, unheard, unheard);
-    expect(holding(b.surface).grey?.width).toBe(b.grey.width);
-    expect(holding(a.surface).grey).toBeUndefined();
+    await pictureBorders(b.picture, b.raster, settings, wanted, noProgress, noProgress);
+    expect(holding(b.raster).grey?.width).toBe(b.grey.width);
+    expect(holding(a.raster).grey).toBeUndefined();
   });
 });
 
@@ -103,7 +107,7 @@ describe('work in steps', () => {
   }
   it('tells how far it is, and comes to its end', async () => {
     const shares: number[] = [];
-    expect(await breathing(slow(12), (share) => shares.push(share))).toBe('done');
+    expect(await runInSlices(slow(12), (share) => shares.push(share))).toBe('done');
     expect(shares.length).toBeGreaterThan(0);
     expect(shares).toEqual(shares.toSorted((a, b) => a - b));
   });
@@ -112,18 +116,18 @@ describe('work in steps', () => {
     setTimeout(() => {
       isWanted = false;
     });
-    expect(await breathing(slow(400), unheard, () => isWanted)).toBeNull();
+    expect(await runInSlices(slow(400), noProgress, () => isWanted)).toBeNull();
   });
 });
 
 describe('a first look', () => {
   it('has every piece of the scene, each within a coarse pixel of where it is', async () => {
     const scene = fullSheetScene();
-    const { grey, picture, surface, mmPerPx } = scanned(scene, 300);
+    const { grey, picture, raster, mmPerPx } = scanned(scene, 300);
     serving(grey);
-    expect(coarseTrace(picture, surface, settings)).toBeNull();
-    await bordersOf(picture, surface, settings, wanted, unheard, unheard);
-    const look = coarseTrace(picture, surface, settings);
+    expect(coarseTrace(picture, raster, settings)).toBeNull();
+    await pictureBorders(picture, raster, settings, wanted, noProgress, noProgress);
+    const look = coarseTrace(picture, raster, settings);
     expect(look?.pieces).toHaveLength(scene.pieces.length);
     const factor = (look?.mmPerPx ?? 0) / mmPerPx;
     expect(factor).toBeCloseTo(4, 9);
@@ -141,29 +145,29 @@ describe('a first look', () => {
     expect(off.rmsMm).toBeLessThan(0.6 * (look?.mmPerPx ?? 0));
   });
   it('follows the tolerance with fewer corners, from the ink that it has', async () => {
-    const { grey, picture, surface } = scanned(plateScene, 600);
+    const { grey, picture, raster } = scanned(plateScene, 600);
     serving(grey);
-    await bordersOf(picture, surface, settings, wanted, unheard, unheard);
-    prepareLooks(picture, surface, settings);
-    const ink = holding(surface).coarseInk?.ink;
+    await pictureBorders(picture, raster, settings, wanted, noProgress, noProgress);
+    prepareLooks(picture, raster, settings);
+    const ink = holding(raster).coarseInk?.ink;
     const corners = [0.05, 0.3, 1, 2].map(
       (toleranceMm) =>
-        coarseTrace(picture, surface, { ...settings, toleranceMm })?.pieces.reduce((n, p) => n + p.outer.segments.length, 0) ?? 0,
+        coarseTrace(picture, raster, { ...settings, toleranceMm })?.pieces.reduce((n, p) => n + p.outer.segments.length, 0) ?? 0,
     );
     expect(corners).toEqual(corners.toSorted((a, b) => b - a));
     expect(corners[3]).toBeLessThan(corners[0] ?? 0);
-    expect(holding(surface).coarseInk?.ink).toBe(ink);
+    expect(holding(raster).coarseInk?.ink).toBe(ink);
   });
   it('is none where the whole is as quick, or where lines or colours are meant', async () => {
     const small = scanned(plateScene, 100);
     serving(small.grey);
-    await bordersOf(small.picture, small.surface, settings, wanted, unheard, unheard);
-    expect(coarseTrace(small.picture, small.surface, settings)).toBeNull();
+    await pictureBorders(small.picture, small.raster, settings, wanted, noProgress, noProgress);
+    expect(coarseTrace(small.picture, small.raster, settings)).toBeNull();
     const large = scanned(plateScene, 500);
     serving(large.grey);
-    await bordersOf(large.picture, large.surface, settings, wanted, unheard, unheard);
-    expect(coarseTrace(large.picture, large.surface, { ...settings, take: 'network' })).toBeNull();
-    expect(coarseTrace(large.picture, large.surface, { ...settings, colours: [{ hex: '#202020', purpose: 'cut' }] })).toBeNull();
-    expect(coarseTrace(large.picture, large.surface, settings)).not.toBeNull();
+    await pictureBorders(large.picture, large.raster, settings, wanted, noProgress, noProgress);
+    expect(coarseTrace(large.picture, large.raster, { ...settings, take: 'network' })).toBeNull();
+    expect(coarseTrace(large.picture, large.raster, { ...settings, colours: [{ hex: '#202020', purpose: 'cut' }] })).toBeNull();
+    expect(coarseTrace(large.picture, large.raster, settings)).not.toBeNull();
   });
 });

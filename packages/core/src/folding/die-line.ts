@@ -2,6 +2,7 @@
  * In: the cut outline and the creases of a die line, as traced or drawn, where creases end a little short of what they run to.
  * Out: the same as one plane graph of straight edges: creases led on to where they meet outline or crease.
  */
+import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
 import { distance, type Path, type Point, pathArea, pathBox, polygonOf, reversedPath } from '../plane/index.ts';
 import { norm } from '../plane/point.ts';
@@ -28,9 +29,9 @@ export interface DieLine {
 /** Chords of the outline leave it by at most this, mm. */
 const chordMm = 0.05;
 /** A crease is led on over a gap this wide, or as wide as a share of its length, whichever is more, mm. */
-const leastReachMm = 6;
+const minReachMm = 6;
 const reachShare = 0.12;
-const mostReachMm = 8;
+const maxReachMm = 8;
 /** Places nearer than this are one, mm. */
 const weldMm = 0.3;
 /** A crease may run beside a corner by this much and still mean it, mm. */
@@ -39,7 +40,7 @@ const besideMm = 0.8;
 /** The die line of the largest piece that is cut, with the creases that lie on it. */
 export function dieLineOf(pieces: readonly Piece[]): DieLine {
   const body = pieces
-    .filter((p) => p.purpose === 'cut' && p.outer.closed)
+    .filter((p) => makeOf(p) === 'part' && p.outer.closed)
     .reduce<Piece | null>((best, p) => (!best || Math.abs(pathArea(p.outer)) > Math.abs(pathArea(best.outer)) ? p : best), null);
   if (!body) return { places: [], edges: [], creases: [] };
   const box = pathBox(body.outer);
@@ -78,7 +79,7 @@ const turnAt = (a: Point, b: Point, c: Point): number => {
   return Math.abs(Math.atan2(px * qy - py * qx, px * qx + py * qy));
 };
 
-const reachOf = ({ from, to }: Line): number => Math.min(mostReachMm, Math.max(leastReachMm, reachShare * distance(from, to)));
+const reachOf = ({ from, to }: Line): number => Math.min(maxReachMm, Math.max(minReachMm, reachShare * distance(from, to)));
 
 /** Each crease led on, or cut back, to the nearest of what lies in its way about its ends. */
 function ledOn(scores: readonly (Line & { pieceId: string })[], walls: readonly Line[]): DieLine['creases'] {

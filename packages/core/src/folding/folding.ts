@@ -26,7 +26,7 @@ export const moved3 = ({ r, t }: Motion, p: Point3): Point3 => ({
   z: r[6] * p.x + r[7] * p.y + r[8] * p.z + t[2],
 });
 
-function chained(outer: Motion, inner: Motion): Motion {
+function composed(outer: Motion, inner: Motion): Motion {
   const [a, b] = [outer.r, inner.r];
   const cell = (row: number, column: number): number =>
     (a[3 * row] as number) * (b[column] as number) +
@@ -97,7 +97,7 @@ export function foldedPanels({ panels, hinges }: Panels, tree: FoldTree, angles:
     const { from, to, left } = hinges[hang.hinge] as Panels['hinges'][0];
     // The panel on the left of the way rises with a right-handed turn about it, that on the right with a left-handed one.
     const angle = (angles[hang.hinge] ?? 0) * (left === k ? 1 : -1);
-    motions[k] = chained(motions[hang.on] as Motion, turnAbout(from, to, angle));
+    motions[k] = composed(motions[hang.on] as Motion, turnAbout(from, to, angle));
   }
   return motions;
 }

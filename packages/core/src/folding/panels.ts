@@ -40,12 +40,12 @@ export interface Panels {
 }
 
 /** Smaller faces are gaps between lines that nearly meet, square mm. */
-const leastArea = 4;
+const minArea = 4;
 
 export const panelsOf = (pieces: readonly Piece[]): Panels => panelsIn(dieLineOf(pieces));
 
 export function panelsIn(line: DieLine): Panels {
-  const faces = facesOf(line).filter((face) => areaOf(face.map((h) => line.places[h.from] as Point)) > leastArea);
+  const faces = facesOf(line).filter((face) => areaOf(face.map((h) => line.places[h.from] as Point)) > minArea);
   const sideOf = new Map<string, number>();
   faces.forEach((face, k) => {
     for (const h of face) sideOf.set(`${h.from} ${h.to}`, k);
@@ -187,14 +187,12 @@ export function panelSize({ sides }: Panel): { alongMm: number; acrossMm: number
 /** Where a panel begins and ends in a direction: at its outermost long sides across it, or at its outermost corners. */
 function endsOf(sides: Panel['sides'], of: (p: Point) => number, across: (p: Point) => number): [number, number] {
   const widths = sides.map(({ from }) => across(from));
-  const leastLength = endShare * (Math.max(...widths) - Math.min(...widths));
+  const minLength = endShare * (Math.max(...widths) - Math.min(...widths));
   const corners = sides.map(({ from }) => of(from));
   const [first, last] = [Math.min(...corners), Math.max(...corners)];
   const ends = sides.flatMap(({ from, to, drawn }) => {
     const length = Math.abs(across(to) - across(from));
-    return length >= leastLength && Math.abs(of(to) - of(from)) < acrossSlope * length
-      ? [of(nearestOn(drawn, between(from, to, 0.5)))]
-      : [];
+    return length >= minLength && Math.abs(of(to) - of(from)) < acrossSlope * length ? [of(nearestOn(drawn, between(from, to, 0.5)))] : [];
   });
   const half = (first + last) / 2;
   const [low, high] = [ends.filter((e) => e < half), ends.filter((e) => e > half)];
@@ -227,7 +225,7 @@ export function boxChecked(
   const used = new Set<string>();
   return wanted.flatMap(({ what, count, w, h, play }) => {
     /** What closes the box may be narrower than it, so that it goes in. */
-    const away = (is: number, wish: number): number => Math.max(is - wish, wish - is - play);
+    const away = (is: number, options: number): number => Math.max(is - options, options - is - play);
     const off = ({ a, b }: { a: number; b: number }): number =>
       Math.min(Math.max(away(a, w), Math.abs(b - h)), Math.max(Math.abs(a - h), away(b, w)));
     const best = sizes

@@ -4,10 +4,10 @@
 import { boxAroundBoxes } from '../plane/box.ts';
 import { type Path, pathBox, stepsOf } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
-import { chordPoints, nearestOnSegment, pointOn, segmentBox } from '../plane/segment.ts';
-import { boxIndex } from '../shape/index.ts';
+import { chordPoints, pointOn } from '../plane/segment.ts';
+import { distanceTo } from '../shape/index.ts';
 
-export interface Deviation {
+export interface FileDeviation {
   readonly largestMm: number;
   readonly at: Point | null;
   /** Of what was found. */
@@ -18,7 +18,7 @@ export interface Deviation {
 /** Chords between the places that are looked at leave the outline by at most this, mm. */
 const sampleMm = 0.02;
 
-export function deviationOf(wanted: readonly Path[], found: readonly Path[]): Deviation {
+export function fileDeviation(wanted: readonly Path[], found: readonly Path[]): FileDeviation {
   const [out, back] = [farthest(wanted, found), farthest(found, wanted)];
   const worst = out.mm >= back.mm ? out : back;
   const box = boxAroundBoxes(found.map(pathBox));
@@ -27,25 +27,6 @@ export function deviationOf(wanted: readonly Path[], found: readonly Path[]): De
     at: worst.at,
     widthMm: box ? box.maxX - box.minX : 0,
     heightMm: box ? box.maxY - box.minY : 0,
-  };
-}
-
-/** Tells how far a place lies from outlines; infinitely where there are none. */
-export function distanceTo(paths: readonly Path[]): (p: Point) => number {
-  const steps = paths.flatMap(stepsOf);
-  const index = boxIndex(steps.map((s) => segmentBox(s.from, s.segment)), 0); // biome-ignore format: one line
-  return (p) => {
-    let best = Infinity;
-    if (!index) return best;
-    for (let reach = 0.02; reach < 1e7; reach *= 8) {
-      for (const k of index.search(p.x - reach, p.y - reach, p.x + reach, p.y + reach)) {
-        const { from: a, segment } = steps[k] as (typeof steps)[0];
-        best = Math.min(best, nearestOnSegment(a, segment, p).distance);
-      }
-      // Only what lies within what was searched is nearest for certain.
-      if (best <= reach) break;
-    }
-    return best;
   };
 }
 

@@ -1,10 +1,11 @@
 /**
  * In: outlines as a drawing file holds them, in mm. Out: pieces: ends that meet joined, closed outlines nested.
  */
-import type { Piece, Purpose } from '../job/schema.ts';
+import { makeOf, type Purpose } from '../job/purposes.ts';
+import type { Piece } from '../job/schema.ts';
 import { english, type Message, SaidError, say } from '../messages/index.ts';
 import { type Box, boxAroundBoxes } from '../plane/box.ts';
-import { type Path, pathArea, pathBox, reversedPath, transformedPath } from '../plane/path.ts';
+import { endOf, type Path, pathArea, pathBox, reversedPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { shift } from '../plane/transform.ts';
 import { nestedRegions } from '../shape/nesting.ts';
@@ -35,11 +36,11 @@ export class DrawingError extends SaidError {
 
 /** Ends nearer than this are one, mm. */
 const joinMm = 0.02;
-const mostPieces = 20_000;
-const mostHoles = 20_000;
-const mostSegments = 100_000;
+const maxPieces = 20_000;
+const maxHoles = 20_000;
+const maxSegments = 100_000;
 /** More closed outlines than pieces and their holes could be. */
-const mostLoops = 100_000;
+const maxLoops = 100_000;
 /** Outlines worked on between two looks at whether to go on. */
 const outlinesAStep = 2000;
 /** No sheet is larger, mm; see the job's schema. */
@@ -56,11 +57,8 @@ export class ReadingBudget {
   take(outlines: number, segments: number): void {
     this.outlines += outlines;
     this.segments += segments;
-    if (this.outlines > mostLoops || this.segments > mostSegments * 3)
-      throw new DrawingError(
-        'too-many',
-        say.files.standsForTooMany(mostLoops.toLocaleString('en'), (mostSegments * 3).toLocaleString('en')),
-      );
+    if (this.outlines > maxLoops || this.segments > maxSegments * 3)
+      throw new DrawingError('too-many', say.files.standsForTooMany(maxLoops.toLocaleString('en'), (maxSegments * 3).toLocaleString('en')));
   }
 }
 
@@ -135,8 +133,8 @@ function* joinedOutlines(outlines: readonly DrawnOutline[], joins: Joins): Gener
     const before: Path[] = [];
     for (let next = near(first.path.start, purpose, first.path); next; next = near(endOf(next), purpose, next)) before.push(next);
     const path = chained([...before.reverse().map(reversedPath), ...after], joins);
-    if (path.segments.length > mostSegments) {
-      throw new DrawingError('too-many', say.files.outlineTooLong(path.segments.length, mostSegments));
+    if (path.segments.length > maxSegments) {
+      throw new DrawingError('too-many', say.files.outlineTooLong(path.segments.length, maxSegments));
     }
     joined.push({ purpose, path });
   }
@@ -145,8 +143,6 @@ function* joinedOutlines(outlines: readonly DrawnOutline[], joins: Joins): Gener
 
 /** The path, turned so that it starts at a place where one of its ends lies. */
 const startingAt = (path: Path, place: Point): Path => (distance(path.start, place) <= joinMm ? path : reversedPath(path));
-
-const endOf = (path: Path): Point => path.segments.at(-1)?.to ?? path.start;
 
 /** Paths one after the other as one, each moved onto the end before it. */
 function chained(run: readonly Path[], joins: Joins): Path {
@@ -224,11 +220,11 @@ const keyOf = (x: number, y: number): string => `${x} ${y}`;
 
 /** Closed outlines to be cut become pieces with their holes; all else is a piece of its own. */
 function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator<number, Piece[]> {
-  const isLoop = ({ path, purpose }: DrawnOutline): boolean => path.closed && purpose === 'cut';
+  const isLoop = (outline: DrawnOutline): boolean => outline.path.closed && makeOf(outline) === 'part';
   const loops = outlines.filter(isLoop).map(({ path }) => path);
   const rest = outlines.filter((o) => !isLoop(o));
-  if (rest.length > mostPieces) throw tooMany(rest.length);
-  if (loops.length > mostLoops) throw tooMany(loops.length);
+  if (rest.length > maxPieces) throw tooMany(rest.length);
+  if (loops.length > maxLoops) throw tooMany(loops.length);
   const steps = nestedRegions(loops);
   let step = steps.next();
   for (; !step.done; step = steps.next()) yield 0.5 + 0.5 * step.value;
@@ -240,7 +236,7 @@ function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator
     })),
     ...rest.map(({ path, purpose }) => ({ purpose, outer: path, holes: [] as Path[] })),
   ];
-  if (pieces.length > mostPieces || pieces.some((p) => p.holes.length > mostHoles)) throw tooMany(pieces.length);
+  if (pieces.length > maxPieces || pieces.some((p) => p.holes.length > maxHoles)) throw tooMany(pieces.length);
   return pieces.map((piece, k) => ({
     id: `${id}-${k + 1}`,
     name: `${piece.outer.closed ? 'Outline' : 'Line'} ${k + 1}`,
@@ -250,21 +246,7 @@ function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator
   }));
 }
 
-const tooMany = (count: number): DrawingError => new DrawingError('too-many', say.files.tooManyOutlines(count, mostPieces));
+const tooMany = (count: number): DrawingError => new DrawingError('too-many', say.files.tooManyOutlines(count, maxPieces));
 
 /** Outer outlines counter-clockwise, holes clockwise. */
 const turnedTo = (path: Path, sign: 1 | -1): Path => (Math.sign(pathArea(path)) === sign ? path : reversedPath(path));
-
-/** What a layer's or an element's name says it is for. */
-export function purposeNamed(name: string): Purpose | null {
-  const words: readonly (readonly [RegExp, Purpose])[] = [
-    [/perf|tear/i, 'perforate'],
-    [/score|crease|fold|bend/i, 'score'],
-    [/engrav|etch/i, 'engrave'],
-    [/pocket/i, 'pocket'],
-    [/stitch|sew|quilt/i, 'stitch'],
-    [/guide|construction|help/i, 'guide'],
-    [/cut|outline|profile/i, 'cut'],
-  ];
-  return words.find(([pattern]) => pattern.test(name))?.[1] ?? null;
-}

@@ -4,12 +4,13 @@
  * inserts, entities with bulges (the tangent of a quarter of the sweep), ellipses and splines.
  */
 
+import { purposeNamed } from '../job/purposes.ts';
 import { english, say } from '../messages/index.ts';
 import { circlePath, type Path, transformedPath } from '../plane/path.ts';
 import { distance, norm, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { chain, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
-import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed, ReadingBudget } from './drawing.ts';
+import { DrawingError, type DrawingRead, type DrawnOutline, ReadingBudget } from './drawing.ts';
 import { splineAsCubics } from './nurbs.ts';
 
 /** Millimetres in a unit of $INSUNITS; others, and 0, state none. */
@@ -22,7 +23,7 @@ const deepestInsert = 40;
 const outlinesAStep = 2000;
 const linesAStep = 60_000;
 /** Entities looked at within blocks, however often they are inserted. */
-const mostSteps = 1_000_000;
+const maxSteps = 1_000_000;
 
 type Group = readonly [code: number, value: string];
 
@@ -273,7 +274,7 @@ class EntityReader {
   ): Generator<DrawnOutline, void> {
     for (const entity of entities) {
       this.steps++;
-      if (this.steps > mostSteps) throw new DrawingError('too-many', say.files.blocksTooDeep());
+      if (this.steps > maxSteps) throw new DrawingError('too-many', say.files.blocksTooDeep());
       yield* this.outlinesOf(entity, { purpose }, within);
     }
   }

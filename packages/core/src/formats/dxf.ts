@@ -5,38 +5,29 @@
  * Rests on: the published DXF Reference, release 2000: sections, tables, handles and owners as it lists them.
  */
 
-import { type Purpose, purposes } from '../job/schema.ts';
+import { type Purpose, purposeKinds, purposes } from '../job/purposes.ts';
 import { circleOf } from '../plane/arc.ts';
 import { axesOf } from '../plane/ellipse.ts';
-import { type Path, stepsOf, transformedPath } from '../plane/path.ts';
+import { type Path, reducedSteps, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
-import { type ArcSegment, asCubics, type CubicSegment, splitSegment } from '../plane/segment.ts';
+import { type ArcSegment, type Segment, splitSegment } from '../plane/segment.ts';
 import { stretch, type Transform } from '../plane/transform.ts';
-import { type FilePiece, type Placed, placedAtOrigin } from './placement.ts';
-import { segmentAsArcs } from './simple-segments.ts';
+import { type FilePiece, type PlacedPieces, placedAtOrigin } from './placement.ts';
 
 /** How far arcs may leave the cubic that they stand for, mm. */
 export const dxfCurveToleranceMm = 0.005;
 
 type Tag = readonly [code: number, value: string | number];
 
-/** Line types by purpose, lengths in mm: dash positive, gap negative, dot zero. */
-const lineTypes: Record<string, { text: string; pattern: readonly number[] }> = {
-  CONTINUOUS: { text: 'Solid line', pattern: [] },
-  NUVET_LONG_DASH: { text: 'Long dash', pattern: [4, -1.5] },
-  NUVET_SHORT_DASH: { text: 'Short dash', pattern: [1.5, -1.5] },
-  NUVET_DOT: { text: 'Dotted', pattern: [0, -0.8] },
-  NUVET_DASH_DOT: { text: 'Dash dot', pattern: [3, -1, 0, -1] },
-};
-const layers: Record<Purpose, { lineType: keyof typeof lineTypes; colour: number }> = {
-  cut: { lineType: 'CONTINUOUS', colour: 7 },
-  score: { lineType: 'NUVET_LONG_DASH', colour: 33 },
-  perforate: { lineType: 'NUVET_SHORT_DASH', colour: 144 },
-  engrave: { lineType: 'NUVET_DOT', colour: 196 },
-  pocket: { lineType: 'CONTINUOUS', colour: 196 },
-  stitch: { lineType: 'NUVET_DASH_DOT', colour: 154 },
-  guide: { lineType: 'CONTINUOUS', colour: 8 },
-};
+const solidLine = { name: 'CONTINUOUS', text: 'Solid line', pattern: [] as readonly number[] };
+
+/** A purpose's line type: its dashes as DXF has them, gaps negative, what is shorter than half a millimetre a dot; none is a solid line. */
+function lineTypeOf(purpose: Purpose): typeof solidLine {
+  const { dashMm } = purposeKinds[purpose].look;
+  if (dashMm.length === 0) return solidLine;
+  const pattern = dashMm.map((mm, k) => (k % 2 === 1 ? -mm : mm < 0.5 ? 0 : mm));
+  return { name: `NUVET_${purpose.toUpperCase()}`, text: `Line to ${purposeKinds[purpose].word}`, pattern };
+}
 
 /** Handles that the file refers to from several places. */
 const at = {
@@ -46,7 +37,7 @@ const at = {
 } as const; // biome-ignore format: a table
 const firstFreeHandle = 0x40;
 
-export interface DxfWishes {
+export interface DxfOptions {
   /** Curves as arcs of closed polylines; as splines; or a plain file (AC1009) of polylines with arcs, for old controllers. */
   readonly dxf: 'arcs' | 'splines' | 'plain';
   readonly unit: 'mm' | 'in';
@@ -56,16 +47,16 @@ export interface DxfWishes {
   readonly place?: Transform;
 }
 
-const plainDxf: DxfWishes = { dxf: 'arcs', unit: 'mm', toleranceMm: dxfCurveToleranceMm };
+const plainDxf: DxfOptions = { dxf: 'arcs', unit: 'mm', toleranceMm: dxfCurveToleranceMm };
 
 /** @throws EmptyFileError where there are no pieces */
-export function writeDxf(pieces: readonly FilePiece[], title: string, wishes: DxfWishes = plainDxf): string {
-  const placed = inUnit(wishes.place ? moved(pieces, wishes.place) : placedAtOrigin(pieces), wishes.unit);
-  const tags = wishes.dxf === 'plain' ? plainFile(placed, title, wishes) : fullFile(placed, title, wishes);
+export function writeDxf(pieces: readonly FilePiece[], title: string, options: DxfOptions = plainDxf): string {
+  const placed = inUnit(options.place ? moved(pieces, options.place) : placedAtOrigin(pieces), options.unit);
+  const tags = options.dxf === 'plain' ? plainFile(placed, title, options) : fullFile(placed, title, options);
   return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${shown(code, value)}\r\n`).join('');
 }
 
-function moved(pieces: readonly FilePiece[], place: Transform): Placed {
+function moved(pieces: readonly FilePiece[], place: Transform): PlacedPieces {
   const { widthMm, heightMm } = placedAtOrigin(pieces);
   return {
     widthMm,
@@ -75,11 +66,11 @@ function moved(pieces: readonly FilePiece[], place: Transform): Placed {
 }
 
 /** Lengths in the file's unit. */
-interface InUnit extends Placed {
+interface InUnit extends PlacedPieces {
   readonly unit: 'mm' | 'in';
 }
 
-function inUnit(placed: Placed, unit: 'mm' | 'in'): InUnit {
+function inUnit(placed: PlacedPieces, unit: 'mm' | 'in'): InUnit {
   if (unit === 'mm') return { ...placed, unit };
   const grow = stretch(1 / 25.4);
   return {
@@ -96,7 +87,7 @@ function inUnit(placed: Placed, unit: 'mm' | 'in'): InUnit {
 
 const inWords = { mm: 'millimetres', in: 'inches' } as const;
 
-function remarks({ widthMm, heightMm, unit }: InUnit, title: string, { place, toleranceMm }: DxfWishes): Tag[] {
+function remarks({ widthMm, heightMm, unit }: InUnit, title: string, { place, toleranceMm }: DxfOptions): Tag[] {
   return [
     [999, `${title.replace(/[^\x20-\x7e]/g, '?')}: ${widthMm.toFixed(3)} x ${heightMm.toFixed(3)} ${unit}`],
     [999, `Units: ${inWords[unit]}. ${place ? 'Placed as the machine expects it.' : 'y up. Origin: lower left corner of all pieces.'}`],
@@ -104,23 +95,23 @@ function remarks({ widthMm, heightMm, unit }: InUnit, title: string, { place, to
   ];
 }
 
-function fullFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
+function fullFile(placed: InUnit, title: string, options: DxfOptions): Tag[] {
   let free = firstFreeHandle;
   const handle = (): string => (free++).toString(16).toUpperCase();
   const used = purposes.filter((purpose) => placed.pieces.some((p) => p.purpose === purpose));
   const tables = tableSection(used, handle, placed);
-  const tolerance = placed.unit === 'mm' ? wishes.toleranceMm : wishes.toleranceMm / 25.4;
-  const isCurved = (path: Path): boolean => path.segments.some((s) => s.kind === 'cubic' || s.kind === 'ellipse');
+  const tolerance = placed.unit === 'mm' ? options.toleranceMm : options.toleranceMm / 25.4;
+  const isCurved = (path: Path): boolean => path.segments.some((s) => s.kind !== 'line' && s.kind !== 'arc');
   const entities = placed.pieces.flatMap(({ purpose, outer, holes }) => {
     const layer = purpose.toUpperCase();
     return [outer, ...holes].flatMap((path) => {
       const ellipse = wholeEllipse(path, layer, handle);
       if (ellipse) return ellipse;
-      return wishes.dxf === 'splines' && isCurved(path) ? spline(path, layer, handle()) : polyline(path, layer, handle(), tolerance);
+      return options.dxf === 'splines' && isCurved(path) ? spline(path, layer, handle()) : polyline(path, layer, handle(), tolerance);
     });
   });
   return [
-    ...remarks(placed, title, wishes),
+    ...remarks(placed, title, options),
     ...section('HEADER', header(placed, free)),
     ...section('CLASSES', []),
     ...section('TABLES', tables),
@@ -135,14 +126,14 @@ function fullFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
 }
 
 /** Old polylines in a file of release 12: a layer a purpose, nothing that an old controller would have to skip. */
-function plainFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
+function plainFile(placed: InUnit, title: string, options: DxfOptions): Tag[] {
   const used = purposes.filter((purpose) => placed.pieces.some((p) => p.purpose === purpose));
-  const tolerance = placed.unit === 'mm' ? wishes.toleranceMm : wishes.toleranceMm / 25.4;
+  const tolerance = placed.unit === 'mm' ? options.toleranceMm : options.toleranceMm / 25.4;
   const outlines = placed.pieces.flatMap(({ purpose, outer, holes }) =>
     [outer, ...holes].map((path) => ({ path, layer: purpose.toUpperCase() })),
   );
   return [
-    ...remarks(placed, title, wishes),
+    ...remarks(placed, title, options),
     ...section('HEADER', [
       [9, '$ACADVER'], [1, 'AC1009'],
       [9, '$EXTMIN'], [10, 0], [20, 0], [30, 0],
@@ -151,7 +142,7 @@ function plainFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
     ]),
     ...section('TABLES', [
       [0, 'TABLE'], [2, 'LAYER'], [70, used.length],
-      ...used.flatMap((p): Tag[] => [[0, 'LAYER'], [2, p.toUpperCase()], [70, 0], [62, layers[p].colour], [6, 'CONTINUOUS']]),
+      ...used.flatMap((p): Tag[] => [[0, 'LAYER'], [2, p.toUpperCase()], [70, 0], [62, purposeKinds[p].dxfColour], [6, 'CONTINUOUS']]),
       [0, 'ENDTAB'],
     ]),
     ...section('ENTITIES', outlines.flatMap(({ path, layer }): Tag[] => [
@@ -169,12 +160,10 @@ function plainFile(placed: InUnit, title: string, wishes: DxfWishes): Tag[] {
  */
 function spline(path: Path, layer: string, handle: string): Tag[] {
   const control: { p: Point; w: number }[] = [{ p: path.start, w: 1 }];
-  for (const { from, segment } of stepsOf(path)) {
+  for (const { from, segment } of reducedSteps(path, ['line', 'arc', 'cubic'], 1e-4)) {
     if (segment.kind === 'line') control.push(...straight(from, segment.to));
     else if (segment.kind === 'arc') control.push(...arcControl(from, segment));
-    else
-      for (const { c1, c2, to } of asCubics(from, segment, 1e-4) as CubicSegment[])
-        control.push({ p: c1, w: 1 }, { p: c2, w: 1 }, { p: to, w: 1 });
+    else control.push({ p: segment.c1, w: 1 }, { p: segment.c2, w: 1 }, { p: segment.to, w: 1 });
   }
   const parts = (control.length - 1) / 3;
   const knots = [0, ...Array.from({ length: parts + 1 }, (_, k) => [k, k, k]).flat(), parts];
@@ -264,9 +253,7 @@ function record(kind: string, handle: string, owner: string, subclass: string, n
 }
 
 function tableSection(used: readonly Purpose[], handle: () => string, { widthMm, heightMm }: { widthMm: number; heightMm: number }): Tag[] {
-  const needed = [...new Set(used.map((p) => layers[p].lineType))];
-  const lineType = (name: string): Tag[] => {
-    const { text, pattern } = lineTypes[name] as { text: string; pattern: readonly number[] };
+  const lineType = ({ name, text, pattern }: ReturnType<typeof lineTypeOf>): Tag[] => {
     const total = pattern.reduce((sum, part) => sum + Math.abs(part), 0);
     const parts = pattern.flatMap((part): Tag[] => [
       [49, part],
@@ -300,13 +287,13 @@ function tableSection(used: readonly Purpose[], handle: () => string, { widthMm,
     [15, 10], [25, 10], [16, 0], [26, 0], [36, 1], [17, 0], [27, 0], [37, 0], [40, Math.max(1, heightMm * 1.1)],
     [41, 1.5], [42, 50], [43, 0], [44, 0], [50, 0], [51, 0], [71, 0], [72, 100], [73, 1], [74, 3], [75, 0], [76, 0], [77, 0], [78, 0],
   ]; // biome-ignore format: the reference's own order
-  const types = [...new Set(['CONTINUOUS', ...needed])];
+  const types = new Map([solidLine, ...used.map(lineTypeOf)].map((type) => [type.name, type]));
   return [
     ...table('VPORT', at.vportTable, [record('VPORT', handle(), at.vportTable, 'AcDbViewportTableRecord', '*Active', view)]),
-    ...table('LTYPE', at.lineTypeTable, [plainType('ByBlock'), plainType('ByLayer'), ...types.map(lineType)]),
+    ...table('LTYPE', at.lineTypeTable, [plainType('ByBlock'), plainType('ByLayer'), ...[...types.values()].map(lineType)]),
     ...table('LAYER', at.layerTable, [
-      layer('0', 7, 'CONTINUOUS'),
-      ...used.map((p) => layer(p.toUpperCase(), layers[p].colour, layers[p].lineType)),
+      layer('0', 7, solidLine.name),
+      ...used.map((p) => layer(p.toUpperCase(), purposeKinds[p].dxfColour, lineTypeOf(p).name)),
     ]),
     ...table('STYLE', at.styleTable, [
       record('STYLE', handle(), at.styleTable, 'AcDbTextStyleTableRecord', 'Standard', [
@@ -373,15 +360,9 @@ function wholeEllipse(path: Path, layer: string, handle: () => string): Tag[] | 
 /** The points of an outline, each with the bulge of the arc that leaves it: the tangent of a quarter of its sweep. */
 function bulges(path: Path, toleranceMm: number): { at: Point; bulge: number }[] {
   const vertices: { at: Point; bulge: number }[] = [];
-  for (const { from, segment } of stepsOf(path)) {
-    const parts = segmentAsArcs(from, segment, toleranceMm);
-    let start = from;
-    for (const part of parts) {
-      vertices.push({ at: start, bulge: part.kind === 'arc' ? Math.tan(part.sweep / 4) : 0 });
-      start = part.to;
-    }
-    if (!path.closed && segment === path.segments.at(-1)) vertices.push({ at: start, bulge: 0 });
-  }
+  for (const { from, segment } of reducedSteps(path, ['line', 'arc'], toleranceMm))
+    vertices.push({ at: from, bulge: segment.kind === 'arc' ? Math.tan(segment.sweep / 4) : 0 });
+  if (!path.closed) vertices.push({ at: (path.segments.at(-1) as Segment).to, bulge: 0 });
   return vertices;
 }
 

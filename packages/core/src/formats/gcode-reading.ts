@@ -9,7 +9,7 @@ import type { Path } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 
-export interface GcodeWay {
+export interface ReadToolpath {
   readonly path: Path;
   /** The last comment before it. */
   readonly comment: string;
@@ -18,7 +18,7 @@ export interface GcodeWay {
 }
 
 export interface GcodeRead {
-  readonly ways: readonly GcodeWay[];
+  readonly toolpaths: readonly ReadToolpath[];
   /** All moves with the tool off, mm. */
   readonly travelMm: number;
   readonly end: Point;
@@ -54,7 +54,7 @@ class Reader {
   private feed = 0;
   private comment = '';
   private travelMm = 0;
-  private readonly ways: GcodeWay[] = [];
+  private readonly toolpaths: ReadToolpath[] = [];
   private open: { start: Point; segments: Segment[]; comment: string; feed: number; s: number } | null = null;
   private isEnded = false;
 
@@ -153,11 +153,11 @@ class Reader {
     const { start, segments, comment, feed, s } = this.open;
     this.open = null;
     const isClosed = distance((segments.at(-1) as Segment).to, start) < 1e-6 && segments.length > 1;
-    this.ways.push({ path: { start, segments, closed: isClosed }, comment, feedMmPerMin: feed, s });
+    this.toolpaths.push({ path: { start, segments, closed: isClosed }, comment, feedMmPerMin: feed, s });
   }
 
   done(): GcodeRead {
     this.close();
-    return { ways: this.ways, travelMm: this.travelMm, end: this.at };
+    return { toolpaths: this.toolpaths, travelMm: this.travelMm, end: this.at };
   }
 }

@@ -4,38 +4,39 @@
  * J from the arc's start, G17, G20, G21, G40, G80, G90, G94, M2 to M5, F and S, comments in brackets. M4 as a laser's power that
  * follows its speed is common practice.
  */
-import type { Purpose } from '../job/schema.ts';
-import type { Machine, Strength } from '../job/setup.ts';
+
+import type { Machine } from '../job/machine.ts';
+import type { Purpose } from '../job/purposes.ts';
+import type { PowerSetting } from '../make/cutting.ts';
 import { toMachine } from '../make/placement.ts';
 import { circleOf } from '../plane/arc.ts';
 import type { Box } from '../plane/box.ts';
-import { type Path, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
+import { type Path, reducedSteps, reversedPath, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { directionOn, splitSegment } from '../plane/segment.ts';
-import { segmentAsArcs } from './simple-segments.ts';
 
 /** A way with the tool on, on the sheet. */
-export interface ToolWay {
+export interface Toolpath {
   readonly purpose: Purpose;
   readonly name: string;
   readonly path: Path;
   /** How far it runs with the tool off before and after, mm. */
-  readonly airMm: number;
+  readonly overscanMm: number;
 }
 
-export interface GcodeWishes {
+export interface GcodeOptions {
   readonly title: string;
   readonly machine: Machine;
   /** Round all ways, on the sheet. */
   readonly box: Box;
-  readonly strengthOf: (purpose: Purpose) => Strength;
+  readonly powerSettingOf: (purpose: Purpose) => PowerSetting;
 }
 
 /** Wider arcs are divided, radians: near a half turn the last printed digit would move the centre. */
 const widestArc = 2.6;
 
-export function writeGcode(ways: readonly ToolWay[], wishes: GcodeWishes): string {
-  const { machine, title, box } = wishes;
+export function writeGcode(toolpaths: readonly Toolpath[], options: GcodeOptions): string {
+  const { machine, title, box } = options;
   const program = new Program(machine);
   const t = toMachine(box, machine);
   const mm = (v: number): string => v.toFixed(2);
@@ -47,13 +48,13 @@ export function writeGcode(ways: readonly ToolWay[], wishes: GcodeWishes): strin
   program.put(machine.unit === 'mm' ? 'G21' : 'G20');
   program.put('G90 G94 G17 G40 G80');
   program.put('M5');
-  for (const { purpose, name, path, airMm } of ways) {
-    const { strength, speedMmPerMin, passes } = wishes.strengthOf(purpose);
+  for (const { purpose, name, path, overscanMm } of toolpaths) {
+    const { power, speedMmPerMin, passes } = options.powerSettingOf(purpose);
     const placed = transformedPath(path, t, machine.toleranceMm / 10);
     for (let pass = 0; pass < passes; pass++) {
       program.say(`${purpose}: ${plain(name)}${passes > 1 ? `, pass ${pass + 1} of ${passes}` : ''}`);
       // An open line is gone along to and fro, so that no pass begins with a way back.
-      program.along(pass % 2 === 1 && !path.closed ? reversedPath(placed) : placed, strength * machine.fullS, speedMmPerMin, airMm);
+      program.along(pass % 2 === 1 && !path.closed ? reversedPath(placed) : placed, power * machine.fullS, speedMmPerMin, overscanMm);
     }
   }
   program.put('M5');
@@ -89,7 +90,7 @@ class Program {
     return `${this.lines.join('\n')}\n`;
   }
 
-  along(path: Path, s: number, feedMmPerMin: number, airMm: number): void {
+  along(path: Path, s: number, feedMmPerMin: number, overscanMm: number): void {
     const steps = stepsOf(path);
     const [first, last] = [steps[0], steps.at(-1)];
     if (!first || !last) return;
@@ -97,20 +98,16 @@ class Program {
     const out = directionOn(last.from, last.segment, 1);
     const end = path.closed ? path.start : last.segment.to;
     const beside = (p: Point, d: Point, by: number): Point => ({ x: p.x + d.x * by, y: p.y + d.y * by });
-    this.put(`G0 ${this.place(beside(path.start, into, -airMm))}`);
-    this.put(`${this.machine.followsSpeed ? 'M4' : 'M3'} S${this.figure(airMm > 0 ? 0 : s, 1)}`);
-    this.power = airMm > 0 ? 0 : s;
+    this.put(`G0 ${this.place(beside(path.start, into, -overscanMm))}`);
+    this.put(`${this.machine.followsSpeed ? 'M4' : 'M3'} S${this.figure(overscanMm > 0 ? 0 : s, 1)}`);
+    this.power = overscanMm > 0 ? 0 : s;
     this.feed = -1;
-    if (airMm > 0) this.line(path.start, 0, feedMmPerMin);
-    let from = path.start;
-    for (const { segment } of steps) {
-      for (const part of segmentAsArcs(from, segment, this.machine.toleranceMm)) {
-        if (part.kind === 'line') this.line(part.to, s, feedMmPerMin);
-        else this.arc(from, part, s, feedMmPerMin);
-        from = part.to;
-      }
+    if (overscanMm > 0) this.line(path.start, 0, feedMmPerMin);
+    for (const { from, segment } of reducedSteps(path, ['line', 'arc'], this.machine.toleranceMm)) {
+      if (segment.kind === 'line') this.line(segment.to, s, feedMmPerMin);
+      else this.arc(from, segment, s, feedMmPerMin);
     }
-    if (airMm > 0) this.line(beside(end, out, airMm), 0, feedMmPerMin);
+    if (overscanMm > 0) this.line(beside(end, out, overscanMm), 0, feedMmPerMin);
     this.put('M5');
   }
 

@@ -3,42 +3,40 @@
  * Rests on: Hewlett-Packard, "The HP-GL/2 and HP RTL Reference Guide": IN, PU, PD, PA, SP, VS, FS; a plotter unit is 0.025 mm.
  */
 
-import type { Purpose } from '../job/schema.ts';
-import type { Machine, Strength } from '../job/setup.ts';
+import type { Machine } from '../job/machine.ts';
+import { type Purpose, purposeKinds, purposes } from '../job/purposes.ts';
+import type { PowerSetting } from '../make/cutting.ts';
 import { toMachine } from '../make/placement.ts';
 import { english } from '../messages/index.ts';
 import type { Box } from '../plane/box.ts';
-import { type Path, transformedPath } from '../plane/path.ts';
+import { chordsOf, type Path, transformedPath } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
-import type { ToolWay } from './gcode.ts';
-import { pathAsLines } from './simple-segments.ts';
+import type { Toolpath } from './gcode.ts';
 
 /** Of a plotter unit, mm. */
 export const plotterUnitMm = 0.025;
-/** A pen for each purpose. */
-const pens: Record<Purpose, number> = { cut: 1, score: 2, engrave: 3, pocket: 4, stitch: 5, guide: 6, perforate: 7 };
 /** The hardest that FS can say, by common practice grams. */
-const mostForce = 200;
+const maxForce = 200;
 
-export interface PlotWishes {
+export interface PlotOptions {
   readonly machine: Machine;
   readonly box: Box;
-  readonly strengthOf: (purpose: Purpose) => Strength;
+  readonly powerSettingOf: (purpose: Purpose) => PowerSetting;
 }
 
-export function writeHpgl(ways: readonly ToolWay[], { machine, box, strengthOf }: PlotWishes): string {
+export function writeHpgl(toolpaths: readonly Toolpath[], { machine, box, powerSettingOf }: PlotOptions): string {
   const t = toMachine(box, machine);
   const at = ({ x, y }: Point): string => `${Math.round(x / plotterUnitMm)},${Math.round(y / plotterUnitMm)}`;
   const lines = ['IN;'];
   let pen = 0;
-  for (const { purpose, path } of ways) {
-    const { strength, speedMmPerMin, passes } = strengthOf(purpose);
-    if (pens[purpose] !== pen) {
-      pen = pens[purpose];
+  for (const { purpose, path } of toolpaths) {
+    const { power, speedMmPerMin, passes } = powerSettingOf(purpose);
+    if (purposeKinds[purpose].pen !== pen) {
+      pen = purposeKinds[purpose].pen;
       // Speeds are in centimetres a second.
-      lines.push(`SP${pen};VS${Math.max(1, Math.round(speedMmPerMin / 600))};FS${Math.max(1, Math.round(strength * mostForce))};`);
+      lines.push(`SP${pen};VS${Math.max(1, Math.round(speedMmPerMin / 600))};FS${Math.max(1, Math.round(power * maxForce))};`);
     }
-    const [start, ...rest] = pathAsLines(transformedPath(path, t), machine.toleranceMm);
+    const [start, ...rest] = chordsOf(transformedPath(path, t), machine.toleranceMm);
     if (!start || rest.length === 0) continue;
     for (let pass = 0; pass < passes; pass++) lines.push(`PU${at(start)};PD${rest.map(at).join(',')};`);
   }
@@ -47,7 +45,7 @@ export function writeHpgl(ways: readonly ToolWay[], { machine, box, strengthOf }
 }
 
 export interface PlotRead {
-  readonly ways: readonly { readonly path: Path; readonly purpose: Purpose }[];
+  readonly toolpaths: readonly { readonly path: Path; readonly purpose: Purpose }[];
 }
 
 export class PlotError extends Error {
@@ -56,15 +54,15 @@ export class PlotError extends Error {
 
 /** @throws PlotError at a command that it does not know */
 export function readHpgl(text: string): PlotRead {
-  const ways: { path: Path; purpose: Purpose }[] = [];
+  const toolpaths: { path: Path; purpose: Purpose }[] = [];
   let [at, isDown, pen]: [Point, boolean, number] = [{ x: 0, y: 0 }, false, 1];
   let points: Point[] = [];
   const close = (): void => {
     const [start, ...rest] = points;
     if (start && rest.length > 0) {
       const end = rest.at(-1) as Point;
-      const purpose = (Object.keys(pens) as Purpose[]).find((p) => pens[p] === pen) ?? 'cut';
-      ways.push({
+      const purpose = purposes.find((p) => purposeKinds[p].pen === pen) ?? 'cut';
+      toolpaths.push({
         path: {
           start,
           segments: rest.map((to) => ({ kind: 'line', to })),
@@ -105,5 +103,5 @@ export function readHpgl(text: string): PlotRead {
     }
   }
   close();
-  return { ways };
+  return { toolpaths };
 }

@@ -21,55 +21,47 @@ import {
   setStrokingRgbColor,
   stroke,
 } from 'pdf-lib';
-import { type Purpose, purposes } from '../job/schema.ts';
+import { purposeKinds, purposes } from '../job/purposes.ts';
 import { english } from '../messages/index.ts';
-import { type Path, stepsOf } from '../plane/path.ts';
+import { type Path, reducedSteps } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
-import { asCubics } from '../plane/segment.ts';
 import type { FilePiece } from './placement.ts';
 
 export const pointsPerMm = 72 / 25.4;
 const arcToleranceMm = 0.0005;
-
-const strokes: Record<Purpose, { colour: [number, number, number]; widthMm: number; dash: number[] }> = {
-  cut: { colour: [0x1e, 0x7b, 0x6b], widthMm: 0.2, dash: [] },
-  score: { colour: [0xa8, 0x7b, 0x1d], widthMm: 0.2, dash: [4, 1.5] },
-  perforate: { colour: [0x2f, 0x6f, 0x8f], widthMm: 0.2, dash: [1.5, 1.5] },
-  engrave: { colour: [0x7a, 0x4b, 0x86], widthMm: 0.2, dash: [0.3, 0.8] },
-  pocket: { colour: [0x7a, 0x4b, 0x86], widthMm: 0.3, dash: [] },
-  stitch: { colour: [0x35, 0x50, 0x8f], widthMm: 0.2, dash: [3, 1, 0.3, 1] },
-  guide: { colour: [0x8a, 0x8a, 0x84], widthMm: 0.1, dash: [] },
-};
 
 /** From the sheet, mm, to the page's points. */
 export type OntoPage = (p: Point) => readonly [number, number];
 
 export function pathOperators(path: Path, at: OntoPage): PDFOperator[] {
   const made = [moveTo(...at(path.start))];
-  for (const { from, segment } of stepsOf(path)) {
+  for (const { segment } of reducedSteps(path, ['line', 'cubic'], arcToleranceMm)) {
     if (segment.kind === 'line') made.push(lineTo(...at(segment.to)));
-    else
-      for (const { c1, c2, to } of asCubics(from, segment, arcToleranceMm)) made.push(appendBezierCurve(...at(c1), ...at(c2), ...at(to)));
+    else made.push(appendBezierCurve(...at(segment.c1), ...at(segment.c2), ...at(segment.to)));
   }
   if (path.closed) made.push(closePath());
   return made;
 }
 
+/** Red, green and blue, 0 to 1. */
+const inShares = (colour: string): [number, number, number] =>
+  [1, 3, 5].map((k) => Number.parseInt(colour.slice(k, k + 2), 16) / 255) as [number, number, number];
+
 /** Draws pieces, each purpose as it looks. */
-export function drawPieces(page: PDFPage, pieces: readonly FilePiece[], at: OntoPage): void {
+export function drawPdfPieces(page: PDFPage, pieces: readonly FilePiece[], at: OntoPage): void {
   for (const purpose of purposes) {
     const own = pieces.filter((p) => p.purpose === purpose);
     if (own.length === 0) continue;
-    const { colour, widthMm, dash } = strokes[purpose];
+    const { colour, widthMm, dashMm } = purposeKinds[purpose].look;
     page.pushOperators(
       pushGraphicsState(),
       PDFOperator.of(Ops.BeginMarkedContent, [PDFName.of(purpose)]),
       setLineWidth(widthMm * pointsPerMm),
       setDashPattern(
-        dash.map((d) => d * pointsPerMm),
+        dashMm.map((d) => d * pointsPerMm),
         0,
       ),
-      setStrokingRgbColor(...(colour.map((c) => c / 255) as [number, number, number])),
+      setStrokingRgbColor(...inShares(colour)),
       ...own.flatMap(({ outer, holes }) => [outer, ...holes].flatMap((path) => [...pathOperators(path, at), stroke()])),
       PDFOperator.of(Ops.EndMarkedContent),
       popGraphicsState(),

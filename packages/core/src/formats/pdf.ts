@@ -4,8 +4,8 @@
 import { PDFDocument } from 'pdf-lib';
 import { ownPaper, tiled } from '../make/tiles.ts';
 import type { Box } from '../plane/box.ts';
-import { drawPieces, pointsPerMm } from './pdf-drawing.ts';
-import { type FilePiece, type Placed, placedAtOrigin } from './placement.ts';
+import { drawPdfPieces, pointsPerMm } from './pdf-drawing.ts';
+import { type FilePiece, type PlacedPieces, placedAtOrigin } from './placement.ts';
 
 /** A page may measure 14 400 points (ISO 32000-1:2008, Annex C): mm. */
 export const largestPageMm = 14_400 / pointsPerMm;
@@ -27,16 +27,16 @@ export async function writePdf(pieces: readonly FilePiece[], title: string): Pro
   steadyDates(pdf);
   for (const { minX, minY, maxX, maxY } of pdfWindows(placed)) {
     const page = pdf.addPage([(maxX - minX) * pointsPerMm, (maxY - minY) * pointsPerMm]);
-    drawPieces(page, placed.pieces, ({ x, y }) => [(x - minX) * pointsPerMm, (y - minY) * pointsPerMm]);
+    drawPdfPieces(page, placed.pieces, ({ x, y }) => [(x - minX) * pointsPerMm, (y - minY) * pointsPerMm]);
   }
   return pdf.save();
 }
 
 /** What each page shows, mm: one page round the work, or as many as it takes. */
-export function pdfWindows(placed: Placed): Box[] {
+export function pdfWindows(placed: PlacedPieces): Box[] {
   const [width, height] = [placed.widthMm + pageRimMm, placed.heightMm + pageRimMm];
-  const least = -pageRimMm;
-  if (width - least <= largestPageMm && height - least <= largestPageMm) return [{ minX: least, minY: least, maxX: width, maxY: height }];
+  const min = -pageRimMm;
+  if (width - min <= largestPageMm && height - min <= largestPageMm) return [{ minX: min, minY: min, maxX: width, maxY: height }];
   const size = largestPageMm - 1;
   const paths = placed.pieces.flatMap((p) => [p.outer, ...p.holes]);
   const printing = { paper: ownPaper, widthMm: size, heightMm: size, landscape: false, marginMm: 0, overlapMm: 2 * pageRimMm, place: null, withPicture: false }; // biome-ignore format: one line

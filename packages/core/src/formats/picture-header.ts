@@ -49,10 +49,10 @@ function readPng(view: DataView): PictureHeader | null {
 
 /** Resolutions that programs write when they know nothing; and none is coarser than this, as 1 would be. */
 const defaults = [72, 96];
-const leastDpi = 30;
+const minDpi = 30;
 
 /** Whether a stated resolution may be true: not one of the numbers that are written for want of a better one. */
-export const isTrustworthy = (dpi: number): boolean => dpi >= leastDpi && !defaults.some((d) => Math.abs(dpi - d) < 0.5);
+export const isTrustworthy = (dpi: number): boolean => dpi >= minDpi && !defaults.some((d) => Math.abs(dpi - d) < 0.5);
 
 /** Whole numbers of dots per inch come back whole though pHYs rounds to pixels per metre. */
 function stated(dpi: number, source: 'png' | 'jfif' | 'exif'): PictureHeader['resolution'] {

@@ -2,7 +2,7 @@
  * In: the pieces that go into a file. Out: the same pieces with the lower left corner of their common box at 0, 0.
  */
 
-import type { Purpose } from '../job/schema.ts';
+import type { Purpose } from '../job/purposes.ts';
 import { SaidError, say } from '../messages/index.ts';
 import { boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { type Path, pathBox, transformedPath } from '../plane/path.ts';
@@ -16,7 +16,7 @@ export interface FilePiece {
   readonly holes: readonly Path[];
 }
 
-export interface Placed {
+export interface PlacedPieces {
   readonly pieces: FilePiece[];
   readonly widthMm: number;
   readonly heightMm: number;
@@ -27,7 +27,7 @@ export class EmptyFileError extends SaidError {
 }
 
 /** @throws EmptyFileError where there are no pieces */
-export function placedAtOrigin(pieces: readonly FilePiece[]): Placed {
+export function placedAtOrigin(pieces: readonly FilePiece[]): PlacedPieces {
   const box = boxAroundBoxes(pieces.map((p) => pathBox(p.outer)));
   if (!box) throw new EmptyFileError(say.files.noPiece());
   const home = shift(-box.minX, -box.minY);

@@ -28,7 +28,7 @@ import { boxAroundBoxes } from '../plane/box.ts';
 import { pathBox } from '../plane/path.ts';
 import type { Transform } from '../plane/transform.ts';
 import { steadyDates } from './pdf.ts';
-import { drawCheckBars, drawPieces, ink, pathOperators, pointsPerMm, quietInk, write } from './pdf-drawing.ts';
+import { drawCheckBars, drawPdfPieces, ink, pathOperators, pointsPerMm, quietInk, write } from './pdf-drawing.ts';
 import type { FilePiece } from './placement.ts';
 
 /** A picture to lie under the outlines: PNG, as pale as it shall be printed, and where its pixels lie on the sheet. */
@@ -75,7 +75,7 @@ export async function writeTiles(
         popGraphicsState(),
       );
     }
-    drawPieces(page, pieces, at);
+    drawPdfPieces(page, pieces, at);
     drawMarks(page, tile, at);
     page.pushOperators(popGraphicsState());
     // Within the page's own cell, beside its marks.
@@ -155,6 +155,6 @@ function drawMap(page: PDFPage, font: PDFFont, bold: PDFFont, pieces: readonly F
   drawCheckBars(page, font, left, Math.max(marginMm, 8) + 2);
 }
 
-function drawThin(page: PDFPage, path: FilePiece['outer'], at: Parameters<typeof drawPieces>[2]): void {
+function drawThin(page: PDFPage, path: FilePiece['outer'], at: Parameters<typeof drawPdfPieces>[2]): void {
   page.pushOperators(pushGraphicsState(), setLineWidth(0.5), ...pathOperators(path, at), stroke(), popGraphicsState());
 }

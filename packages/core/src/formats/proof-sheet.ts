@@ -7,18 +7,9 @@ import { english } from '../messages/index.ts';
 import { boxAroundBoxes, heightOf, widthOf } from '../plane/box.ts';
 import { pathBox } from '../plane/path.ts';
 import { steadyDates } from './pdf.ts';
-import { drawPieces, ink, pointsPerMm, quietInk, write } from './pdf-drawing.ts';
+import { drawPdfPieces, ink, pointsPerMm, quietInk, write } from './pdf-drawing.ts';
 import type { FilePiece } from './placement.ts';
-
-export interface ProofRow {
-  readonly name: string;
-  readonly count: number;
-  readonly widthMm: number;
-  readonly heightMm: number;
-  readonly perimeterMm: number;
-  readonly areaMm2: number;
-  readonly purpose: string;
-}
+import type { ProofRow } from './proof-rows.ts';
 
 export interface ProofFacts {
   readonly job: string;
@@ -42,18 +33,7 @@ const heads = [
   english.files.purpose,
 ];
 /** The list and the findings stop where they would run into one another. */
-const [mostRows, mostFindings] = [16, 8];
-
-/** Pieces that look the same by their measures are one row with their count. */
-export function proofRows(rows: readonly Omit<ProofRow, 'count'>[]): ProofRow[] {
-  const found = new Map<string, ProofRow>();
-  for (const row of rows) {
-    const key = [row.purpose, ...[row.widthMm, row.heightMm, row.perimeterMm, row.areaMm2].map((v) => v.toFixed(1))].join(' ');
-    const same = found.get(key);
-    found.set(key, same ? { ...same, count: same.count + 1 } : { ...row, count: 1 });
-  }
-  return [...found.values()];
-}
+const [maxRows, maxFindings] = [16, 8];
 
 export async function writeProofSheet(pieces: readonly FilePiece[], facts: ProofFacts): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
@@ -99,7 +79,7 @@ function drawWork(
   const [left, low] = [place.x + room, place.y + room + (place.height - room - heightOf(box) * scale) / 2];
   const at = ({ x, y }: { x: number; y: number }) =>
     [(left + (x - box.minX) * scale) * pointsPerMm, (low + (y - box.minY) * scale) * pointsPerMm] as const;
-  drawPieces(page, pieces, at);
+  drawPdfPieces(page, pieces, at);
   const [right, top] = [left + widthOf(box) * scale, low + heightOf(box) * scale];
   const line = (x0: number, y0: number, x1: number, y1: number): void =>
     page.drawLine({
@@ -133,7 +113,7 @@ function drawList(page: PDFPage, font: PDFFont, bold: PDFFont, rows: readonly Pr
     thickness: 0.5,
     color: quietInk,
   });
-  const shown = rows.length > mostRows ? rows.slice(0, mostRows - 1) : rows;
+  const shown = rows.length > maxRows ? rows.slice(0, maxRows - 1) : rows;
   shown.forEach((row, k) => {
     const words = [
       row.name.slice(0, 34),
@@ -158,7 +138,7 @@ function drawList(page: PDFPage, font: PDFFont, bold: PDFFont, rows: readonly Pr
 function drawSizes(page: PDFPage, font: PDFFont, bold: PDFFont, sizes: ProofFacts['sizes'], top: number): number {
   if (sizes.length === 0) return top;
   write(page, bold, english.files.requiredSizes, edge, top, 9.5);
-  sizes.slice(0, mostFindings).forEach(({ name, text, holds }, k) => {
+  sizes.slice(0, maxFindings).forEach(({ name, text, holds }, k) => {
     write(
       page,
       font,
@@ -169,14 +149,14 @@ function drawSizes(page: PDFPage, font: PDFFont, bold: PDFFont, sizes: ProofFact
       holds ? ink : rgb(0.69, 0.27, 0.18),
     );
   });
-  return top - 5.4 - 4.6 * Math.min(sizes.length, mostFindings);
+  return top - 5.4 - 4.6 * Math.min(sizes.length, maxFindings);
 }
 
 function drawFindings(page: PDFPage, font: PDFFont, bold: PDFFont, findings: readonly string[], top: number): void {
   write(page, bold, findings.length === 0 ? english.files.nothingToMend : english.files.toLookAt(findings.length), edge, top, 9.5);
-  findings.slice(0, mostFindings).forEach((text, k) => {
+  findings.slice(0, maxFindings).forEach((text, k) => {
     write(page, font, `- ${text}`.slice(0, 120), edge, top - 5.4 - 4.6 * k, 8.5);
   });
-  if (findings.length > mostFindings)
-    write(page, font, english.files.andMore(findings.length - mostFindings), edge, top - 5.4 - 4.6 * mostFindings, 8.5, quietInk);
+  if (findings.length > maxFindings)
+    write(page, font, english.files.andMore(findings.length - maxFindings), edge, top - 5.4 - 4.6 * maxFindings, 8.5, quietInk);
 }

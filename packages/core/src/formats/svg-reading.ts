@@ -3,12 +3,14 @@
  * Rests on: SVG 2 (W3C): shapes, transforms, viewBox and units. Scripts, pictures, links to other files and entities
  * are never followed; only the file itself is read.
  */
+
 import { SaxesParser } from 'saxes';
+import { purposeNamed } from '../job/purposes.ts';
 import { english, say } from '../messages/index.ts';
 import { circlePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { chain, determinant, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
-import { DrawingError, type DrawingRead, type DrawnOutline, purposeNamed, ReadingBudget } from './drawing.ts';
+import { DrawingError, type DrawingRead, type DrawnOutline, ReadingBudget } from './drawing.ts';
 import { readPathData } from './svg-path-data.ts';
 
 interface Element {
@@ -26,7 +28,7 @@ const toleranceMm = 0.0005;
 const deepest = 1000;
 /** Links followed within links. */
 const deepestLink = 40;
-const mostElements = 500_000;
+const maxElements = 500_000;
 const charactersAStep = 400_000;
 /** Elements looked at between two looks at whether to go on. */
 const elementsAStep = 5000;
@@ -67,7 +69,7 @@ class Walker {
   }
 
   *walk(element: Element, toRoot: Transform, inherited: Look): Generator<number, void> {
-    if (++this.count > mostElements) throw new DrawingError('too-many', say.files.svgStandsForTooMany(mostElements.toLocaleString('en')));
+    if (++this.count > maxElements) throw new DrawingError('too-many', say.files.svgStandsForTooMany(maxElements.toLocaleString('en')));
     if (this.count % elementsAStep === 0) yield 0.9;
     const { name, attributes } = element;
     const aside = Object.hasOwn(asideElements, name) ? asideElements[name] : undefined;
@@ -122,7 +124,7 @@ function* parsed(text: string, notes: Map<string, number>): Generator<number, El
     const parent = stack.at(-1) as Element;
     const element = { name: local, attributes: attributes as Record<string, string>, children: [], parent };
     parent.children.push(element);
-    if (++elements > mostElements) throw new DrawingError('too-many', say.files.svgTooMany(mostElements.toLocaleString('en')));
+    if (++elements > maxElements) throw new DrawingError('too-many', say.files.svgTooMany(maxElements.toLocaleString('en')));
     if (stack.length > deepest) throw new DrawingError('too-many', say.files.svgTooDeep(deepest.toLocaleString('en')));
     stack.push(element);
     if (Object.keys(attributes).some((key) => /^on[a-z]+$/.test(key))) notes.set('scripts', (notes.get('scripts') ?? 0) + 1);

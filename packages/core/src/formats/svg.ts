@@ -5,39 +5,28 @@
  */
 
 import { cleanText } from '../job/clean-text.ts';
-import { type Purpose, purposes } from '../job/schema.ts';
-import { circleOf, splitArc } from '../plane/arc.ts';
-import { axesOf, splitEllipse, turnsLeft } from '../plane/ellipse.ts';
+import { type Purpose, purposeKinds, purposes } from '../job/purposes.ts';
+import { arcOps, circleOf } from '../plane/arc.ts';
+import { axesOf, ellipseOps, turnsLeft } from '../plane/ellipse.ts';
 import type { Path } from '../plane/path.ts';
-import { stepsOf } from '../plane/path.ts';
+import { reducedSteps } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import type { ArcSegment, EllipseSegment } from '../plane/segment.ts';
 import { type FilePiece, placedAtOrigin } from './placement.ts';
-
-/** Each purpose has a dash pattern, a weight and a colour, so that it can be told without colour too; lengths in mm. */
-const strokes: Record<Purpose, { colour: string; width: number; dash?: string }> = {
-  cut: { colour: '#1E7B6B', width: 0.2 },
-  score: { colour: '#A87B1D', width: 0.2, dash: '4 1.5' },
-  perforate: { colour: '#2F6F8F', width: 0.2, dash: '1.5 1.5' },
-  engrave: { colour: '#7A4B86', width: 0.2, dash: '0.3 0.8' },
-  pocket: { colour: '#7A4B86', width: 0.3 },
-  stitch: { colour: '#35508F', width: 0.2, dash: '3 1 0.3 1' },
-  guide: { colour: '#8A8A84', width: 0.1 },
-};
 
 /** A tenth of a micrometre: far below what any machine resolves. */
 const decimals = 4;
 /** Wider arcs are divided, radians. */
 const widestArc = 2;
 /** Of a page, mm. */
-const leastSideMm = 0.1;
+const minSideMm = 0.1;
 const figure = (value: number): string => String(Number(value.toFixed(decimals)));
 
 /** @throws EmptyFileError where there are no pieces */
 export function writeSvg(pieces: readonly FilePiece[], title: string, unit: 'mm' | 'in' = 'mm'): string {
   const { pieces: placedPieces, widthMm, heightMm } = placedAtOrigin(pieces);
   // A drawing of one level or plumb line has no height or width; a viewBox must have both.
-  const placed = { pieces: placedPieces, widthMm: Math.max(widthMm, leastSideMm), heightMm: Math.max(heightMm, leastSideMm) };
+  const placed = { pieces: placedPieces, widthMm: Math.max(widthMm, minSideMm), heightMm: Math.max(heightMm, minSideMm) };
   const [width, height] = [figure(placed.widthMm), figure(placed.heightMm)];
   const size = (mm: number): string => (unit === 'mm' ? `${figure(mm)}mm` : `${Number((mm / 25.4).toFixed(6))}in`);
   const groups = purposes.flatMap((purpose) => {
@@ -56,8 +45,8 @@ export function writeSvg(pieces: readonly FilePiece[], title: string, unit: 'mm'
 }
 
 function strokeOf(purpose: Purpose): string {
-  const { colour, width, dash } = strokes[purpose];
-  const pattern = dash ? ` stroke-dasharray="${dash}"` : '';
+  const { colour, widthMm: width, dashMm } = purposeKinds[purpose].look;
+  const pattern = dashMm.length > 0 ? ` stroke-dasharray="${dashMm.join(' ')}"` : '';
   return `fill="none" stroke="${colour}" stroke-width="${width}"${pattern} stroke-linejoin="round"`;
 }
 
@@ -66,10 +55,13 @@ function pathElement({ name, outer, holes }: FilePiece, heightMm: number): strin
   return `<path fill-rule="evenodd" d="${data}"><title>${escaped(name)}</title></path>`;
 }
 
+/** What a kind of curve that SVG has not may be off, mm. */
+const curveToleranceMm = 0.0005;
+
 /** Path data with y turned down from the top of a box of the height given. */
 export function pathData(path: Path, heightMm: number): string {
   const at = ({ x, y }: Point): string => `${figure(x)} ${figure(heightMm - y)}`;
-  const parts = stepsOf(path).flatMap(({ from, segment }): string[] => {
+  const parts = reducedSteps(path, ['line', 'arc', 'ellipse', 'cubic'], curveToleranceMm).flatMap(({ from, segment }): string[] => {
     if (segment.kind === 'line') return [`L${at(segment.to)}`];
     if (segment.kind === 'cubic') return [`C${at(segment.c1)} ${at(segment.c2)} ${at(segment.to)}`];
     return segment.kind === 'arc' ? arcData(from, segment, at) : ellipseData(from, segment, at);
@@ -83,7 +75,7 @@ export function pathData(path: Path, heightMm: number): string {
  */
 function arcData(from: Point, arc: ArcSegment, at: (p: Point) => string): string[] {
   if (Math.abs(arc.sweep) > widestArc) {
-    const [first, second] = splitArc(from, arc, 0.5);
+    const [first, second] = arcOps.split(from, arc, 0.5);
     return [...arcData(from, first, at), ...arcData(first.to, second, at)];
   }
   const radius = figure(circleOf(from, arc).radius);
@@ -94,7 +86,7 @@ function arcData(from: Point, arc: ArcSegment, at: (p: Point) => string): string
 /** As arcs of the ellipse, each turned by its longer axis; divided as circles are. */
 function ellipseData(from: Point, s: EllipseSegment, at: (p: Point) => string): string[] {
   if (s.sweep > widestArc) {
-    const [first, second] = splitEllipse(from, s, 0.5);
+    const [first, second] = ellipseOps.split(from, s, 0.5);
     return [...ellipseData(from, first, at), ...ellipseData(first.to, second, at)];
   }
   const { major, minor, angle } = axesOf(from, s);

@@ -7,7 +7,7 @@ export interface TiffPage {
   readonly heightPx: number;
 }
 
-const mostPages = 2000;
+const maxPages = 2000;
 
 /** Null where the bytes are no TIFF; pages that cannot be read end the list. */
 export function tiffPages(bytes: Uint8Array): TiffPage[] | null {
@@ -19,7 +19,7 @@ export function tiffPages(bytes: Uint8Array): TiffPage[] | null {
   const pages: TiffPage[] = [];
   const seen = new Set<number>();
   try {
-    for (let at = view.getUint32(4, little); at !== 0 && !seen.has(at) && pages.length < mostPages; ) {
+    for (let at = view.getUint32(4, little); at !== 0 && !seen.has(at) && pages.length < maxPages; ) {
       seen.add(at);
       pages.push(pageAt(view, at, little));
       at = view.getUint32(at + 2 + 12 * view.getUint16(at, little), little);

@@ -41,7 +41,7 @@ describe('what is drawn', () => {
     const job = run(start, { do: 'draw', drawn: drawn('a', slot) }, { do: 'draw', drawn: drawn('b', slot) });
     expect(masterOf(job.drawn[0] as Drawn, null).fault).toMatch(/stock/);
     const areas = (thicknessMm: number) =>
-      drawnPieces(run(job, { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm } })).map(({ outer }) => pathArea(outer));
+      drawnPieces(run(job, { do: 'set-stock', change: { thicknessMm } })).map(({ outer }) => pathArea(outer));
     expect(areas(4)).toEqual([expect.closeTo(112.5, 9), expect.closeTo(112.5, 9)]);
     expect(areas(3.1)).toEqual([expect.closeTo(90, 9), expect.closeTo(90, 9)]);
   });
@@ -76,17 +76,17 @@ describe('what is drawn', () => {
       start,
       { do: 'draw', drawn: drawn('frame', { ...outline, points: [...outline.points] }) },
       { do: 'change-drawn', drawnId: 'frame', change: { held } },
-      { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 40 } },
+      { do: 'set-stock', change: { thicknessMm: 40 } },
     );
     const sidesOf = (j: Job): number[] => {
-      const [path] = masterOf(j.drawn[0] as Drawn, j.making.thicknessMm).paths;
+      const [path] = masterOf(j.drawn[0] as Drawn, j.making.stock.thicknessMm).paths;
       return path ? stepsOf(path).map(({ from, segment }) => segmentLength(from, segment)) : [];
     };
     expect(sidesOf(job)[0]).toBeCloseTo(120, 9);
     expect(sidesOf(job)[1]).toBeCloseTo(40.5, 9);
     // The source stays as it was drawn; a new stock is followed at once.
     expect(job.drawn[0]?.source).toEqual(outline);
-    expect(sidesOf(run(job, { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 3 } }))[1]).toBeCloseTo(3.5, 9);
+    expect(sidesOf(run(job, { do: 'set-stock', change: { thicknessMm: 3 } }))[1]).toBeCloseTo(3.5, 9);
     const path = masterOf(job.drawn[0] as Drawn, 40).paths[0] as Path;
     const more = run(job, { do: 'redraw', drawnId: 'frame', source: { kind: 'path', path: withPoint(path, 2, 0.5) } });
     expect(more.drawn[0]?.held).toEqual(held);
@@ -111,7 +111,7 @@ describe('what is drawn', () => {
     };
     expect(seen(job)).toEqual({ length: expect.closeTo(30 * Math.PI, 9), holes: [expect.closeTo(15 * Math.PI, 6)] });
     // To the right of a line that turns left lies its outside: longer by pi times half the thickness.
-    const thicker = run(job, { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 4 } });
+    const thicker = run(job, { do: 'set-stock', change: { thicknessMm: 4 } });
     expect(seen(thicker)).toEqual({ length: expect.closeTo(32 * Math.PI, 9), holes: [expect.closeTo(16 * Math.PI, 6)] });
     const c = 30 / Math.SQRT2;
     const moved = run(job, { do: 'redraw', drawnId: 'hole', source: hole(c, c) as Extract<Drawn['source'], { kind: 'figure' }> });
@@ -123,11 +123,7 @@ describe('what is drawn', () => {
     expect(jobSchema.parse(JSON.parse(JSON.stringify(job)))).toEqual(job);
   });
   it('is named, left out, given a purpose and replaced; undo brings it back', () => {
-    const job = run(
-      start,
-      { do: 'draw', drawn: drawn('a', slot) },
-      { do: 'set-making', making: { way: 'laser', stock: null, thicknessMm: 4 } },
-    );
+    const job = run(start, { do: 'draw', drawn: drawn('a', slot) }, { do: 'set-stock', change: { thicknessMm: 4 } });
     const scored = run(job, { do: 'set-purpose', pieceIds: ['a'], purpose: 'score' }, { do: 'leave-out', pieceIds: ['a'], leftOut: true });
     expect(scored.drawn[0]).toMatchObject({ purpose: 'score', leftOut: true });
     expect(keptPieces(scored)).toEqual([]);

@@ -2,6 +2,7 @@
  * What is drawn by hand: its schema, and the pieces that follow from it. Only the master and the steps are kept in the job;
  * all that follows from them is worked out here, and kept by identity while nothing changes.
  */
+
 import { z } from 'zod';
 import { english } from '../messages/index.ts';
 import type { Path } from '../plane/path.ts';
@@ -9,20 +10,21 @@ import {
   cornerCuts,
   cornerKinds,
   counterClockwise,
+  dimensionsCarried,
   endKinds,
   type Figure,
   FigureError,
-  type Followed,
   figurePath,
   followed,
+  type LiveResult,
   type LiveStep,
-  measuresCarried,
   nested,
   pathThrough,
+  solveDimensions,
   stripOf,
-  withMeasuresHeld,
 } from '../shape/index.ts';
-import { coordinate as finite, type Piece, type Purpose, pathSchema, pointSchema, purposes, text } from './schema-parts.ts';
+import { type Purpose, purposes } from './purposes.ts';
+import { coordinate as finite, type Piece, pathSchema, pointSchema, text } from './schema-parts.ts';
 
 const size = finite.positive().max(100_000);
 /** Shorter than a piece's, which may carry a number more. */
@@ -167,7 +169,7 @@ export function masterOf({ source, held }: Pick<Drawn, 'source' | 'held'>, thick
   const plain = masterFrom(source, thicknessMm);
   const [only, ...others] = plain.paths;
   const keeps = only && others.length === 0 && held && held.length > 0 && canHold(source);
-  const fitted = keeps ? withMeasuresHeld(only, held, thicknessMm) : null;
+  const fitted = keeps ? solveDimensions(only, held, thicknessMm) : null;
   const master = fitted ? { paths: [fitted.path], fault: null, off: fitted.off } : plain;
   masters.set(source, { thickness: thicknessMm, held, master });
   return master;
@@ -196,20 +198,20 @@ function masterFrom(source: DrawnSource, thicknessMm: number | null): Master {
 export function redrawn(drawn: Drawn, source: DrawnSource, thicknessMm: number | null): Drawn {
   if (!drawn.held || drawn.held.length === 0) return { ...drawn, source };
   const [before, after] = [masterOf(drawn, thicknessMm).paths[0], masterOf({ source }, thicknessMm).paths[0]];
-  return { ...drawn, source, held: before && after && canHold(source) ? measuresCarried(before, after, drawn.held) : [] };
+  return { ...drawn, source, held: before && after && canHold(source) ? dimensionsCarried(before, after, drawn.held) : [] };
 }
 
 interface Drawing {
   readonly drawn: readonly Drawn[];
-  readonly making: { readonly thicknessMm: number | null };
+  readonly making: { readonly stock: { readonly thicknessMm: number | null } };
 }
 
 /** Past so many things cut out of one another in a row the chain is taken for a circle. */
 const deepest = 8;
 
 /** All that follows from one drawn thing. */
-export function outlinesFrom(one: Drawn, { drawn, making }: Drawing, depth = 0): Followed {
-  const { paths } = one.source.kind === 'strip' ? { paths: stripPaths(one.source, one, { drawn, making }, depth) } : masterOf(one, making.thicknessMm); // biome-ignore format: one line
+export function outlinesFrom(one: Drawn, { drawn, making }: Drawing, depth = 0): LiveResult {
+  const { paths } = one.source.kind === 'strip' ? { paths: stripPaths(one.source, one, { drawn, making }, depth) } : masterOf(one, making.stock.thicknessMm); // biome-ignore format: one line
   return followed(paths, one.live as readonly LiveStep[], (other) => {
     const cutter = drawn.find((d) => d.id === other);
     return cutter && cutter !== one && depth < deepest ? outlinesFrom(cutter, { drawn, making }, depth + 1).paths : [];
@@ -227,11 +229,11 @@ function stripPaths(source: StripSource, own: Drawn, { drawn, making }: Drawing,
   const [curve] = outlinesOf(line);
   if (!curve) return none;
   const others = drawn.filter((d) => d !== line && d !== own && d.source.kind !== 'strip' && !d.leftOut).map(outlinesOf);
-  const from = [curve, making.thicknessMm, ...others];
+  const from = [curve, making.stock.thicknessMm, ...others];
   const kept = strips.get(source);
   if (kept && kept.from.length === from.length && kept.from.every((value, k) => value === from[k])) return kept.paths;
   const { k, side, widthMm, at } = source;
-  const paths = stripOf(curve, { thicknessMm: making.thicknessMm ?? 0, k, side, widthMm }, others.flat(), at);
+  const paths = stripOf(curve, { thicknessMm: making.stock.thicknessMm ?? 0, k, side, widthMm }, others.flat(), at);
   strips.set(source, { from, paths });
   return paths;
 }

@@ -2,8 +2,8 @@
  * In: a picture and the frames marked in it. Out: the outline that it is traced inside, where the frame is the sheet that the drawing lies on.
  */
 import { middleOf, type Point } from '../plane/point.ts';
+import { polygonArea } from '../raster/convex-hull.ts';
 import type { GreyPicture } from '../raster/grey.ts';
-import { polygonArea } from '../raster/hull.ts';
 import { drawnIn, isSheetOnGround } from '../raster/sheet-on-ground.ts';
 import type { JobTraceSettings } from './schema.ts';
 

@@ -4,12 +4,11 @@
  * Rests on: immer's patches.
  */
 import { applyPatches, type Draft, enablePatches, type Patch, produceWithPatches, setAutoFreeze } from 'immer';
-import type { Command } from './command-schema.ts';
-import { labelOf } from './command-words.ts';
-import { applyCommand } from './commands.ts';
+import { applyCommand, type Command, labelOf } from './commands/commands.ts';
 import { documentOf, type JobDocument, jobOfDocument } from './document.ts';
 import { migrated } from './migrations.ts';
 import { type Job, jobFields } from './schema.ts';
+import { asThird, isOfThird } from './third-version.ts';
 
 enablePatches();
 // What is kept by identity stands on both sides of an edit; freezing all of a large job would cost more than the edit.
@@ -36,9 +35,10 @@ export function edited(job: Job, command: Command): { job: Job; edit: Edit } | n
 export const undone = (job: Job, edit: Pick<Edit, 'back'>): Job => patched(job, edit.back);
 export const redone = (job: Job, edit: Pick<Edit, 'forward'>): Job => patched(job, edit.forward);
 
-/** The job after patches; those from before version 3 are taken to the document as it was then. */
+/** The job after patches; those of earlier versions are taken to the document as it was then. */
 export function patched(job: Job, patches: readonly Patch[]): Job {
-  if (patches.some(isOld)) return afterOld(job, patches);
+  if (patches.some(isOfSecond)) return patchedAsSecond(job, patches);
+  if (patches.some(isOfThird)) return jobFields.parse(migrated(applyPatches(asThird(documentOf(job)), patches as Patch[])));
   return jobOfDocument(applyPatches(documentOf(job), patches as Patch[]));
 }
 
@@ -80,12 +80,12 @@ function isSame(a: unknown, b: unknown): boolean {
 const listed = ['drawn', 'drawings'];
 
 /** Patches of versions 1 and 2 replace `trace`, parts of it, or whole lists. */
-const isOld = ({ path, value }: Patch): boolean =>
+const isOfSecond = ({ path, value }: Patch): boolean =>
   path[0] === 'trace' || (path.length === 1 && listed.includes(String(path[0])) && Array.isArray(value));
 
 /** The job as a document of version 2, patched, and brought up again. */
-function afterOld(job: Job, patches: readonly Patch[]): Job {
-  const { traces, ...rest } = job;
+function patchedAsSecond(job: Job, patches: readonly Patch[]): Job {
+  const { traces, ...rest } = asThird(job) as { traces: Job['traces'] };
   const old = applyPatches({ ...rest, version: 2, trace: traces.at(-1) ?? null }, patches as Patch[]);
   return jobFields.parse(migrated(old));
 }

@@ -1,10 +1,10 @@
 export { type KnownAxis, knownAxes } from './axes.ts';
-export { type Measured, measuredBy } from './checks.ts';
-export { withChoicesKept } from './choices.ts';
+export { bridgeOutline, withBridges } from './bridges.ts';
+export { measuredBy } from './checks.ts';
 export { cleanText } from './clean-text.ts';
-export { type Command, commandSchema } from './command-schema.ts';
-export { labelOf, traceLabel } from './command-words.ts';
-export { applyCommand, CommandError } from './commands.ts';
+export { CommandError } from './commands/command-kind.ts';
+export { applyCommand, type Command, commandSchema, labelOf } from './commands/commands.ts';
+export { traceLabel } from './commands/piece-commands.ts';
 export { checkChange, documentOf, type JobDocument, jobOfDocument } from './document.ts';
 export {
   areRings,
@@ -20,8 +20,22 @@ export {
 } from './drawn.ts';
 export { frameToTraceIn } from './framed.ts';
 export { type Edit, edited, patched, redone, undone } from './history.ts';
+export { type Machine, machineSchema, plainMachine } from './machine.ts';
+export {
+  type Making,
+  type ProcessEntry,
+  plainFileNames,
+  plainMaking,
+  plainStock,
+  processEntrySchema,
+  type Stock,
+  stockSchema,
+} from './making.ts';
 export { measuresOf, overallBox, type PieceMeasures, sheetBoxOf, shownBoxOf, workBoxOf } from './measures.ts';
 export { pathsOf } from './piece-paths.ts';
+export { piecesToMake, piecesToProve } from './pieces-to-make.ts';
+export { type Bridge, type PinnedSize, type ProofSettings, plainProof } from './proof-settings.ts';
+export { isFollowed, makeOf, mustClose, type Purpose, purposeKinds, purposeNamed, purposes } from './purposes.ts';
 export { type KeyedRelation, relatedPieces, relationsOfPieces } from './related-pieces.ts';
 export {
   type Drawing,
@@ -37,49 +51,29 @@ export {
   newPicture,
   type Picture,
   type Piece,
-  type Purpose,
   pathSchema,
   pictureSchema,
   pieceSchema,
   plainTone,
   pointSchema,
-  purposes,
   resolutionSources,
   type Stated,
   type Tone,
   traceSchema,
   traceSettingsSchema,
   transformSchema,
-  ways,
 } from './schema.ts';
-export { maxCoordinate } from './schema-parts.ts';
-export {
-  type Cutting,
-  type Hold,
-  leadKinds,
-  type Machine,
-  machineSchema,
-  type PinnedSize,
-  type Printing,
-  type ProofWishes,
-  plainProof,
-  plainSetup,
-  plainStrengths,
-  type Setup,
-  type StockPreset,
-  type Strength,
-  stockPresetSchema,
-  strengthOf,
-} from './setup.ts';
+export { maxCoordinate, type ShelfCopy } from './schema-parts.ts';
 export {
   fitOf,
   fromOriginal,
   isWaiting,
   pullingMarks,
-  type Surface,
-  surfaceOf,
-  type WorkingPlan,
-  workingPlanOf,
+  type RasterSource,
+  type RectifiedPlan,
+  rasterSourceOf,
+  rectifiedPlanOf,
 } from './sizing.ts';
 export { isPartlyByHand } from './touched.ts';
 export { amongOtherTraces, keptPieces, piecesOf, traceOf, traceOnSheet, traceWith, type WithPieces, withTraceOf } from './tracing.ts';
+export { mergeUserEdits } from './user-edits.ts';

@@ -54,7 +54,7 @@ const withTrace = run(withPicture, { do: 'set-trace', trace: traced(withPicture)
 describe('the job document', () => {
   it('is valid when empty, and after every edit', () => {
     expect(jobSchema.parse(withTrace)).toEqual(withTrace);
-    expect(jobSchema.safeParse({ ...withTrace, version: 4 }).success).toBe(false);
+    expect(jobSchema.safeParse({ ...withTrace, version: 5 }).success).toBe(false);
     expect(jobSchema.safeParse({ ...withTrace, surprise: 1 }).success).toBe(false);
     expect(jobSchema.safeParse({ ...withTrace, pictures: [{ ...picture, opacity: Number.NaN }] }).success).toBe(false);
   });
@@ -77,9 +77,9 @@ describe('documents of version 1', () => {
       ],
     }],
   }; // biome-ignore format: as it stood in the database
-  it('are read, and come out as version 2 with the same fit', () => {
+  it('are read, and come out as version 4 with the same fit', () => {
     const job = jobSchema.parse(old);
-    expect(job).toMatchObject({ version: 3, drawings: [], traces: [], planScale: null });
+    expect(job).toMatchObject({ version: 4, drawings: [], traces: [], planScale: null });
     expect(job.pictures[0]?.marks.map((m) => m.stated)).toEqual([[{ text: '10 cm', value: 100 }], [], [{ text: '', value: null }]]);
     expect(fitOf(job.pictures[0] as Picture).mmPerPx).toBeCloseTo(0.1, 12);
     expect(jobSchema.parse(job)).toEqual(job);

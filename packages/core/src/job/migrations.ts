@@ -3,18 +3,20 @@
  * What is no document comes out as it is and is refused by the schema.
  */
 import { isKeyed, listOf } from './keyed.ts';
+import { fourthOf } from './third-version.ts';
 
 type Plain = Readonly<Record<string, unknown>>;
 const isPlain = (value: unknown): value is Plain => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 export function migrated(raw: unknown): unknown {
   if (!isPlain(raw)) return raw;
-  if (raw.version === 1 || raw.version === 2) return fromSecond(raw);
-  return raw.version === 3 ? inLists(raw) : raw;
+  if (raw.version === 1 || raw.version === 2) return fourthOf(thirdOf(raw));
+  if (raw.version === 3) return fourthOf(inLists(raw));
+  return raw.version === 4 ? inLists(raw) : raw;
 }
 
 /** Versions 1 and 2 had one trace; marks of version 1 are read by their own schema. */
-function fromSecond({ trace, ...rest }: Plain): Plain {
+function thirdOf({ trace, ...rest }: Plain): Plain {
   return { ...rest, version: 3, ...(trace === undefined ? {} : { traces: trace === null ? [] : [trace] }) };
 }
 

@@ -3,13 +3,13 @@
  * All pieces are looked at together; where there are many segments, each piece alone, as all together would take too long.
  */
 import type { Path } from '../plane/path.ts';
+import { regularize } from '../trace/constraint-solver.ts';
 import { type Relation, relationsIn } from '../trace/relations.ts';
-import { madeRelated } from '../trace/relations-solve.ts';
 import { pathsOf } from './piece-paths.ts';
 import type { Piece } from './schema.ts';
 
 /** More segments than this are looked at piece by piece. */
-const mostTogether = 240;
+const maxTogether = 240;
 
 type Outlined = Pick<Piece, 'outer' | 'holes'>;
 
@@ -20,7 +20,7 @@ export interface KeyedRelation extends Relation {
 
 function groupsOf<P extends Outlined>(pieces: readonly P[]): (readonly P[])[] {
   const segments = pieces.flatMap(pathsOf).reduce((sum, path) => sum + path.segments.length, 0);
-  return segments <= mostTogether ? [pieces] : pieces.map((piece) => [piece]);
+  return segments <= maxTogether ? [pieces] : pieces.map((piece) => [piece]);
 }
 
 const keyedIn = (group: readonly Outlined[], number: number, toleranceMm: number): KeyedRelation[] =>
@@ -48,7 +48,7 @@ export function* relatedPieces<P extends Outlined>(
   for (const [number, group] of groupsOf(pieces).entries()) {
     const wanted = keyedIn(group, number, toleranceMm).filter(({ key }) => !refused.includes(key));
     if (wanted.length === 0) continue;
-    const { paths, held } = madeRelated(group.flatMap(pathsOf), wanted, toleranceMm);
+    const { paths, held } = regularize(group.flatMap(pathsOf), wanted, toleranceMm);
     let first = 0;
     yield group.flatMap((piece): RelatedPiece<P>[] => {
       const [from, to] = [first, first + 1 + piece.holes.length];

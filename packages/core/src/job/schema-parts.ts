@@ -3,6 +3,7 @@
  */
 import { z } from 'zod';
 import { cleanText } from './clean-text.ts';
+import { purposes } from './purposes.ts';
 
 export const finite = z.number().finite();
 
@@ -11,9 +12,15 @@ export const maxCoordinate = 1e6;
 /** A coordinate or a signed length, mm; or an angle, radians. */
 export const coordinate = finite.min(-maxCoordinate).max(maxCoordinate);
 
+/** A length of a sheet, a bed or a dimension, mm. */
+export const sizeMm = finite.positive().max(100_000);
+
 /** A text that is cleaned as it enters; see `cleanText`. It may be empty. */
-export const anyText = (most: number) => z.string().overwrite(cleanText).max(most);
-export const text = (most: number) => z.string().overwrite(cleanText).trim().min(1).max(most);
+export const anyText = (max: number) => z.string().overwrite(cleanText).max(max);
+export const text = (max: number) => z.string().overwrite(cleanText).trim().min(1).max(max);
+/** What was copied from the shelf, and as it stood then: the shelf may have a newer one. */
+export const shelfCopySchema = z.strictObject({ id: z.uuid(), revision: z.int().positive() });
+export type ShelfCopy = z.infer<typeof shelfCopySchema>;
 export const hexColour = z.string().regex(/^#[0-9a-f]{6}$/i);
 
 export const pointSchema = z.strictObject({ x: coordinate, y: coordinate }).readonly();
@@ -28,9 +35,6 @@ const segmentSchema = z.discriminatedUnion('kind', [
 export const pathSchema = z
   .strictObject({ start: pointSchema, segments: z.array(segmentSchema).min(1).max(100_000).readonly(), closed: z.boolean() })
   .readonly();
-
-export const purposes = ['cut', 'score', 'perforate', 'engrave', 'pocket', 'stitch', 'guide'] as const;
-export type Purpose = (typeof purposes)[number];
 
 export const pieceSchema = z.strictObject({
   id: text(64),

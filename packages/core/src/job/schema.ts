@@ -1,16 +1,19 @@
 /**
- * The job, version 3: plain data, checked wherever it enters; documents of versions 1 and 2 are read and come out as version 3.
+ * The job, version 4: plain data, checked wherever it enters; documents of earlier versions are read and come out as version 4.
  * In memory pieces and drawn things are lists; the document keeps them by id (see document.ts). Described in docs/job-format.md.
  */
 import { z } from 'zod';
 import { plainTraceSettings, takes } from '../trace/trace.ts';
-import { type MarkKind, markShapes, shapeModels } from '../trueup/marks.ts';
+import { markKindNames, markKinds } from '../trueup/mark-kinds.ts';
+import { shapeModels } from '../trueup/marks.ts';
 import { drawnSchema, isFollowable, tooManyFollow } from './drawn.ts';
+import { makingSchema, plainMaking } from './making.ts';
 import { migrated } from './migrations.ts';
-import { anyText, finite, hexColour, pieceSchema, pointSchema, purposes, text } from './schema-parts.ts';
-import { plainProof, plainSetup, proofSchema, setupSchema } from './setup.ts';
+import { plainProof, proofSchema } from './proof-settings.ts';
+import { purposes } from './purposes.ts';
+import { anyText, finite, hexColour, pieceSchema, pointSchema, text } from './schema-parts.ts';
 
-export { type Piece, type Purpose, pathSchema, pieceSchema, pointSchema, purposes } from './schema-parts.ts';
+export { type Piece, pathSchema, pieceSchema, pointSchema } from './schema-parts.ts';
 
 export const transformSchema = z.strictObject({ a: finite, b: finite, c: finite, d: finite, e: finite, f: finite }).readonly();
 
@@ -20,25 +23,20 @@ const projectionSchema = z.strictObject({ ...transformSchema.unwrap().shape, g: 
 const statedSchema = z.strictObject({ text: anyText(200), value: finite.nonnegative().nullable() });
 export type Stated = z.infer<typeof statedSchema>;
 
-const kinds = Object.keys(markShapes) as [MarkKind, ...MarkKind[]];
-
 const wholeMarkSchema = z
   .strictObject({
     id: text(64),
-    kind: z.enum(kinds),
-    /** Pixels of the picture as it came; how many, and what is stated: see `markShapes`. */
+    kind: z.enum(markKindNames),
+    /** Pixels of the picture as it came; how many, and what is stated: see `markKinds`. */
     points: z.array(pointSchema).min(2).max(200),
     stated: z.array(statedSchema).max(2),
-    way: z.enum(['contained', 'covering', 'each-side']).optional(),
+    boxFit: z.enum(['contained', 'covering', 'each-side']).optional(),
     places: z.array(pointSchema).max(16).optional(),
   })
+  .refine(({ kind, points }) => points.length >= markKinds[kind].min && points.length <= markKinds[kind].max, 'too few or too many points')
+  .refine(({ kind, stated }) => stated.length === markKinds[kind].stated.length, 'not what this mark states')
   .refine(
-    ({ kind, points }) => points.length >= markShapes[kind].least && points.length <= markShapes[kind].most,
-    'too few or too many points',
-  )
-  .refine(({ kind, stated }) => stated.length === markShapes[kind].stated.length, 'not what this mark states')
-  .refine(
-    ({ kind, points, places }) => (kind === 'scale-card') === (places?.length === points.length),
+    ({ kind, points, places }) => (markKinds[kind].hasPlaces === true) === (places?.length === points.length),
     'a scale card needs a place for each point',
   );
 
@@ -57,7 +55,7 @@ const firstMarkSchema = z
       id,
       kind,
       points: [a, b],
-      stated: kind === 'level' || kind === 'plumb' ? [] : [{ text: text ?? '', value: mm ?? null }],
+      stated: markKinds[kind].stated.length === 0 ? [] : [{ text: text ?? '', value: mm ?? null }],
     }),
   );
 
@@ -158,8 +156,6 @@ export const traceSchema = z.strictObject({
 });
 export type JobTrace = z.infer<typeof traceSchema>;
 
-export const ways = ['laser', 'cnc', 'quilting', 'foam', 'paper', 'print'] as const;
-
 /** Outlines brought in from a drawing file, at their stated unit. */
 export const drawingSchema = z.strictObject({
   id: text(64),
@@ -177,10 +173,10 @@ export type Drawing = z.infer<typeof drawingSchema>;
 
 /** The fields of a job, each checked by itself. */
 export const jobFields = z.strictObject({
-  version: z.literal(3),
+  version: z.literal(4),
   name: text(120),
   unit: z.enum(['mm', 'in']),
-  making: z.strictObject({ way: z.enum(ways), stock: text(100).nullable(), thicknessMm: finite.positive().nullable() }),
+  making: makingSchema,
   pictures: z.array(pictureSchema).max(50),
   drawings: z.array(drawingSchema).max(20).default([]),
   drawn: z.array(drawnSchema).max(5000).default([]),
@@ -197,7 +193,6 @@ export const jobFields = z.strictObject({
   /** At most one of each picture, in the order that they were made. */
   traces: z.array(traceSchema).max(50).default([]),
   proof: proofSchema.default(plainProof),
-  setup: setupSchema.default(plainSetup),
 });
 export type Job = z.infer<typeof jobFields>;
 
@@ -211,17 +206,16 @@ export const jobSchema = z.preprocess(
 
 /** A job with nothing in it. */
 export const emptyJob = (name: string): Job => ({
-  version: 3,
+  version: 4,
   name,
   unit: 'mm',
-  making: { way: 'laser', stock: null, thicknessMm: null },
+  making: plainMaking,
   pictures: [],
   drawings: [],
   drawn: [],
   planScale: null,
   traces: [],
   proof: plainProof,
-  setup: plainSetup,
 });
 
 export const defaultTraceSettings: JobTraceSettings = {

@@ -6,14 +6,14 @@ import type { Trace } from '../trace/trace.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
 import { drawnPieces } from './drawn.ts';
 import type { Job, JobTrace, JobTraceSettings, Picture, Piece } from './schema.ts';
-import { fitOf, type Surface, surfaceOf } from './sizing.ts';
+import { fitOf, type RasterSource, rasterSourceOf } from './sizing.ts';
 
 /** Places a picture's trace, in the pixels of its surface, on the sheet. */
 export function traceOnSheet(
   picture: Picture,
   settings: JobTraceSettings,
   trace: Trace,
-  { toSheet, mmPerPx }: Pick<Surface, 'toSheet' | 'mmPerPx'> = surfaceOf(picture, null),
+  { toSheet, mmPerPx }: Pick<RasterSource, 'toSheet' | 'mmPerPx'> = rasterSourceOf(picture, null),
   fit: TrueUpFit = fitOf(picture),
   insideFrame = false,
 ): JobTrace {

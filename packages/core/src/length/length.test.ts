@@ -80,6 +80,12 @@ describe('a typed length', () => {
     expect(fault(text).at).toBe(at);
   });
 
+  it('zero is taken where a length may be nothing, less is not', () => {
+    expect(parseLength('0', 'mm', 'from zero')).toMatchObject({ ok: true, mm: 0 });
+    expect(parseLength('1/8', 'in', 'from zero')).toMatchObject({ ok: true, mm: 3.175 });
+    expect(parseLength('-0.1', 'mm', 'from zero')).toMatchObject({ ok: false, message: 'The length must be zero or more.' });
+    expect(parseLength('-0.1', 'mm', 'any')).toMatchObject({ ok: true, mm: -0.1 });
+  });
   it('never throws, whatever is typed', () => {
     fc.assert(fc.property(fc.string({ maxLength: 40 }), (text) => typeof parseLength(text).ok === 'boolean'));
   });

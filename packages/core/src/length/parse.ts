@@ -13,7 +13,7 @@ export type ParsedLength =
   | ({ ok: false; at: number; end: number } & Message);
 
 /** What a length may be: any value, or only more than zero. */
-export type LengthRange = 'any' | 'positive';
+export type LengthRange = 'any' | 'positive' | 'from zero';
 
 /** A value with its dimension: 0 for a bare number, 1 for a length in mm. */
 interface Quantity {
@@ -241,7 +241,7 @@ class Reader {
  * Reads a typed length: feet, inches, fractions, decimals with point or comma, arithmetic with brackets.
  * @param text as typed, up to 200 characters
  * @param unit what a bare number is in
- * @param range `positive` refuses zero and less
+ * @param range `positive` refuses zero and less, `from zero` only less
  */
 export function parseLength(text: string, unit: Unit = 'mm', range: LengthRange = 'any'): ParsedLength {
   const blank = text.trim() === '';
@@ -254,6 +254,7 @@ export function parseLength(text: string, unit: Unit = 'mm', range: LengthRange 
     if (range === 'positive' && mm <= 0) {
       throw new Fault(say.lengths.mustBePositive(), 0, text.length);
     }
+    if (range === 'from zero' && mm < 0) throw new Fault(say.lengths.mustNotBeNegative(), 0, text.length);
     return { ok: true, mm };
   } catch (error) {
     if (error instanceof Fault) return { ok: false, message: error.message, said: error.said, at: error.at, end: error.end };

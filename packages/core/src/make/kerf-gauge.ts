@@ -8,22 +8,22 @@ import type { MadeOutlines } from '../proof/fault.ts';
 
 export interface GaugeSettings {
   /** The widest and the narrowest kerf that can be read, and the steps between, mm. */
-  readonly leastMm: number;
-  readonly mostMm: number;
+  readonly minMm: number;
+  readonly maxMm: number;
   readonly stepMm: number;
   /** How wide the tab is drawn, mm. */
   readonly tabMm: number;
 }
 
-export const plainGauge: GaugeSettings = { leastMm: 0, mostMm: 0.4, stepMm: 0.05, tabMm: 10 };
+export const plainGauge: GaugeSettings = { minMm: 0, maxMm: 0.4, stepMm: 0.05, tabMm: 10 };
 
 /**
  * A tab drawn `tabMm` wide comes out narrower by the kerf, a slot wider by it: the tab just sits in the slot drawn narrower
  * by two kerfs. Slots are drawn for each kerf in turn.
  */
-export const slotsOf = ({ leastMm, mostMm, stepMm, tabMm }: GaugeSettings): { kerfMm: number; widthMm: number }[] =>
-  Array.from({ length: Math.max(1, Math.round((mostMm - leastMm) / stepMm) + 1) }, (_, k) => {
-    const kerfMm = leastMm + k * stepMm;
+export const slotsOf = ({ minMm, maxMm, stepMm, tabMm }: GaugeSettings): { kerfMm: number; widthMm: number }[] =>
+  Array.from({ length: Math.max(1, Math.round((maxMm - minMm) / stepMm) + 1) }, (_, k) => {
+    const kerfMm = minMm + k * stepMm;
     return { kerfMm, widthMm: tabMm - 2 * kerfMm };
   });
 

@@ -2,11 +2,12 @@
  * In: pieces, and what the tool takes away. Out: the ways of the tool's middle that leave the pieces at their true size: outer
  * outlines out, holes in, by half the kerf; lines stay on their middle. What closes up or runs together is told.
  */
+import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
-import type { Cutting } from '../job/setup.ts';
 import { type Message, say } from '../messages/index.ts';
 import { type Path, pathArea, pathLength } from '../plane/index.ts';
 import { offsetPiece, plainOffset } from '../shape/index.ts';
+import type { Cutting } from './cutting.ts';
 
 export interface Compensated {
   readonly piece: Piece;
@@ -24,7 +25,7 @@ const mitreLimit = 4;
 /** Only what is cut through and closed has a side that the tool may take from. */
 export function kerfCompensated(piece: Piece, { kerfMm, corners }: Pick<Cutting, 'kerfMm' | 'corners'>): Compensated {
   const own = { outer: piece.outer, holes: piece.holes };
-  if (!(kerfMm > 0) || piece.purpose !== 'cut' || !piece.outer.closed) return { piece, parts: [own], lost: null, isFailure: false };
+  if (!(kerfMm > 0) || makeOf(piece) !== 'part' || !piece.outer.closed) return { piece, parts: [own], lost: null, isFailure: false };
   const parts = offsetPiece(own, kerfMm / 2, { ...plainOffset, corners, mitreLimit });
   if (!isSound(piece, parts, kerfMm / 2))
     return {

@@ -4,18 +4,22 @@ import GeometryFactory from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
-import { machineSchema, type Piece, type Purpose, plainSetup } from '../job/index.ts';
+import { plainMachine as machine, machineSchema, type Piece, type Purpose } from '../job/index.ts';
 import { circlePath, distance, type Path, type Point, pathArea, pathLength, polygonPath, reversedPath } from '../plane/index.ts';
-import { figurePath, windingAbout } from '../shape/index.ts';
+import { subPath } from '../plane/sub-path.ts';
+import { figurePath, windingNumber } from '../shape/index.ts';
+import { plainCutting as cutting } from './cutting.ts';
 import { hatchLines } from './hatch.ts';
 import { kerfCompensated } from './kerf.ts';
 import { kerfGauge, kerfRead, plainGauge, slotsOf } from './kerf-gauge.ts';
 import { ledInAndOut, wasteBeside } from './leads.ts';
 import { trapezoid, travelTime } from './motion.ts';
 import { orderedStops, type Stop, travelOf } from './order.ts';
+import { perforated } from './perforation.ts';
 import { toMachine } from './placement.ts';
 import { plannedCut } from './plan.ts';
-import { partAlong, perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+import { startedAt, startPoints } from './start-points.ts';
+import { tabPlaces, withoutTabs } from './tabs.ts';
 
 const p = (x: number, y: number): Point => ({ x, y });
 const box = (x: number, y: number, w: number, h: number): Path => polygonPath([p(x, y), p(x + w, y), p(x + w, y + h), p(x, y + h)]);
@@ -25,7 +29,6 @@ const piece = (outer: Path, holes: Path[] = [], purpose: Purpose = 'cut'): Piece
   const name = `Piece ${++count}`;
   return { id: name, name, purpose, leftOut: false, runsOff: false, outer, holes };
 };
-const { cutting, machine } = plainSetup;
 const area = (path: Path | undefined): number => (path ? Math.abs(pathArea(path)) : 0);
 const run = <T>(steps: Generator<number, T>): T => {
   let step = steps.next();
@@ -140,7 +143,7 @@ describe('lines that fill an area', () => {
       for (const { start, segments } of lines) {
         const end = segments[0]?.to as Point;
         const middle = p((start.x + end.x) / 2, (start.y + end.y) / 2);
-        expect(windingAbout(ring, middle)).toBe(1);
+        expect(windingNumber(ring, middle)).toBe(1);
         expect(Math.atan2(end.y - start.y, end.x - start.x) % Math.PI).toSatisfy((a: number) => Math.abs(Math.sin(a - angle)) < 1e-9);
       }
     }
@@ -155,8 +158,8 @@ describe('lines that fill an area', () => {
 describe('where a loop starts and how it is led in', () => {
   const plate = figurePath({ kind: 'rectangle', centre: p(0, 0), width: 80, height: 50, radius: 0, angle: 0 }, null);
   it('is a corner, or nearest to a typed place', () => {
-    expect(startPlaces(plate, 'corner').length).toBe(4);
-    expect(startPlaces(plate, p(3, 60))[0]).toEqual({ x: 3, y: 25 });
+    expect(startPoints(plate, 'corner').length).toBe(4);
+    expect(startPoints(plate, p(3, 60))[0]).toEqual({ x: 3, y: 25 });
     const begun = startedAt(plate, p(3, 25));
     expect(begun.start).toEqual({ x: 3, y: 25 });
     expect(pathArea(begun)).toBeCloseTo(4000, 9);
@@ -166,8 +169,8 @@ describe('where a loop starts and how it is led in', () => {
     const loop = startedAt(plate, p(40, -25));
     const led = ledInAndOut(loop, { lead: { kind, inMm: 3, outMm: 2 }, overcutMm: 0 }, wasteBeside([plate], 0));
     expect(led.closed).toBe(false);
-    expect(windingAbout([plate], led.start)).toBe(0);
-    expect(windingAbout([plate], led.segments.at(-1)?.to as Point)).toBe(0);
+    expect(windingNumber([plate], led.start)).toBe(0);
+    expect(windingNumber([plate], led.segments.at(-1)?.to as Point)).toBe(0);
     expect(pathLength(led)).toBeCloseTo(260 + (kind === 'line' ? 5 : (5 * Math.PI) / 2), 9);
     // Within a small hole the lead grows shorter, until it fits.
     const bore = hole(circlePath(p(0, 0), 1));
@@ -185,7 +188,7 @@ describe('where a loop starts and how it is led in', () => {
       wasteBeside([plate], 0),
     );
     expect(pathLength(cut)).toBeCloseTo(262.5, 9);
-    expect(cut.segments.at(-1)?.to).toEqual(partAlong(startedAt(plate, p(40, -25)), 0, 2.5).segments.at(-1)?.to);
+    expect(cut.segments.at(-1)?.to).toEqual(subPath(startedAt(plate, p(40, -25)), 0, 2.5).segments.at(-1)?.to);
   });
   it('bridges are as many and as wide as asked, none at a corner or in a tight bend', () => {
     const rounded = figurePath({ kind: 'rectangle', centre: p(0, 0), width: 80, height: 50, radius: 1.2, angle: 0 }, null);

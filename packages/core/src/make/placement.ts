@@ -1,7 +1,7 @@
 /**
  * In: the box of what is made, and what a machine expects. Out: how the sheet's places become the machine's.
  */
-import type { Machine } from '../job/setup.ts';
+import type { Machine } from '../job/machine.ts';
 import { type Box, chain, type Point, shift, stretch, type Transform } from '../plane/index.ts';
 
 /** The place on the sheet that the machine calls 0, 0. */

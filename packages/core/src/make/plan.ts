@@ -3,15 +3,16 @@
  * filled with lines, holes before what is round them, led in and out, with how far it is and how long it takes.
  */
 
-import Flatbush from 'flatbush';
-import type { Piece, Purpose } from '../job/schema.ts';
-import { type Cutting, type Machine, strengthOf } from '../job/setup.ts';
+import type { Machine } from '../job/machine.ts';
+import { makeOf, type Purpose, purposeKinds, purposes } from '../job/purposes.ts';
+import type { Piece } from '../job/schema.ts';
 import type { Message } from '../messages/index.ts';
 import {
   type Box,
   boxAroundBoxes,
   directionOn,
   distance,
+  endOf,
   type Path,
   type Point,
   pathArea,
@@ -21,14 +22,17 @@ import {
   type Step,
   stepsOf,
 } from '../plane/index.ts';
-import { insidePoint, windingAbout } from '../shape/index.ts';
+import { type Cutting, powerSettingOf } from './cutting.ts';
 import { hatchLines } from './hatch.ts';
 import { kerfCompensated } from './kerf.ts';
 import { hasRoom, type IsWaste, ledInAndOut, wasteBeside } from './leads.ts';
+import { loopsRound } from './loops-round.ts';
 import { legsOf, travelTime } from './motion.ts';
 import { type Ordered, orderedStops, type Stop, travelOf } from './order.ts';
+import { perforated } from './perforation.ts';
 import { originOn } from './placement.ts';
-import { perforated, startedAt, startPlaces, tabPlaces, withoutTabs } from './starts.ts';
+import { startedAt, startPoints } from './start-points.ts';
+import { tabPlaces, withoutTabs } from './tabs.ts';
 
 /** One way with the tool on. */
 export interface Run {
@@ -37,7 +41,7 @@ export interface Run {
   readonly pieceId: string;
   readonly name: string;
   /** How far the tool moves along, off, before and after, mm: lines that fill an area. */
-  readonly airMm: number;
+  readonly overscanMm: number;
 }
 
 export interface CutPlan {
@@ -53,8 +57,11 @@ export interface CutPlan {
   readonly box: Box | null;
 }
 
-/** What marks the surface comes first and what parts it last, so that nothing has moved yet (common practice). */
-const turns: readonly Purpose[] = ['engrave', 'pocket', 'stitch', 'score', 'perforate', 'cut'];
+/** Where nothing is cut. */
+export const noCut: CutPlan = { runs: [], lost: [], travelBeforeMm: 0, travelMm: 0, purposes: [], travelSeconds: 0, box: null };
+
+/** Purposes in the order that they are made in. */
+const turns = [...purposes].sort((a, b) => purposeKinds[a].order - purposeKinds[b].order);
 
 /** Something that is made in one go: a loop, a line, the lines of an area; the ways it may begin. */
 interface Task {
@@ -63,7 +70,7 @@ interface Task {
   /** A closed way that is still to be started somewhere, waste on its right. */
   readonly loop: Path | null;
   readonly runs: readonly Path[];
-  readonly airMm: number;
+  readonly overscanMm: number;
   readonly isReversible: boolean;
   readonly isOuter: boolean;
 }
@@ -74,10 +81,10 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
   const tasks: Task[] = [];
   const material: Path[] = [];
   for (const [k, piece] of pieces.entries()) {
-    if (piece.purpose === 'guide') continue;
+    if (makeOf(piece) === 'nothing') continue;
     const { parts, lost: what, isFailure } = kerfCompensated(piece, cutting);
     if (what) lost.push({ pieceId: piece.id, ...what, isFailure });
-    if (piece.purpose === 'cut' && piece.outer.closed) material.push(piece.outer, ...piece.holes);
+    if (makeOf(piece) === 'part' && piece.outer.closed) material.push(piece.outer, ...piece.holes);
     tasks.push(...parts.flatMap((part) => tasksOf(piece, part, cutting)));
     if (k % 20 === 19) yield (0.3 * k) / pieces.length;
   }
@@ -95,7 +102,7 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
     at = endOfRuns(made) ?? at;
   }
   const runs = done.flatMap(({ task, runs: paths }) =>
-    paths.map((path): Run => ({ purpose: task.purpose, path, pieceId: task.piece.id, name: task.piece.name, airMm: task.airMm })),
+    paths.map((path): Run => ({ purpose: task.purpose, path, pieceId: task.piece.id, name: task.piece.name, overscanMm: task.overscanMm })),
   );
   const asDrawn = turns.flatMap((purpose) =>
     tasks
@@ -124,7 +131,7 @@ export function plannedCut(pieces: readonly Piece[], cutting: Cutting, machine: 
 }
 
 /** Waste lies right of the way: outer outlines run counter-clockwise, holes clockwise. */
-const way = (path: Path, left: boolean): Path => (pathArea(path) > 0 === left ? path : reversedPath(path));
+const oriented = (path: Path, left: boolean): Path => (pathArea(path) > 0 === left ? path : reversedPath(path));
 
 function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cutting: Cutting): Task[] {
   const { purpose } = piece;
@@ -133,20 +140,20 @@ function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cu
     piece,
     loop: null,
     runs: [],
-    airMm: 0,
+    overscanMm: 0,
     isReversible: false,
     isOuter: false,
     ...more,
   });
-  if (purpose === 'pocket') {
+  if (makeOf({ purpose }) === 'fill') {
     const lines = part.outer.closed ? hatchLines([part.outer, ...part.holes], cutting.hatch.angle, cutting.hatch.spacingMm) : [part.outer];
-    return lines.length > 0 ? [task({ runs: lines, airMm: cutting.hatch.airMm })] : [];
+    return lines.length > 0 ? [task({ runs: lines, overscanMm: cutting.hatch.overscanMm })] : [];
   }
-  if (purpose === 'perforate')
+  if (makeOf({ purpose }) === 'dashes')
     return [part.outer, ...part.holes].map((path) => task({ runs: perforated(path, cutting.perforation), isReversible: true }));
-  const closed = [...part.holes.map((hole) => ({ path: way(hole, false), isOuter: false })), { path: part.outer, isOuter: true }];
+  const closed = [...part.holes.map((hole) => ({ path: oriented(hole, false), isOuter: false })), { path: part.outer, isOuter: true }];
   return closed.map(({ path, isOuter }) =>
-    path.closed ? task({ loop: isOuter ? way(path, true) : path, isOuter }) : task({ runs: [path], isReversible: true }),
+    path.closed ? task({ loop: isOuter ? oriented(path, true) : path, isOuter }) : task({ runs: [path], isReversible: true }),
   );
 }
 
@@ -156,8 +163,8 @@ function tasksOf(piece: Piece, part: { outer: Path; holes: readonly Path[] }, cu
  */
 function placesToStart({ loop, purpose }: Task, cutting: Cutting, isWaste: IsWaste): Point[] {
   if (!loop) return [];
-  const places = startPlaces(loop, cutting.start);
-  if (purpose !== 'cut' || cutting.lead.kind === 'none' || cutting.start !== 'corner') return places;
+  const places = startPoints(loop, cutting.start);
+  if (purposeKinds[purpose].make !== 'part' || cutting.lead.kind === 'none' || cutting.start !== 'corner') return places;
   const isRoomy = ({ from, segment }: Step): boolean => hasRoom(from, directionOn(from, segment, 0), cutting.lead, isWaste);
   const joints = stepsOf(loop);
   const corners = joints.filter(({ from }) => places.some(({ x, y }) => x === from.x && y === from.y));
@@ -172,7 +179,7 @@ function placesToStart({ loop, purpose }: Task, cutting: Cutting, isWaste: IsWas
 function begun(task: Task, start: Point, cutting: Cutting, isWaste: IsWaste): Path[] {
   if (!task.loop) return [...task.runs];
   const loop = startedAt(task.loop, start);
-  if (task.purpose !== 'cut') return [loop];
+  if (makeOf(task) !== 'part') return [loop];
   if (task.isOuter) {
     const tabs = tabPlaces(loop, cutting.tabs);
     // The tool takes half a kerf off either side of a bridge.
@@ -194,20 +201,20 @@ function* orderedTasks(
   const waits = waitingIn(tasks);
   const places = tasks.map((t) => startsOf.get(t) ?? []);
   let starts = places.map((list) => list[0] ?? null);
-  let best: { ways: Path[][]; ordered: Ordered } | null = null;
+  let best: { toolpaths: Path[][]; ordered: Ordered } | null = null;
   // Where a loop may start in several places the first order tells which is on the way; then it is ordered once more.
   const rounds = tasks.length > manyTasks ? 2 : 3;
   for (let round = 0; round < rounds; round++) {
-    const ways = tasks.map((t, k) => begun(t, (starts[k] ?? { x: 0, y: 0 }) as Point, cutting, isWaste));
-    const stops = ways.map((paths, k): Stop => ({ entry: entryOf(paths), exit: exitOf(paths), isReversible: (tasks[k] as Task).isReversible, before: waits[k] as number | null })); // biome-ignore format: one line
+    const toolpaths = tasks.map((t, k) => begun(t, (starts[k] ?? { x: 0, y: 0 }) as Point, cutting, isWaste));
+    const stops = toolpaths.map((paths, k): Stop => ({ entry: entryOf(paths), exit: exitOf(paths), isReversible: (tasks[k] as Task).isReversible, before: waits[k] as number | null })); // biome-ignore format: one line
     const ordered = yield* orderedStops(stops, from);
     if (best && ordered.travelMm >= best.ordered.travelMm - 1e-6) break;
-    best = { ways, ordered };
+    best = { toolpaths, ordered };
     starts = nearerStarts(ordered, stops, places, starts, from);
   }
-  const { ways, ordered } = best as NonNullable<typeof best>;
+  const { toolpaths, ordered } = best as NonNullable<typeof best>;
   return ordered.order.map((k) => {
-    const paths = ways[k] as Path[];
+    const paths = toolpaths[k] as Path[];
     return { task: tasks[k] as Task, runs: ordered.isReversed[k] ? paths.map(reversedPath).reverse() : paths };
   });
 }
@@ -236,7 +243,6 @@ function nearerStarts(
 }
 
 const entryOf = (paths: readonly Path[]): Point => (paths[0] as Path).start;
-const endOf = (path: Path): Point => (path.closed ? path.start : (path.segments.at(-1)?.to ?? path.start));
 const exitOf = (paths: readonly Path[]): Point => endOf(paths.at(-1) as Path);
 
 function endOfRuns(made: readonly { runs: Path[] }[]): Point | null {
@@ -246,25 +252,11 @@ function endOfRuns(made: readonly { runs: Path[] }[]): Point | null {
 
 /** For each loop which is just round it and must wait: holes come before their outer, nested pieces before the hole they lie in. */
 function waitingIn(tasks: readonly Task[]): (number | null)[] {
-  const loops = tasks.map((t) => t.loop);
-  const closed = loops.flatMap((loop, k) => (loop ? [{ loop, k, box: pathBox(loop), area: Math.abs(pathArea(loop)) }] : []));
-  if (closed.length === 0) return tasks.map(() => null);
-  const index = new Flatbush(closed.length);
-  for (const { box } of closed) index.add(box.minX, box.minY, box.maxX, box.maxY);
-  index.finish();
-  const insideOf = (p: Point, least: number, self: number): number | null => {
-    const round = index
-      .search(p.x, p.y, p.x, p.y)
-      .map((j) => closed[j] as (typeof closed)[0])
-      .filter((c) => c.k !== self && c.area > least)
-      .sort((a, b) => a.area - b.area);
-    return round.find((c) => windingAbout([c.loop], p) !== 0)?.k ?? null;
-  };
+  const justRound = loopsRound(tasks.map(({ loop }) => loop));
   return tasks.map((task, k) => {
-    if (task.purpose !== 'cut') return null;
-    if (task.loop) return insideOf(insidePoint(task.loop), Math.abs(pathArea(task.loop)), k);
+    if (makeOf(task) !== 'part') return null;
     const first = task.runs[0];
-    return first ? insideOf(first.start, 0, k) : null;
+    return task.loop ? justRound.loop(k) : first ? justRound.place(first.start) : null;
   });
 }
 
@@ -287,14 +279,14 @@ function timesOf(runs: readonly Run[], cutting: Cutting, machine: Machine, home:
       );
     at = to;
   };
-  for (const { purpose, path, airMm } of runs) {
-    const { speedMmPerMin, passes } = strengthOf(cutting, purpose);
+  for (const { purpose, path, overscanMm } of runs) {
+    const { speedMmPerMin, passes } = powerSettingOf(cutting, purpose);
     jump(path.start);
     const legs = legsOf(path);
     const [first, last] = [legs[0], legs.at(-1)];
     const airy =
-      airMm > 0 && first && last
-        ? [{ lengthMm: airMm, from: first.from, to: first.from }, ...legs, { lengthMm: airMm, from: last.to, to: last.to }]
+      overscanMm > 0 && first && last
+        ? [{ lengthMm: overscanMm, from: first.from, to: first.from }, ...legs, { lengthMm: overscanMm, from: last.to, to: last.to }]
         : legs;
     const own = by.get(purpose) ?? { lengthMm: 0, seconds: 0 };
     own.lengthMm += passes * pathLength(path);

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { plainSetup } from '../job/index.ts';
 import { circlePath, type Path, polygonPath } from '../plane/index.ts';
+import { plainPrinting as printing } from './printing.ts';
 import { marksOf, ownPaper, type Page, PaperError, paperSize, tiled } from './tiles.ts';
 
-const { printing } = plainSetup;
 const box = (x: number, y: number, w: number, h: number): Path =>
   polygonPath([
     { x, y },

@@ -2,9 +2,10 @@
  * In: outlines, and the paper that they are printed on. Out: the pages that carry lines, where each lies on the sheet, and
  * where the pages need to lie to be fewest. Each page has a cell of its own and prints half the overlap beyond it all round.
  */
-import type { Printing } from '../job/setup.ts';
+
 import { SaidError, say } from '../messages/index.ts';
 import { type Box, boxAroundBoxes, type Path, type Point, pathBox, polygonOf } from '../plane/index.ts';
+import type { Printing } from './printing.ts';
 
 /** Upright, mm. ISO 216:2007; ANSI/ASME Y14.1 and common practice for the American ones. */
 export const papers: Readonly<Record<string, readonly [number, number]>> = {

@@ -1,7 +1,7 @@
 /** What reading a file tells, and what stands on printed pages. */
 export const files = {
-  standsForTooMany: (mostLoops: string, amount: string) =>
-    `This file stands for more than ${mostLoops} outlines or ${amount} segments. Bring in a part of it.`,
+  standsForTooMany: (maxLoops: string, amount: string) =>
+    `This file stands for more than ${maxLoops} outlines or ${amount} segments. Bring in a part of it.`,
   oddNumbers: (odd: number) => `Left aside: outlines with numbers that are out of range${odd > 1 ? ` (${odd})` : ''}.`,
   nothingDrawn: (count: number, amount: string) =>
     `There are no lines or curves in this file that Nuvet can use${count > 0 ? `, only ${amount}` : ''}.`,
@@ -9,10 +9,10 @@ export const files = {
     `Ends that lay up to ${widest} mm apart were joined at ${count} ${count === 1 ? 'place' : 'places'}.`,
   tooLarge: (amount: string, amount2: string) =>
     `This drawing is ${amount} x ${amount2} m large. Nuvet takes up to 1000 m; check its unit.`,
-  outlineTooLong: (count: number, mostSegments: number) =>
-    `One outline of this file has ${count} segments; Nuvet takes up to ${mostSegments}.`,
-  tooManyOutlines: (count: number, mostPieces: number) =>
-    `This file holds ${count} separate outlines; Nuvet takes up to ${mostPieces}. Bring in a part of it.`,
+  outlineTooLong: (count: number, maxSegments: number) =>
+    `One outline of this file has ${count} segments; Nuvet takes up to ${maxSegments}.`,
+  tooManyOutlines: (count: number, maxPieces: number) =>
+    `This file holds ${count} separate outlines; Nuvet takes up to ${maxPieces}. Bring in a part of it.`,
   binaryDxf: 'This is a binary DXF. Save it as DXF text (ASCII) and bring it in again.',
   damagedDxf: (count: number) => `This is not a DXF drawing, or it is damaged: line ${count} should be a group code.`,
   noDxf: 'This is not a DXF drawing, or it is damaged: it has no sections.',
@@ -33,6 +33,12 @@ export const files = {
   noMotion: 'a place, but no motion has been chosen yet.',
   unknownCode: (value: number) => `G${value} is not known here.`,
   arcNeedsCentre: 'an arc needs I and J.',
+  arcsInXy: 'an arc that does not lie in the xy plane.',
+  noFeed: 'a cut without a feed: an F word is missing, or it is 0.',
+  noVariables: 'variables, expressions and subprograms cannot be read here.',
+  cycleNeeds: 'a drilling cycle needs R and Z.',
+  tooManyMoves: 'the program has more moves than can be read.',
+  passedOver: (code: string, line: number) => `${code} on line ${line} means nothing here, and was passed over.`,
   arcEndOff: (amount: string) => `the arc's end lies ${amount} mm off its circle.`,
   notPlotter: (command: string) => `“${command}” is not a plotter command.`,
   unknownPlotter: (command: string) => `“${command}” is not a plotter command that is known here.`,
@@ -61,12 +67,12 @@ export const files = {
   cardPrint: 'Print at 100 %, not fitted to the page. This line must measure 100 mm:',
   cardLay: 'Lay the card flat beside or under your drawing and photograph both, with all four squares in sight.',
   cardFinds: 'Nuvet finds the squares and gives the photograph its true size, straight and square.',
-  svgStandsForTooMany: (mostElements: string) => `This drawing stands for more than ${mostElements} elements. Bring in a part of it.`,
+  svgStandsForTooMany: (maxElements: string) => `This drawing stands for more than ${maxElements} elements. Bring in a part of it.`,
   linksToOtherFiles: 'links to other files',
   linksThatLeadBackToThemselves: 'links that lead back to themselves',
   svgText: 'text (turn it into outlines first)',
   foreignObjects: 'foreign objects',
-  svgTooMany: (mostElements: string) => `This drawing holds more than ${mostElements} elements. Bring in a part of it.`,
+  svgTooMany: (maxElements: string) => `This drawing holds more than ${maxElements} elements. Bring in a part of it.`,
   svgTooDeep: (deepest: string) => `This drawing nests its elements more than ${deepest} deep. Flatten its groups and bring it in again.`,
   noSvg: 'This is not an SVG drawing, or it is damaged.',
 };

@@ -16,5 +16,6 @@ export const lengths = {
   tooLong: 'This is too long for a length.',
   tooLarge: 'This is too large for a length.',
   mustBePositive: 'The length must be more than zero.',
+  mustNotBeNegative: 'The length must be zero or more.',
   scaleExamples: 'State it as 1:76, as “1 in to the foot”, or as “1/4 in = 1 ft”.',
 };

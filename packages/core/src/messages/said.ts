@@ -4,9 +4,6 @@
  */
 import { english } from './english.ts';
 
-/** A parameter as it stands in a text: words and lengths as they were printed. */
-export type Printed = string;
-
 /** A length among the parameters, mm: printed in the unit that is asked for. */
 export interface Length {
   readonly mm: number;
@@ -36,14 +33,16 @@ export class SaidError extends Error {
   }
 }
 
-/** The texts of one language: of the shape of `english`. */
-export type Texts = typeof english;
+/** A text of a language, or what makes it of its parameters. */
+type Text = string | ((...printed: never[]) => string);
+/** The texts of one language, by what they are about; what the proof finds is said beside its checks (see `findingWords`). */
+export type Texts = typeof english & { readonly findings?: Readonly<Record<string, Text>> };
 
 type Filled<P extends readonly unknown[]> = { readonly [K in keyof P]: P[K] extends string ? string | Length : P[K] };
 type Saying<T> = T extends (...parameters: infer P extends readonly Parameter[]) => string
   ? (...parameters: Filled<P>) => Message
   : () => Message;
-type Sayings = { readonly [A in keyof Texts]: { readonly [K in keyof Texts[A]]: Saying<Texts[A][K]> } };
+type Sayings<T> = { readonly [K in keyof T]: Saying<T[K]> };
 
 export const length = (mm: number): Length => ({ mm });
 
@@ -56,19 +55,27 @@ export const printLength = (mm: number): string => `${Number.isInteger(mm) ? mm 
  */
 export function inWords({ code, parameters }: Said, texts: Texts = english, print = printLength): string {
   const [area, key] = code.split('.') as [keyof Texts, string];
-  const text = (texts[area] as Record<string, string | ((...printed: unknown[]) => string)>)[key];
+  const text = (texts[area] as Readonly<Record<string, Text>> | undefined)?.[key];
   if (text === undefined) throw new RangeError(`no message has the code ${code}`);
-  return typeof text === 'string' ? text : text(...parameters.map((p) => (typeof p === 'object' ? print(p.mm) : p)));
+  return filled(text, parameters, print);
 }
 
-function saying(code: string): (...parameters: Parameter[]) => Message {
-  return (...parameters) => ({ message: inWords({ code, parameters }), said: { code, parameters } });
-}
+const filled = (text: Text, parameters: readonly Parameter[], print: (mm: number) => string): string =>
+  typeof text === 'string' ? text : text(...(parameters.map((p) => (typeof p === 'object' ? print(p.mm) : p)) as never[]));
 
-/** What can be said: `say.findings.open(name, length(0.4))`. */
-export const say = Object.fromEntries(
-  Object.entries(english).map(([area, texts]) => [
-    area,
-    Object.fromEntries(Object.keys(texts).map((key) => [key, saying(`${area}.${key}`)])),
-  ]),
-) as unknown as Sayings;
+/** What can be said by texts of an area: `sayings('findings', { open: ... }).open(name, length(0.4))`. */
+export const sayings = <T extends Readonly<Record<string, Text>>>(area: string, texts: T): Sayings<T> =>
+  Object.fromEntries(
+    Object.entries(texts).map(([key, text]) => [
+      key,
+      (...parameters: Parameter[]): Message => ({
+        message: filled(text, parameters, printLength),
+        said: { code: `${area}.${key}`, parameters },
+      }),
+    ]),
+  ) as unknown as Sayings<T>;
+
+/** What the core says of all but findings: `say.make.kerfFails(name)`. */
+export const say = Object.fromEntries(Object.entries(english).map(([area, texts]) => [area, sayings(area, texts)])) as unknown as {
+  readonly [A in keyof typeof english]: Sayings<(typeof english)[A]>;
+};

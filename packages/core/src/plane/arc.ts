@@ -3,9 +3,10 @@
  * stretch it becomes a part of an ellipse.
  */
 import { type Box, boxAround } from './box.ts';
-import { cross, distance, norm, type Point, subtract, unitVector } from './point.ts';
-import type { ArcSegment, CubicSegment, EllipseSegment, Nearest } from './segment.ts';
-import { apply, determinant, type Transform } from './transform.ts';
+import { cubicOps } from './cubic.ts';
+import { cross, distance, dot, norm, type Point, subtract, toLeft, unitVector } from './point.ts';
+import type { ArcSegment, CubicSegment, CurveOps, EllipseSegment, Nearest, Segment } from './segment-kinds.ts';
+import { apply, determinant, isFlat, isSimilarity, type Transform } from './transform.ts';
 
 /** The circle under an arc: centre, radius, and the angle at which the arc starts. */
 export interface Circle {
@@ -34,25 +35,25 @@ export function arcAbout(centre: Point, from: Point, sweep: number): ArcSegment 
   return { kind: 'arc', to: { x: centre.x + c * x - s * y, y: centre.y + s * x + c * y }, sweep };
 }
 
-export function arcLength(from: Point, s: ArcSegment): number {
+function arcLength(from: Point, s: ArcSegment): number {
   return circleOf(from, s).radius * Math.abs(s.sweep);
 }
 
-export function arcArea(from: Point, s: ArcSegment): number {
+function arcArea(from: Point, s: ArcSegment): number {
   const { radius } = circleOf(from, s);
   return cross(from, s.to) / 2 + (radius * radius * (s.sweep - Math.sin(s.sweep))) / 2;
 }
 
-export function pointOnArc(from: Point, s: ArcSegment, t: number): Point {
+function pointOnArc(from: Point, s: ArcSegment, t: number): Point {
   const { centre, radius, startAngle } = circleOf(from, s);
   const angle = startAngle + s.sweep * t;
   return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) };
 }
 
-export function directionOnArc(from: Point, s: ArcSegment, t: number): Point {
+function directionOnArc(from: Point, s: ArcSegment, t: number): Point {
   const angle = circleOf(from, s).startAngle + s.sweep * t;
-  const way = Math.sign(s.sweep);
-  return { x: -Math.sin(angle) * way, y: Math.cos(angle) * way };
+  const sign = Math.sign(s.sweep);
+  return { x: -Math.sin(angle) * sign, y: Math.cos(angle) * sign };
 }
 
 /** Where on the arc an angle about its centre lies, as a share of the sweep; above 1 when outside. */
@@ -62,7 +63,7 @@ function shareAt(startAngle: number, sweep: number, angle: number): number {
   return forward / Math.abs(sweep);
 }
 
-export function arcBox(from: Point, s: ArcSegment): Box {
+function arcBox(from: Point, s: ArcSegment): Box {
   const { centre, radius, startAngle } = circleOf(from, s);
   const points = [from, s.to];
   for (let quarter = 0; quarter < 4; quarter++) {
@@ -78,7 +79,7 @@ export function arcBox(from: Point, s: ArcSegment): Box {
   return boxAround(points) as Box;
 }
 
-export function nearestOnArc(from: Point, s: ArcSegment, p: Point): Nearest {
+function nearestOnArc(from: Point, s: ArcSegment, p: Point): Nearest {
   const { centre, radius, startAngle } = circleOf(from, s);
   const away = unitVector(subtract(p, centre));
   const share = shareAt(startAngle, s.sweep, Math.atan2(away.y, away.x));
@@ -98,16 +99,16 @@ export function splitArc(from: Point, s: ArcSegment, t: number): [ArcSegment, Ar
 }
 
 /** The arc under a similarity. */
-export function transformedArc(s: ArcSegment, t: Transform): ArcSegment {
+function similarArc(s: ArcSegment, t: Transform): ArcSegment {
   return { kind: 'arc', to: apply(t, s.to), sweep: determinant(t) < 0 ? -s.sweep : s.sweep };
 }
 
 /** The arc under any affine map that keeps areas: a part of an ellipse, by the images of its centre and of two radii. */
-export function stretchedArc(from: Point, s: ArcSegment, t: Transform): EllipseSegment {
+function stretchedArc(from: Point, s: ArcSegment, t: Transform): EllipseSegment {
   const { centre } = circleOf(from, s);
-  const way = Math.sign(s.sweep);
+  const sign = Math.sign(s.sweep);
   const u = subtract(from, centre);
-  const v = { x: -u.y * way, y: u.x * way };
+  const v = { x: -u.y * sign, y: u.x * sign };
   return {
     kind: 'ellipse',
     to: apply(t, s.to),
@@ -118,7 +119,7 @@ export function stretchedArc(from: Point, s: ArcSegment, t: Transform): EllipseS
 }
 
 /** How much a transform lengthens the direction that it lengthens most (its larger singular value). */
-export function largestStretch(t: Transform): number {
+function largestStretch(t: Transform): number {
   const [p, q] = [norm(t.a + t.d, t.b - t.c), norm(t.a - t.d, t.b + t.c)];
   return (p + q) / 2;
 }
@@ -145,8 +146,46 @@ export function arcAsCubics(from: Point, s: ArcSegment, tolerance: number): Cubi
 }
 
 /** How many equal chords stay within `tolerance` of the arc (sagitta of a chord). */
-export function chordCount(from: Point, s: ArcSegment, tolerance: number): number {
+function chordCount(from: Point, s: ArcSegment, tolerance: number): number {
   const { radius } = circleOf(from, s);
   const widest = 2 * Math.acos(Math.max(0, 1 - tolerance / radius));
   return Math.max(1, Math.ceil(Math.abs(s.sweep) / Math.min(widest, Math.PI / 2)));
 }
+
+/** Under an affine map; one that lays the plane on a line leaves no ellipse, there it goes by way of cubics. */
+function transformedArc(from: Point, s: ArcSegment, t: Transform, tolerance: number): Segment[] {
+  if (isSimilarity(t)) return [similarArc(s, t)];
+  if (!isFlat(t)) return [stretchedArc(from, s, t)];
+  return arcAsCubics(from, s, tolerance / largestStretch(t)).flatMap((c) => cubicOps.transformed(from, c, t, tolerance));
+}
+
+/** Set off onto its own centre it is a point, which nothing can be kept of. */
+function offsetArc(from: Point, s: ArcSegment, by: number): Segment {
+  const to = toLeft(s.to, directionOnArc(from, s, 1), by);
+  const radius = circleOf(from, s).radius - Math.sign(s.sweep) * by;
+  return Math.abs(radius) < 1e-9 ? { kind: 'line', to } : { kind: 'arc', to, sweep: s.sweep };
+}
+
+export const arcOps: CurveOps<ArcSegment> = {
+  point: pointOnArc,
+  derivative: (from, s, t) => {
+    const size = circleOf(from, s).radius * Math.abs(s.sweep);
+    const { x, y } = directionOnArc(from, s, t);
+    return { x: size * x, y: size * y };
+  },
+  direction: directionOnArc,
+  length: arcLength,
+  area: arcArea,
+  box: arcBox,
+  nearest: nearestOnArc,
+  split: splitArc,
+  reversed: (from, s) => ({ kind: 'arc', to: from, sweep: -s.sweep }),
+  transformed: transformedArc,
+  asCubics: arcAsCubics,
+  asArcs: (_, s) => [s],
+  offset: offsetArc,
+  bow: (from, { to, sweep }) => (Math.abs(sweep) > 3.1 ? Infinity : (distance(from, to) / 2) * Math.tan(Math.abs(sweep) / 4)),
+  advances: (from, s, d) => Math.abs(s.sweep) <= Math.PI / 2 && [0, 1].every((t) => dot(directionOnArc(from, s, t), d) > 1e-9),
+  centre: (from, s) => circleOf(from, s).centre,
+  chordCount,
+};

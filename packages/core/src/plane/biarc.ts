@@ -3,8 +3,9 @@
  * Rests on: Bolton 1975, "Biarc curves": two arcs that meet with one tangent, here with equal tangent lengths.
  */
 import { directionOnCubic, nearestOnCubic, pointOnCubic, splitCubic } from './cubic.ts';
+import { opsOf } from './curves.ts';
 import { distance, dot, type Point, subtract, turnBetween } from './point.ts';
-import { type ArcSegment, type CubicSegment, type LineSegment, nearestOnSegment, pointOn } from './segment.ts';
+import type { ArcSegment, CubicSegment, LineSegment } from './segment-kinds.ts';
 
 /** Arcs flatter than this over their length are lines, in the curve's unit. */
 const flatness = 1e-5;
@@ -59,11 +60,11 @@ function follows(from: Point, s: CubicSegment, arcs: (ArcSegment | LineSegment)[
   const limit = 0.9 * tolerance;
   for (let k = 1; k < 16; k++) {
     const p = pointOnCubic(from, s, k / 16);
-    if (Math.min(nearestOnSegment(from, first, p).distance, nearestOnSegment(first.to, second, p).distance) > limit) return false;
+    if (Math.min(opsOf(first).nearest(from, first, p).distance, opsOf(second).nearest(first.to, second, p).distance) > limit) return false;
   }
   return [0.25, 0.5, 0.75].every(
     (t) =>
-      nearestOnCubic(from, s, pointOn(from, first, t)).distance <= limit &&
-      nearestOnCubic(from, s, pointOn(first.to, second, t)).distance <= limit,
+      nearestOnCubic(from, s, opsOf(first).point(from, first, t)).distance <= limit &&
+      nearestOnCubic(from, s, opsOf(second).point(first.to, second, t)).distance <= limit,
   );
 }

@@ -3,10 +3,11 @@
  * Rests on: Gauss-Legendre quadrature (area exact, length to 1e-6 by halving), de Casteljau's split,
  * branch and bound with Newton's iteration for the nearest point.
  */
+import { gaussLegendre } from '../numeric/quadrature.ts';
 import { type Box, boxAround } from './box.ts';
 import { nearestOnLine } from './line.ts';
 import { between, cross, distance, dot, norm, type Point, subtract, unitVector } from './point.ts';
-import type { CubicSegment, Nearest } from './segment.ts';
+import type { CubicSegment, CurveOps, Nearest } from './segment-kinds.ts';
 import { apply, type Transform } from './transform.ts';
 
 export function pointOnCubic(from: Point, s: CubicSegment, t: number): Point {
@@ -19,7 +20,7 @@ export function pointOnCubic(from: Point, s: CubicSegment, t: number): Point {
 }
 
 /** The first derivative by `t`. */
-export function velocityOnCubic(from: Point, s: CubicSegment, t: number): Point {
+export function derivativeOnCubic(from: Point, s: CubicSegment, t: number): Point {
   const u = 1 - t;
   const [k0, k1, k2] = [3 * u * u, 6 * u * t, 3 * t * t];
   return {
@@ -29,14 +30,14 @@ export function velocityOnCubic(from: Point, s: CubicSegment, t: number): Point 
 }
 
 /** The second derivative by `t`. */
-export function accelerationOnCubic(from: Point, s: CubicSegment, t: number): Point {
+export function secondDerivativeOnCubic(from: Point, s: CubicSegment, t: number): Point {
   const at = (p0: number, p1: number, p2: number, p3: number) => 6 * ((1 - t) * (p2 - 2 * p1 + p0) + t * (p3 - 2 * p2 + p1));
   return { x: at(from.x, s.c1.x, s.c2.x, s.to.x), y: at(from.y, s.c1.y, s.c2.y, s.to.y) };
 }
 
 /** The direction of travel; where a handle has no length, the direction that the curve takes up from there. */
 export function directionOnCubic(from: Point, s: CubicSegment, t: number): Point {
-  const v = velocityOnCubic(from, s, t);
+  const v = derivativeOnCubic(from, s, t);
   const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
   if (norm(v.x, v.y) > 1e-9 * size) return unitVector(v);
   const ahead = t < 0.5 ? [s.c1, s.c2, s.to] : [s.c2, s.c1, from];
@@ -45,27 +46,15 @@ export function directionOnCubic(from: Point, s: CubicSegment, t: number): Point
   return unitVector(t < 0.5 ? subtract(next, end) : subtract(end, next));
 }
 
-// Nodes and weights on [-1, 1] (Abramowitz & Stegun 1964, table 25.4).
-const gauss3 = [[-0.7745966692414834, 5 / 9], [0, 8 / 9], [0.7745966692414834, 5 / 9]] as const; // biome-ignore format: a table
-const gauss8 = [
-  [-0.9602898564975363, 0.1012285362903763], [-0.7966664774136267, 0.2223810344533745],
-  [-0.525532409916329, 0.3137066458778873], [-0.1834346424956498, 0.362683783378362],
-  [0.1834346424956498, 0.362683783378362], [0.525532409916329, 0.3137066458778873],
-  [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763],
-] as const; // biome-ignore format: a table
-
 function lengthBetween(from: Point, s: CubicSegment, t0: number, t1: number): number {
-  const [middle, half] = [(t0 + t1) / 2, (t1 - t0) / 2];
-  let sum = 0;
-  for (const [node, weight] of gauss8) {
-    const v = velocityOnCubic(from, s, middle + half * node);
-    sum += weight * norm(v.x, v.y);
-  }
-  return sum * half;
+  return gaussLegendre(8, t0, t1, (t) => {
+    const { x, y } = derivativeOnCubic(from, s, t);
+    return norm(x, y);
+  });
 }
 
 /** The length, to 1e-6 of itself: halved until the halves agree with the whole. */
-export function cubicLength(from: Point, s: CubicSegment): number {
+function cubicLength(from: Point, s: CubicSegment): number {
   const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
   const refine = (t0: number, t1: number, whole: number, depth: number): number => {
     const middle = (t0 + t1) / 2;
@@ -77,13 +66,8 @@ export function cubicLength(from: Point, s: CubicSegment): number {
 }
 
 /** Half the integral of x dy - y dx: a polynomial of degree 5, so that three nodes give it exactly. */
-export function cubicArea(from: Point, s: CubicSegment): number {
-  let sum = 0;
-  for (const [node, weight] of gauss3) {
-    const t = (1 + node) / 2;
-    sum += weight * cross(pointOnCubic(from, s, t), velocityOnCubic(from, s, t));
-  }
-  return sum / 4;
+function cubicArea(from: Point, s: CubicSegment): number {
+  return gaussLegendre(3, 0, 1, (t) => cross(pointOnCubic(from, s, t), derivativeOnCubic(from, s, t))) / 2;
 }
 
 /** The values of `t` inside (0, 1) where one coordinate of the curve turns back. */
@@ -100,7 +84,7 @@ function turningPoints(p0: number, p1: number, p2: number, p3: number): number[]
   return [q / a, q === 0 ? 0 : c / q].filter(inside);
 }
 
-export function cubicBox(from: Point, s: CubicSegment): Box {
+function cubicBox(from: Point, s: CubicSegment): Box {
   const stops = [...turningPoints(from.x, s.c1.x, s.c2.x, s.to.x), ...turningPoints(from.y, s.c1.y, s.c2.y, s.to.y)];
   return boxAround([from, s.to, ...stops.map((t) => pointOnCubic(from, s, t))]) as Box;
 }
@@ -147,11 +131,11 @@ function slideToNearest(from: Point, s: CubicSegment, p: Point, start: number, r
   let t = start;
   for (let round = 0; round < 60; round++) {
     const away = subtract(pointOnCubic(from, s, t), p);
-    const v = velocityOnCubic(from, s, t);
+    const v = derivativeOnCubic(from, s, t);
     const slope = dot(away, v);
     if (slope > 0) high = t;
     else low = t;
-    const bend = dot(v, v) + dot(away, accelerationOnCubic(from, s, t));
+    const bend = dot(v, v) + dot(away, secondDerivativeOnCubic(from, s, t));
     let next = bend > 0 ? t - slope / bend : (low + high) / 2;
     if (!(next >= low && next <= high)) next = (low + high) / 2;
     if (Math.abs(next - t) < 1e-14) break;
@@ -171,7 +155,7 @@ export function splitCubic(from: Point, s: CubicSegment, t: number): [CubicSegme
   ];
 }
 
-export function transformedCubic(s: CubicSegment, t: Transform): CubicSegment {
+function transformedCubic(s: CubicSegment, t: Transform): CubicSegment {
   return { kind: 'cubic', c1: apply(t, s.c1), c2: apply(t, s.c2), to: apply(t, s.to) };
 }
 
@@ -179,16 +163,16 @@ export function transformedCubic(s: CubicSegment, t: Transform): CubicSegment {
  * How many chords of equal `t` stay within `tolerance` of the curve.
  * Rests on: a chord's error is at most (1/8) max |B''| dt^2 (de Boor 1978).
  */
-export function chordCount(from: Point, s: CubicSegment, tolerance: number): number {
-  const most = largestBend(from, s);
-  return Math.max(1, Math.ceil(Math.sqrt(most / (8 * tolerance))));
+function chordCount(from: Point, s: CubicSegment, tolerance: number): number {
+  const bend = largestBend(from, s);
+  return Math.max(1, Math.ceil(Math.sqrt(bend / (8 * tolerance))));
 }
 
 /**
  * Where a cubic crosses itself: the two places, 0 to 1, or null. With B(t) = a t³ + b t² + c t + d two places that are one satisfy
  * a (p² - q) + b p + c = 0 with p their sum and q their product; p follows from the part of it across a, q from that along a.
  */
-export function cubicLoop(from: Point, s: CubicSegment): readonly [number, number] | null {
+function cubicLoop(from: Point, s: CubicSegment): readonly [number, number] | null {
   const x = powersOf(from.x, s.c1.x, s.c2.x, s.to.x);
   const y = powersOf(from.y, s.c1.y, s.c2.y, s.to.y);
   const across = x.b * y.a - y.b * x.a;
@@ -207,3 +191,22 @@ const powersOf = (p: number, q: number, r: number, z: number): { a: number; b: n
   b: 3 * (r - 2 * q + p),
   c: 3 * (q - p),
 });
+
+export const cubicOps: CurveOps<CubicSegment> = {
+  point: pointOnCubic,
+  derivative: derivativeOnCubic,
+  direction: directionOnCubic,
+  length: cubicLength,
+  area: cubicArea,
+  box: cubicBox,
+  nearest: nearestOnCubic,
+  split: splitCubic,
+  reversed: (from, s) => ({ kind: 'cubic', c1: s.c2, c2: s.c1, to: from }),
+  transformed: (_, s, t) => [transformedCubic(s, t)],
+  asCubics: (_, s) => [s],
+  // (1/8) max |B''| over its whole length (de Boor 1978).
+  bow: (from, s) => largestBend(from, s) / 8,
+  advances: (from, { c1, c2, to }, d) => [subtract(c1, from), subtract(c2, c1), subtract(to, c2)].every((leg) => dot(leg, d) > 1e-12),
+  loop: cubicLoop,
+  chordCount,
+};

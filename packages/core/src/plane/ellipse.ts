@@ -4,9 +4,10 @@
  * Rests on: the ellipse as the affine image of a circle: c + u cos a + v sin a with conjugate half diameters u and v
  * (Apollonius), so that every affine map of it is the map of three points; lengths by Gauss-Legendre quadrature.
  */
+import { gaussLegendre } from '../numeric/quadrature.ts';
 import { type Box, boxAround } from './box.ts';
 import { cross, distance, dot, norm, type Point, subtract, unitVector } from './point.ts';
-import type { CubicSegment, EllipseSegment, Nearest } from './segment.ts';
+import type { CubicSegment, CurveOps, EllipseSegment, Nearest } from './segment-kinds.ts';
 import { apply, type Transform } from './transform.ts';
 
 /** Half axes, the longer one first, and the angle of the longer one. */
@@ -61,36 +62,25 @@ export function ellipseHalves(centre: Point, a: number, b: number, angle: number
   };
 }
 
-export const pointOnEllipse = (from: Point, s: EllipseSegment, t: number): Point => placeAt(from, s, s.sweep * t);
-export const directionOnEllipse = (from: Point, s: EllipseSegment, t: number): Point => unitVector(velocityAt(from, s, s.sweep * t));
-
-/** Nodes and weights of Gauss-Legendre quadrature of 8 points on -1 to 1, the positive half. */
-const gauss8 = [
-  [0.1834346424956498, 0.362683783378362], [0.525532409916329, 0.3137066458778873],
-  [0.7966664774136267, 0.2223810344533745], [0.9602898564975363, 0.1012285362903763],
-] as const; // biome-ignore format: a table
+const pointOnEllipse = (from: Point, s: EllipseSegment, t: number): Point => placeAt(from, s, s.sweep * t);
+const directionOnEllipse = (from: Point, s: EllipseSegment, t: number): Point => unitVector(velocityAt(from, s, s.sweep * t));
 
 /** The length, to 1e-9 of itself for axes up to 20 to 1. */
-export function ellipseLength(from: Point, s: EllipseSegment): number {
+function ellipseLength(from: Point, s: EllipseSegment): number {
   const parts = Math.max(1, Math.ceil((16 * s.sweep) / Math.PI));
-  const half = s.sweep / parts / 2;
-  let sum = 0;
-  for (let k = 0; k < parts; k++) {
-    const middle = (2 * k + 1) * half;
-    for (const [node, weight] of gauss8)
-      for (const side of [-1, 1]) {
-        const { x, y } = velocityAt(from, s, middle + side * half * node);
-        sum += weight * norm(x, y);
-      }
-  }
-  return sum * half;
+  const step = s.sweep / parts;
+  const speed = (angle: number): number => {
+    const { x, y } = velocityAt(from, s, angle);
+    return norm(x, y);
+  };
+  return Array.from({ length: parts }, (_, k) => gaussLegendre(8, k * step, (k + 1) * step, speed)).reduce((sum, part) => sum + part, 0);
 }
 
 /** Half the integral of x dy - y dx. */
-export const ellipseArea = (from: Point, s: EllipseSegment): number =>
+const ellipseArea = (from: Point, s: EllipseSegment): number =>
   (cross(s.centre, subtract(s.to, from)) + cross(firstOf(from, s), s.v) * s.sweep) / 2;
 
-export function ellipseBox(from: Point, s: EllipseSegment): Box {
+function ellipseBox(from: Point, s: EllipseSegment): Box {
   const u = firstOf(from, s);
   const stops = [Math.atan2(s.v.x, u.x), Math.atan2(s.v.y, u.y)].flatMap((a) => [a, a + Math.PI]);
   const whole = 2 * Math.PI;
@@ -99,7 +89,7 @@ export function ellipseBox(from: Point, s: EllipseSegment): Box {
 }
 
 /** The nearest point: the best of evenly spread places, settled by Newton's method. */
-export function nearestOnEllipse(from: Point, s: EllipseSegment, p: Point): Nearest {
+function nearestOnEllipse(from: Point, s: EllipseSegment, p: Point): Nearest {
   const count = Math.max(4, Math.ceil((24 * s.sweep) / Math.PI));
   const step = s.sweep / count;
   let best: Nearest = { t: 0, point: from, distance: distance(from, p) };
@@ -135,13 +125,13 @@ export function splitEllipse(from: Point, s: EllipseSegment, t: number): [Ellips
   ];
 }
 
-export function reversedEllipse(from: Point, s: EllipseSegment): EllipseSegment {
+function reversedEllipse(from: Point, s: EllipseSegment): EllipseSegment {
   const { x, y } = velocityAt(from, s, s.sweep);
   return { ...s, to: from, v: { x: -x, y: -y } };
 }
 
 /** The segment under any affine map: an ellipse again. */
-export function transformedEllipse(s: EllipseSegment, t: Transform): EllipseSegment {
+function transformedEllipse(s: EllipseSegment, t: Transform): EllipseSegment {
   const v = { x: t.a * s.v.x + t.c * s.v.y, y: t.b * s.v.x + t.d * s.v.y };
   return { kind: 'ellipse', to: apply(t, s.to), centre: apply(t, s.centre), v, sweep: s.sweep };
 }
@@ -151,7 +141,7 @@ export function transformedEllipse(s: EllipseSegment, t: Transform): EllipseSegm
  * Rests on: those of the unit circle (Goldapp 1991), mapped as the ellipse is; the map lengthens no distance by more
  * than the longer half axis.
  */
-export function ellipseAsCubics(from: Point, s: EllipseSegment, tolerance: number): CubicSegment[] {
+function ellipseAsCubics(from: Point, s: EllipseSegment, tolerance: number): CubicSegment[] {
   const { major } = axesOf(from, s);
   const widest = (Math.PI / 2) * Math.min(1, (tolerance / (2.7253e-4 * major)) ** (1 / 6));
   const count = Math.max(1, Math.ceil(s.sweep / widest - 1e-9));
@@ -168,7 +158,28 @@ export function ellipseAsCubics(from: Point, s: EllipseSegment, tolerance: numbe
 }
 
 /** How many chords of equal angle stay within `tolerance`: a chord's error is at most (1/8) max |B''| da^2. */
-export function chordCount(from: Point, s: EllipseSegment, tolerance: number): number {
+function chordCount(from: Point, s: EllipseSegment, tolerance: number): number {
   const { major } = axesOf(from, s);
   return Math.max(1, Math.ceil(s.sweep / Math.min(Math.PI / 4, Math.sqrt((8 * tolerance) / major))));
 }
+
+export const ellipseOps: CurveOps<EllipseSegment> = {
+  point: pointOnEllipse,
+  derivative: (from, s, t) => {
+    const { x, y } = velocityAt(from, s, s.sweep * t);
+    return { x: s.sweep * x, y: s.sweep * y };
+  },
+  direction: directionOnEllipse,
+  length: ellipseLength,
+  area: ellipseArea,
+  box: ellipseBox,
+  nearest: nearestOnEllipse,
+  split: splitEllipse,
+  reversed: reversedEllipse,
+  transformed: (_, s, t) => [transformedEllipse(s, t)],
+  asCubics: ellipseAsCubics,
+  bow: () => Infinity,
+  advances: (from, s, d) => s.sweep <= Math.PI / 2 && [0, 1].every((t) => dot(directionOnEllipse(from, s, t), d) > 1e-9),
+  centre: (_, s) => s.centre,
+  chordCount,
+};

@@ -1,12 +1,13 @@
 export { arcAbout, arcAsCubics, type Circle, circleOf } from './arc.ts';
 export { cubicAsArcs } from './biarc.ts';
 export { type Box, boxAround, boxAroundBoxes, boxDistance, centreOf, heightOf, isInBox, widthOf } from './box.ts';
-export { cubicLoop } from './cubic.ts';
+export { type CachedSegment, cachedSegment, cachedSegments } from './cached-segment.ts';
+export { opsOf } from './curves.ts';
 export { axesOf, turnsLeft } from './ellipse.ts';
-export { type KnownStep, knownStep, knownSteps } from './known-step.ts';
 export {
   circlePath,
   ellipsePath,
+  endOf,
   isInside,
   nearestOnPath,
   type Path,
@@ -15,6 +16,8 @@ export {
   pathLength,
   polygonOf,
   polygonPath,
+  rectanglePath,
+  reducedSteps,
   reversedPath,
   type Step,
   splitPath,
@@ -68,6 +71,7 @@ export {
   splitSegment,
   transformedSegment,
 } from './segment.ts';
+export { subPath } from './sub-path.ts';
 export {
   about,
   apply,

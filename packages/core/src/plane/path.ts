@@ -3,11 +3,11 @@
  * A closed path ends where it starts; its last segment says how it gets back.
  */
 import { type Box, boxAround, boxAroundBoxes, boxDistance } from './box.ts';
-import { cubicLoop } from './cubic.ts';
+import { type CachedSegment, cachedSegments } from './cached-segment.ts';
+import { opsOf } from './curves.ts';
 import { ellipseHalves } from './ellipse.ts';
-import { type KnownStep, knownSteps } from './known-step.ts';
 import { distance, type Point } from './point.ts';
-import { chordPoints, type Nearest, nearestOnSegment, type Segment, splitSegment, transformedSegment } from './segment.ts';
+import { chordPoints, type Nearest, nearestOnSegment, reduced, type Segment, splitSegment, transformedSegment } from './segment.ts';
 import { apply, type Transform } from './transform.ts';
 
 export interface Path {
@@ -32,8 +32,24 @@ export function stepsOf(path: Path): Step[] {
   });
 }
 
+/** The path's steps in the kinds that a file or a machine takes; see `reduced`. */
+export function reducedSteps<K extends Segment['kind']>(
+  path: Path,
+  kinds: readonly K[],
+  tolerance: number,
+): { readonly from: Point; readonly segment: Extract<Segment, { kind: K }> }[] {
+  let start = path.start;
+  return stepsOf(path).flatMap(({ from, segment }) =>
+    reduced(from, segment, kinds, tolerance).map((part) => {
+      const step = { from: start, segment: part };
+      start = part.to;
+      return step;
+    }),
+  );
+}
+
 export function pathLength(path: Path): number {
-  return knownSteps(path).reduce((sum, { length }) => sum + length, 0);
+  return cachedSegments(path).reduce((sum, { length }) => sum + length, 0);
 }
 
 const areas = new WeakMap<Path, number>();
@@ -53,7 +69,7 @@ function areaOf(path: Path): number {
   // Measured from the start, so that a small piece far from the origin keeps its digits.
   const { x, y } = path.start;
   let area = 0;
-  for (const step of knownSteps(path)) {
+  for (const step of cachedSegments(path)) {
     const { from, segment } = step;
     area += ((from.x - x) * (segment.to.y - y) - (from.y - y) * (segment.to.x - x)) / 2 + step.areaBesideChord;
   }
@@ -62,7 +78,7 @@ function areaOf(path: Path): number {
 
 /** The tight box round the path: extremes of arcs and curves, not of their handles. */
 export function pathBox(path: Path): Box {
-  return boxAroundBoxes(knownSteps(path).map(({ box }) => box)) ?? (boxAround([path.start]) as Box);
+  return boxAroundBoxes(cachedSegments(path).map(({ box }) => box)) ?? (boxAround([path.start]) as Box);
 }
 
 /**
@@ -70,15 +86,15 @@ export function pathBox(path: Path): Box {
  * segments. Only segments whose boxes come as near as the best so far are looked at, the nearest box first.
  */
 export function nearestOnPath(path: Path, p: Point): Nearest & { readonly index: number } {
-  const steps = knownSteps(path);
-  let [nearestBox, least] = [0, Infinity];
+  const steps = cachedSegments(path);
+  let [nearestBox, min] = [0, Infinity];
   for (let k = 0; k < steps.length; k++) {
-    const away = boxDistance((steps[k] as KnownStep).box, p);
-    if (away < least) [nearestBox, least] = [k, away];
+    const away = boxDistance((steps[k] as CachedSegment).box, p);
+    if (away < min) [nearestBox, min] = [k, away];
   }
   let best: (Nearest & { index: number }) | null = null;
   const look = (index: number): void => {
-    const { from, segment, box } = steps[index] as KnownStep;
+    const { from, segment, box } = steps[index] as CachedSegment;
     if (best && boxDistance(box, p) > best.distance) return;
     const near = nearestOnSegment(from, segment, p);
     if (!best || near.distance < best.distance || (near.distance === best.distance && index < best.index)) best = { ...near, index };
@@ -112,10 +128,9 @@ export function splitPath(path: Path, index: number, t: number): Path[] {
 
 /** A path whose curves do not cross themselves: where one does, its loop goes and a corner is left. */
 export function withoutLoops(path: Path): Path {
-  if (!path.segments.some((s) => s.kind === 'cubic')) return path;
   let isChanged = false;
   const segments = stepsOf(path).flatMap(({ from, segment }): Segment[] => {
-    const loop = segment.kind === 'cubic' ? cubicLoop(from, segment) : null;
+    const loop = opsOf(segment).loop?.(from, segment);
     if (!loop) return [segment];
     isChanged = true;
     const [t, u] = loop;
@@ -129,7 +144,7 @@ export function withoutLoops(path: Path): Path {
 export function reversedPath(path: Path): Path {
   return {
     start: path.segments.at(-1)?.to ?? path.start,
-    segments: knownSteps(path)
+    segments: cachedSegments(path)
       .map((step) => step.reversed)
       .reverse(),
     closed: path.closed,
@@ -153,6 +168,12 @@ export function polygonOf(path: Path, tolerance: number): Point[] {
   return points;
 }
 
+/** The same, a closed path back at its start. */
+export function chordsOf(path: Path, tolerance: number): Point[] {
+  const points = polygonOf(path, tolerance);
+  return path.closed ? [...points, path.start] : points;
+}
+
 /** Whether a point lies inside a closed path (even-odd), to within `tolerance` of its border. */
 export function isInside(path: Path, p: Point, tolerance = 0.001): boolean {
   const polygon = polygonOf(path, tolerance);
@@ -165,12 +186,24 @@ export function isInside(path: Path, p: Point, tolerance = 0.001): boolean {
   return inside;
 }
 
+/** Where it ends; of a closed path where it starts. */
+export const endOf = (path: Path): Point => path.segments.at(-1)?.to ?? path.start;
+
 /** A closed path of straight sides through the corners given. Refuses fewer than three. */
 export function polygonPath(corners: readonly Point[]): Path {
   const [start, ...rest] = corners;
   if (!start || rest.length < 2) throw new RangeError('a polygon needs three corners');
   return { start, segments: [...rest, start].map((to) => ({ kind: 'line', to })), closed: true };
 }
+
+/** The sides of a box, counter-clockwise. */
+export const rectanglePath = ({ minX, minY, maxX, maxY }: Box): Path =>
+  polygonPath([
+    { x: minX, y: minY },
+    { x: maxX, y: minY },
+    { x: maxX, y: maxY },
+    { x: minX, y: maxY },
+  ]);
 
 /** A whole circle as two half arcs, counter-clockwise. */
 export function circlePath(centre: Point, radius: number): Path {

@@ -38,3 +38,6 @@ export function crossing(a: Point, da: Point, b: Point, db: Point): Point | null
   const t = cross(subtract(b, a), db) / turn;
   return { x: a.x + t * da.x, y: a.y + t * da.y };
 }
+
+/** A point moved by a length to the left of a direction of length 1. */
+export const toLeft = (p: Point, direction: Point, by: number): Point => ({ x: p.x - by * direction.y, y: p.y + by * direction.x });

@@ -26,7 +26,7 @@ import {
   turn,
 } from './index.ts';
 
-const small = (most: number) => fc.double({ min: -most, max: most, noNaN: true });
+const small = (max: number) => fc.double({ min: -max, max: max, noNaN: true });
 /** Camera-like projections: positive depth all over the square from -1 to 1. */
 const projections: fc.Arbitrary<Projection> = fc
   .tuple(small(0.4), small(0.4), small(0.3), small(0.3), small(0.5), small(0.5))

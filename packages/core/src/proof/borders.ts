@@ -16,7 +16,7 @@ export interface Border extends Step {
 
 const known = new WeakMap<Path, readonly Border[]>();
 
-export function bordersOf(path: Path): readonly Border[] {
+export function outlineBorders(path: Path): readonly Border[] {
   let borders = known.get(path);
   if (!borders) {
     let along = 0;
@@ -34,7 +34,7 @@ export function bordersOf(path: Path): readonly Border[] {
 }
 
 /** A path's length, mm, from what is known of its segments. */
-export const lengthOf = (path: Path): number => bordersOf(path).reduce((sum, { length }) => sum + length, 0);
+export const lengthOf = (path: Path): number => outlineBorders(path).reduce((sum, { length }) => sum + length, 0);
 
 /** How far a gentle segment's ends may turn from its chord, cosine. */
 const gentleCosine = 0.95;
@@ -48,14 +48,14 @@ function chordOf({ from, segment }: Step): [Point, boolean] {
 }
 
 /** A segment of one of several paths. */
-export interface Placed extends Border {
+export interface PlacedBorder extends Border {
   readonly path: number;
 }
 
-export const placedBorders = (paths: readonly Path[]): Placed[] =>
+export const placedBorders = (paths: readonly Path[]): PlacedBorder[] =>
   paths.flatMap((path, p) =>
     // Told one by one: this is done for every segment several times over.
-    bordersOf(path).map(({ from, segment, index, along, length, box, chord, isGentle }) => ({
+    outlineBorders(path).map(({ from, segment, index, along, length, box, chord, isGentle }) => ({
       from,
       segment,
       index,
@@ -69,5 +69,5 @@ export const placedBorders = (paths: readonly Path[]): Placed[] =>
   );
 
 /** Whether one of two segments of a path, in order, follows the other; `last` is the last one's index. */
-export const areNeighbours = (a: Placed, b: Placed, isClosed: boolean, last: number): boolean =>
+export const areNeighbours = (a: PlacedBorder, b: PlacedBorder, isClosed: boolean, last: number): boolean =>
   a.path === b.path && (b.index - a.index === 1 || (isClosed && a.index === 0 && b.index === last));

@@ -3,8 +3,10 @@
  */
 
 import { pathsOf } from '../job/piece-paths.ts';
+import { mustClose } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
-import { say } from '../messages/index.ts';
+import { type Printed, sayings } from '../messages/index.ts';
+import { places } from '../messages/phrases.ts';
 import {
   cross,
   directionOn,
@@ -27,9 +29,17 @@ import {
   selfCrossings,
   simpleParts,
   unitedOutlines,
-  windingAbout,
+  windingNumber,
 } from '../shape/index.ts';
-import { type Fault, isBody, replaced } from './fault.ts';
+import { type Check, type Fault, isBody, replaced } from './fault.ts';
+
+/** What it says of what it finds. */
+const words = {
+  crossesItself: (name: Printed, count: number) => `${name} crosses itself ${places(count)}.`,
+  crossesItsHoles: (name: Printed, count: number) => `${name} and its holes cross ${places(count)}.`,
+  crossesAnother: (name: Printed, other: Printed, count: number) => `${name} and ${other} cross ${places(count)}.`,
+};
+const said = sayings('findings', words);
 
 /** Beside a crossing the sides are looked at from this far, mm. */
 const besideMm = 0.01;
@@ -48,15 +58,15 @@ export function selfCrossingFaults(piece: Piece): Fault[] {
   }
   if (places.length === 0) return [];
   const isAmongPaths = piece.holes.length > 0 && paths.every((path) => selfCrossings([path]).length === 0);
-  const mended = paths.every((path) => path.closed) ? plain(piece) : null;
+  const fixed = paths.every((path) => path.closed) ? plain(piece) : null;
   return [
     {
       code: 'crosses-itself',
       weight: 'stops',
-      ...(isAmongPaths ? say.findings.crossesItsHoles : say.findings.crossesItself)(piece.name, places.length),
+      ...(isAmongPaths ? said.crossesItsHoles : said.crossesItself)(piece.name, places.length),
       pieceIds: [piece.id],
       places,
-      mends: mended && mended.length > 0 ? [replaced(piece, 'removeLoops', mended)] : [],
+      fixes: fixed && fixed.length > 0 ? [replaced(piece, 'removeLoops', fixed)] : [],
     },
   ];
 }
@@ -65,8 +75,8 @@ export function selfCrossingFaults(piece: Piece): Fault[] {
 function plain({ outer, holes }: Piece): { outer: Path; holes: Path[] }[] {
   const largest = (path: Path): Path[] => {
     const loops = simpleParts(path);
-    const most = Math.max(...loops.map(pathArea));
-    return loops.filter((loop) => pathArea(loop) >= slipShare * most);
+    const max = Math.max(...loops.map(pathArea));
+    return loops.filter((loop) => pathArea(loop) >= slipShare * max);
   };
   const body = unitedOutlines(largest(outer));
   const cut = unitedOutlines(holes.flatMap(largest));
@@ -75,7 +85,7 @@ function plain({ outer, holes }: Piece): { outer: Path; holes: Path[] }[] {
 
 /** Crossings of the outlines of two pieces that are both cut through, or both cleared. */
 export function mutualCrossingFaults(a: Piece, b: Piece): Fault[] {
-  if (a.purpose !== b.purpose || (a.purpose !== 'cut' && a.purpose !== 'pocket')) return [];
+  if (a.purpose !== b.purpose || !mustClose(a)) return [];
   const [ours, theirs] = [pathsOf(a), pathsOf(b)];
   const { onA, onB } = pathCrossings(ours, theirs);
   const places: Point[] = [];
@@ -88,10 +98,10 @@ export function mutualCrossingFaults(a: Piece, b: Piece): Fault[] {
     {
       code: 'crosses-another',
       weight: 'stops',
-      ...say.findings.crossesAnother(a.name, b.name, places.length),
+      ...said.crossesAnother(a.name, b.name, places.length),
       pieceIds: [a.id, b.id],
       places,
-      mends: bodies
+      fixes: bodies
         ? [
             {
               do: 'replace',
@@ -139,7 +149,7 @@ function passesThrough(other: Path, path: Path, place: CutPlace): boolean {
   if (!before || !after) return false;
   // Where both run along each other neither side is left or taken: that is a doubled line.
   if ([before, after].some((p) => nearestOnPath(other, p).distance < besideMm / 10)) return false;
-  return (windingAbout([other], before) !== 0) !== (windingAbout([other], after) !== 0);
+  return (windingNumber([other], before) !== 0) !== (windingNumber([other], after) !== 0);
 }
 
 /** The place so far along a path from another; null beyond an open end. */
@@ -157,3 +167,13 @@ function walked(path: Path, { segment, t }: CutPlace, by: number): Point | null 
   const share = Math.min(1, left / Math.max(segmentLength(step.from, step.segment), 1e-9));
   return pointOn(step.from, step.segment, u > 1 ? share : 1 - share);
 }
+
+export const crossingCheck = {
+  words,
+  kinds: {
+    'crosses-itself': { heading: 'Crossing themselves' },
+    'crosses-another': { heading: 'Crossing one another' },
+  },
+  own: selfCrossingFaults,
+  pair: mutualCrossingFaults,
+} as const satisfies Check;

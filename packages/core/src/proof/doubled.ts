@@ -5,8 +5,9 @@
  */
 
 import { pathsOf } from '../job/piece-paths.ts';
+import { isFollowed } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
-import { length, say } from '../messages/index.ts';
+import { length, type Printed, sayings } from '../messages/index.ts';
 import {
   directionOn,
   distance,
@@ -23,13 +24,22 @@ import {
 } from '../plane/index.ts';
 import { norm } from '../plane/point.ts';
 import { boxIndex } from '../shape/index.ts';
-import { areNeighbours, type Placed, placedBorders } from './borders.ts';
-import type { Fault, MadeOutlines } from './fault.ts';
+import { areNeighbours, type PlacedBorder, placedBorders } from './borders.ts';
+import type { Check, Fault, MadeOutlines, ProofLimits } from './fault.ts';
+
+/** What it says of what it finds. */
+const words = {
+  runsTwice: (name: Printed, along: Printed) => `${name} runs twice along ${along} of its own outline.`,
+  liesOnTop: (name: Printed, other: Printed, over: Printed) => `${name} lies on top of ${other} over ${over}: it would be cut twice.`,
+  sharesOutline: (name: Printed, other: Printed, along: Printed) =>
+    `${name} and ${other} share ${along} of outline, which would be cut twice.`,
+};
+const said = sayings('findings', words);
 
 /** Lines nearer than this are one burn, mm. */
 const oneBurnMm = 0.02;
 /** Shorter stretches are corners that touch, mm. */
-const leastMm = 0.2;
+const minMm = 0.2;
 
 export interface Doubled {
   /** Where on the second piece: which path and segment, and from where to where on it, 0 to 1. */
@@ -50,15 +60,15 @@ export function doubledStretches(a: readonly Path[], b: readonly Path[]): Double
   bs.forEach((t, l) => {
     const { minX, minY, maxX, maxY } = t.box;
     for (const k of index?.search(minX, minY, maxX, maxY) ?? []) {
-      if (isSelf && (k >= l || goesOn(a, as[k] as Placed, t))) continue;
-      found.push(...overlaps(as[k] as Placed, t));
+      if (isSelf && (k >= l || goesOn(a, as[k] as PlacedBorder, t))) continue;
+      found.push(...overlaps(as[k] as PlacedBorder, t));
     }
   });
   return found;
 }
 
 /** Whether one segment of a path follows the other and does not turn back on it. */
-function goesOn(paths: readonly Path[], a: Placed, b: Placed): boolean {
+function goesOn(paths: readonly Path[], a: PlacedBorder, b: PlacedBorder): boolean {
   const { segments, closed } = paths[a.path] as Path;
   if (segments.length === 2 || !areNeighbours(a, b, closed, segments.length - 1)) return false;
   const [first, second] = b.index === a.index + 1 ? [a, b] : [b, a];
@@ -66,7 +76,7 @@ function goesOn(paths: readonly Path[], a: Placed, b: Placed): boolean {
 }
 
 /** Both ends of a stretch are ends of either segment. */
-function overlaps(a: Placed, b: Placed): Doubled[] {
+function overlaps(a: PlacedBorder, b: PlacedBorder): Doubled[] {
   if (!runAlong(a, b)) return [];
   const ts = [0, 1];
   for (const end of [a.from, a.segment.to]) {
@@ -77,7 +87,7 @@ function overlaps(a: Placed, b: Placed): Doubled[] {
   const { length } = b;
   return ts.slice(1).flatMap((to, k): Doubled[] => {
     const from = ts[k] as number;
-    if ((to - from) * length < leastMm) return [];
+    if ((to - from) * length < minMm) return [];
     const isOn = [0.07, 0.29, 0.5, 0.71, 0.93].every(
       (u) => nearestOnSegment(a.from, a.segment, pointOn(b.from, b.segment, from + u * (to - from))).distance <= oneBurnMm,
     );
@@ -87,19 +97,17 @@ function overlaps(a: Placed, b: Placed): Doubled[] {
 }
 
 /** Two straight lines at an angle meet in a place only, and so do gentle curves: told at once, since most are such. */
-function runAlong(a: Placed, b: Placed): boolean {
+function runAlong(a: PlacedBorder, b: PlacedBorder): boolean {
   if (a.isGentle && b.isGentle && Math.abs(a.chord.x * b.chord.x + a.chord.y * b.chord.y) < 0.8) return false;
   if (a.segment.kind !== 'line' || b.segment.kind !== 'line') return true;
   const [px, py, qx, qy] = [a.segment.to.x - a.from.x, a.segment.to.y - a.from.y, b.segment.to.x - b.from.x, b.segment.to.y - b.from.y];
   const shorter = Math.min(norm(px, py), norm(qx, qy));
   const sine = Math.abs(px * qy - py * qx) / (norm(px, py) * norm(qx, qy) || 1);
-  return sine * Math.min(shorter, leastMm) <= 2 * oneBurnMm;
+  return sine * Math.min(shorter, minMm) <= 2 * oneBurnMm;
 }
 
-const burns = ({ purpose }: Piece): boolean => purpose !== 'guide' && purpose !== 'pocket';
-
 export function selfDoubledFaults(piece: Piece): Fault[] {
-  if (!burns(piece)) return [];
+  if (!isFollowed(piece)) return [];
   const paths = pathsOf(piece);
   const found = doubledStretches(paths, paths);
   if (found.length === 0) return [];
@@ -107,10 +115,10 @@ export function selfDoubledFaults(piece: Piece): Fault[] {
     {
       code: 'doubled',
       weight: 'look',
-      ...say.findings.runsTwice(piece.name, length(total(found))),
+      ...said.runsTwice(piece.name, length(total(found))),
       pieceIds: [piece.id],
       places: found.map(({ at }) => at),
-      mends: [cutOnce(piece, found)],
+      fixes: [cutOnce(piece, found)],
     },
   ];
 }
@@ -119,23 +127,21 @@ const total = (found: readonly Doubled[]): number => found.reduce((sum, { length
 
 /** @param b the later piece, which gives way */
 export function mutualDoubledFaults(a: Piece, b: Piece): Fault[] {
-  if (!burns(a) || !burns(b)) return [];
+  if (!isFollowed(a) || !isFollowed(b)) return [];
   const found = doubledStretches(pathsOf(a), pathsOf(b));
   if (found.length === 0) return [];
   const whole = pathsOf(b)
     .flatMap(stepsOf)
     .reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
-  const isAll = total(found) > whole - leastMm;
+  const isAll = total(found) > whole - minMm;
   return [
     {
       code: 'doubled',
       weight: 'look',
-      ...(isAll
-        ? say.findings.liesOnTop(b.name, a.name, length(total(found)))
-        : say.findings.sharesOutline(a.name, b.name, length(total(found)))),
+      ...(isAll ? said.liesOnTop(b.name, a.name, length(total(found))) : said.sharesOutline(a.name, b.name, length(total(found)))),
       pieceIds: [a.id, b.id],
       places: [...found].sort((p, q) => q.lengthMm - p.lengthMm).map(({ at }) => at),
-      mends: [isAll ? { do: 'leave-out', word: 'excludeOne', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'ignore' }],
+      fixes: [isAll ? { do: 'leave-out', word: 'excludeOne', ids: [b.id] } : cutOnce(b, found), { do: 'accept', word: 'ignore' }],
     },
   ];
 }
@@ -186,3 +192,14 @@ function partOf(from: Point, segment: Segment, t: number, u: number): Step {
   const share = (u - t) / (1 - t);
   return { from: start, segment: share < 1 ? splitSegment(start, after, share)[0] : after };
 }
+
+export const doubledCheck = {
+  words,
+  kinds: {
+    doubled: { heading: 'Cut twice' },
+  },
+  // A stub's two legs lie on one another.
+  own: (piece: Piece, _: ProofLimits, before: readonly Fault[]) =>
+    before.some(({ code }) => code === 'stub') ? [] : selfDoubledFaults(piece),
+  pair: mutualDoubledFaults,
+} as const satisfies Check;

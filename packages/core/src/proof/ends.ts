@@ -1,29 +1,40 @@
 /**
  * In: pieces. Out: outlines that must close and do not, ends that nearly meet, lines without a purpose.
  */
+import { pathsOf } from '../job/piece-paths.ts';
+import { makeOf, mustClose } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
-import { length, type MendWord, say } from '../messages/index.ts';
+import { type FixWord, length, type Printed, sayings } from '../messages/index.ts';
 import {
   distance,
+  endOf,
+  nearestOnPath,
   nearestOnSegment,
   type Path,
   type Point,
+  pathBox,
   pathLength,
   reversedPath,
   segmentLength,
   splitSegment,
   stepsOf,
 } from '../plane/index.ts';
-import { closedExactly, counterClockwise, endOf, endPairs, withEndsJoined } from '../shape/index.ts';
-import { type Fault, replaced } from './fault.ts';
+import { closedExactly, counterClockwise, endPairs, withEndsJoined } from '../shape/index.ts';
+import { type Check, type Fault, replaced } from './fault.ts';
+
+/** What it says of what it finds. */
+const words = {
+  open: (name: Printed, gap: Printed) => `${name} is not closed: its ends are ${gap} apart.`,
+  purposeUnset: (name: Printed) => `${name} is an open line with no purpose set.`,
+  nearMiss: (name: Printed, other: Printed, gap: Printed) => `${name} and ${other} have a ${gap} gap between their ends.`,
+};
+const said = sayings('findings', words);
 
 /** Ends nearer than this were meant to meet: a twentieth of the line, and no more than this, mm. */
 const nearMissMm = 3;
 const nearMissShare = 0.05;
 /** Gaps this small are closed by moving the ends together; wider ones by a straight line, mm. */
 const meetMm = 0.5;
-
-const mustClose = ({ purpose }: Piece): boolean => purpose === 'cut' || purpose === 'pocket';
 
 /** A path that says it is closed and does not come back to its start. */
 const gapOf = (path: Path): number => distance(endOf(path), path.start);
@@ -34,7 +45,7 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
   if (!mustClose(piece)) return [];
   const open = [piece.outer, ...piece.holes].filter((path) => !isClosed(path));
   if (open.length === 0) return [];
-  const worst = open.reduce((most, path) => (gapOf(path) > gapOf(most) ? path : most));
+  const worst = open.reduce((max, path) => (gapOf(path) > gapOf(max) ? path : max));
   const gap = gapOf(worst);
   const wasMeant = worst.closed || gap <= Math.min(nearMissMm, nearMissShare * pathLength(worst)) || gap < 1e-6;
   const [outer, ...holes] = [piece.outer, ...piece.holes].map((path) => (isClosed(path) ? path : madeClosed(path)));
@@ -47,21 +58,21 @@ export function endFaults(piece: Piece, others: (at: Point) => boolean): Fault[]
       {
         code: 'open',
         weight: 'stops',
-        ...say.findings.open(piece.name, length(gap)),
+        ...said.open(piece.name, length(gap)),
         pieceIds: [piece.id],
         places,
-        mends: [close],
+        fixes: [close],
       },
     ];
-  const as = (purpose: Piece['purpose'], word: MendWord) => ({ do: 'purpose', word, ids: [piece.id], purpose }) as const;
+  const as = (purpose: Piece['purpose'], word: FixWord) => ({ do: 'purpose', word, ids: [piece.id], purpose }) as const;
   return [
     {
       code: 'purpose-unset',
       weight: 'stops',
-      ...say.findings.purposeUnset(piece.name),
+      ...said.purposeUnset(piece.name),
       pieceIds: [piece.id],
       places,
-      mends: [as('score', 'crease'), as('perforate', 'perforation'), as('engrave', 'engrave'), { do: 'accept', word: 'cutAlong' }, close],
+      fixes: [as('score', 'crease'), as('perforate', 'perforation'), as('engrave', 'engrave'), { do: 'accept', word: 'cutAlong' }, close],
     },
   ];
 }
@@ -100,7 +111,7 @@ function madeClosed(path: Path): Path {
 /** Ends of different open lines of one purpose that nearly meet. */
 export function nearMisses(pieces: readonly Piece[]): Fault[] {
   const open = pieces.filter((p) => !p.outer.closed && p.holes.length === 0 && gapOf(p.outer) > 1e-6);
-  const purposes = [...new Set(open.map((p) => p.purpose))].filter((p) => p !== 'guide');
+  const purposes = [...new Set(open.map((p) => p.purpose))].filter((purpose) => makeOf({ purpose }) !== 'nothing');
   return purposes.flatMap((purpose) => {
     const own = open.filter((p) => p.purpose === purpose);
     return endPairs(
@@ -116,10 +127,10 @@ export function nearMisses(pieces: readonly Piece[]): Fault[] {
         {
           code: 'near-miss',
           weight: 'look',
-          ...say.findings.nearMiss(p.name, q.name, length(gapMm)),
+          ...said.nearMiss(p.name, q.name, length(gapMm)),
           pieceIds: [p.id, q.id],
           places: [a.at, b.at],
-          mends: [
+          fixes: [
             {
               do: 'replace',
               word: 'join',
@@ -133,3 +144,29 @@ export function nearMisses(pieces: readonly Piece[]): Fault[] {
     });
   });
 }
+
+/** Whether a place lies on the outline of another piece that is cut. */
+function endsOn(pieces: readonly Piece[], own: Piece, at: Point): boolean {
+  return pieces.some((p) => {
+    if (p === own || p.purpose !== own.purpose) return false;
+    const { minX, minY, maxX, maxY } = pathBox(p.outer);
+    if (at.x < minX - touchMm || at.x > maxX + touchMm || at.y < minY - touchMm || at.y > maxY + touchMm) return false;
+    return pathsOf(p).some((path) => nearestOnPath(path, at).distance <= touchMm);
+  });
+}
+
+/** An end this near to an outline lies on it, mm. */
+const touchMm = 0.03;
+
+export const endCheck = {
+  words,
+  kinds: {
+    open: { heading: 'Not closed' },
+    'purpose-unset': { heading: 'Without a purpose' },
+    'near-miss': { heading: 'Nearly meeting' },
+  },
+  all: (pieces: readonly Piece[]) => [
+    ...pieces.flatMap((piece) => endFaults(piece, (at) => endsOn(pieces, piece, at))),
+    ...nearMisses(pieces),
+  ],
+} as const satisfies Check;

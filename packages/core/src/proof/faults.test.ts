@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyCommand, emptyJob, type Job, keptPieces, type Piece, type Purpose } from '../job/index.ts';
-import { heldPieces } from '../make/holds.ts';
+import { withBridges } from '../job/bridges.ts';
+import { applyCommand, emptyJob, type Job, type Piece, type ProcessEntry, type Purpose } from '../job/index.ts';
 import { english } from '../messages/index.ts';
 import {
   circlePath,
@@ -14,7 +14,8 @@ import {
   shift,
   transformedPath,
 } from '../plane/index.ts';
-import { type Fault, type FaultCode, faultsOf, findingsOf, limitsOf, mendCommand, narrowPlaces } from './index.ts';
+import { faultsOfJob } from '../processes/index.ts';
+import { type Fault, type FaultCode, faultsOf, findingsOf, fixCommand, narrowPlaces } from './index.ts';
 
 const limits = { kerfMm: 0.2, thinnestMm: 1, clearanceMm: 0 };
 const p = (x: number, y: number): Point => ({ x, y });
@@ -37,6 +38,11 @@ const piece = (outer: Path, holes: Path[] = [], purpose: Purpose = 'cut', name =
   outer,
   holes,
 });
+/** The job, cut by a laser of that kerf. */
+const cutWith = (job: Job, kerfMm: number): Job => {
+  const [laser] = job.making.processes as [ProcessEntry];
+  return { ...job, making: { ...job.making, processes: [{ ...laser, settings: { kerfMm } }] } };
+};
 /** A job drawn by hand, so that mends can be done in it. */
 const jobOf = (pieces: readonly Piece[]): Job =>
   pieces.reduce(
@@ -45,10 +51,12 @@ const jobOf = (pieces: readonly Piece[]): Job =>
         do: 'draw',
         drawn: { id: id.replace(' ', '-'), name, purpose, leftOut: false, source: { kind: 'paths', paths: [outer, ...holes] }, live: [] },
       }),
-    { ...emptyJob('Weir'), setup: { ...emptyJob('').setup, cutting: { ...emptyJob('').setup.cutting, kerfMm: limits.kerfMm } } },
+    cutWith(emptyJob('Weir'), limits.kerfMm),
   );
-const proved = (job: Job) => findingsOf(job, faultsOf(heldPieces(keptPieces(job), job.proof.holds), limitsOf(job)));
-const codesOf = (pieces: readonly Piece[], more = limits): FaultCode[] => [...new Set(faultsOf(pieces, more).map((f) => f.code))];
+const proved = (job: Job) => findingsOf(job, faultsOfJob(job));
+const codesOf = (pieces: readonly Piece[], more = limits): FaultCode[] => [
+  ...new Set(faultsOf(pieces, more).map((f) => f.code as FaultCode)),
+];
 
 /** A drawn example that fails, one that passes, and the word of the button that mends the first. */
 const examples: { code: FaultCode; fails: () => Piece[]; passes: () => Piece[]; button: string | null; limits?: typeof limits }[] = [
@@ -150,14 +158,14 @@ describe('each finding', () => {
 
   it.each(examples.filter((e) => e.button))('$code is mended by its button', ({ code, fails, button, limits: own = limits }) => {
     let job = jobOf(fails());
-    job = { ...job, setup: { ...job.setup, cutting: { ...job.setup.cutting, kerfMm: own.kerfMm } } };
+    job = cutWith(job, own.kerfMm);
     const finding = proved(job).find((f) => f.code === code);
-    const mend = finding?.mends.find((m) => english.mends[m.word] === button);
-    if (!finding || !mend) throw new Error(`no button ${button}`);
+    const fix = finding?.fixes.find((m) => english.fixes[m.word] === button);
+    if (!finding || !fix) throw new Error(`no button ${button}`);
     let id = 0;
     const after = applyCommand(
       job,
-      mendCommand(job, finding, mend, () => `made-${++id}`),
+      fixCommand(job, finding, fix, () => `made-${++id}`),
     );
     expect(proved(after).filter((f) => f.code === code)).toEqual([]);
     // Mending one thing does not spoil another.
@@ -172,11 +180,11 @@ describe('each finding', () => {
   it('can be said to be meant so, and is then told no more, until the place is another', () => {
     const job = jobOf([piece(box(0, 0, 60, 60)), piece(circlePath(p(30, 30), 12), [], 'cut', 'Disc 1')]);
     const [finding] = proved(job);
-    const mend = finding?.mends.find((m) => m.do === 'accept');
-    if (!finding || !mend) throw new Error('nothing to accept');
+    const fix = finding?.fixes.find((m) => m.do === 'accept');
+    if (!finding || !fix) throw new Error('nothing to accept');
     const after = applyCommand(
       job,
-      mendCommand(job, finding, mend, () => 'x'),
+      fixCommand(job, finding, fix, () => 'x'),
     );
     expect(proved(after)).toEqual([]);
     const moved = applyCommand(after, { do: 'redraw', drawnId: 'Disc-1', source: { kind: 'path', path: circlePath(p(20, 30), 12) } });
@@ -226,7 +234,7 @@ describe('bridges', () => {
       { id: 'h1', from: p(42, 30), to: p(50, 30), widthMm: 2 },
       { id: 'h2', from: p(18, 30), to: p(10, 30), widthMm: 2 },
     ];
-    const [held, ...rest] = heldPieces([plate, disc], holds);
+    const [held, ...rest] = withBridges([plate, disc], holds);
     expect(rest).toEqual([]);
     const area = (path: Path) => Math.abs(pathArea(path));
     const whole = area(held?.outer as Path) - (held?.holes ?? []).reduce((sum, h) => sum + area(h), 0);

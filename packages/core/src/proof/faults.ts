@@ -3,18 +3,12 @@
  * is kept by their identity, so that after an edit only what it touches is looked at anew.
  */
 
-import { pathsOf } from '../job/piece-paths.ts';
+import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
-import { nearestOnPath, type Path, type Point, pathArea, pathBox, reversedPath } from '../plane/index.ts';
+import { type Path, pathArea, pathBox, reversedPath } from '../plane/index.ts';
 import { boxIndex } from '../shape/index.ts';
-import { mutualCrossingFaults, selfCrossingFaults } from './crossing.ts';
-import { mutualDoubledFaults, selfDoubledFaults } from './doubled.ts';
-import { endFaults, nearMisses } from './ends.ts';
-import type { Fault, ProofLimits } from './fault.ts';
-import { narrowFaults, tooNearFaults } from './narrow-faults.ts';
-import { nestingFaults } from './nesting.ts';
-import { needlessPointFaults, sliverFaults, stubFaults } from './slivers.ts';
-import { toolCornerFaults } from './tool-corners.ts';
+import { checks } from './checks.ts';
+import type { Check, Fault, ProofLimits } from './fault.ts';
 
 interface Kept<K extends object> {
   of(key: K, make: () => Fault[]): Fault[];
@@ -49,10 +43,10 @@ export class Prover {
       this.own = keptBy();
       this.pairs = new WeakMap();
     }
-    const made = pieces.filter((p) => p.purpose !== 'guide').map((p) => this.orderly(p));
+    const made = pieces.filter((p) => makeOf(p) !== 'nothing').map((p) => this.orderly(p));
     const found: Fault[] = [];
     for (const [k, piece] of made.entries()) {
-      found.push(...this.own.of(piece, () => ownFaults(piece, limits)));
+      found.push(...this.own.of(piece, () => inTurn((check, before) => check.own?.(piece, limits, before))));
       if (k % 20 === 0) yield (0.5 * k) / made.length;
     }
     const boxes = made.map((p) => pathBox(p.outer));
@@ -71,8 +65,7 @@ export class Prover {
       }
       if (k % 20 === 0) yield 0.5 + (0.5 * k) / made.length;
     }
-    for (const piece of made) found.push(...endFaults(piece, (at) => endsOn(made, piece, at)));
-    found.push(...nearMisses(made));
+    for (const check of checks as readonly Check[]) found.push(...(check.all?.(made) ?? []));
     return found;
   }
 
@@ -80,9 +73,9 @@ export class Prover {
   private orderly(piece: Piece): Piece {
     let turned = this.turned.get(piece);
     if (!turned) {
-      const way = (path: Path, left: boolean): Path => (path.closed && pathArea(path) > 0 !== left ? reversedPath(path) : path);
-      const outer = way(piece.outer, true);
-      const holes = piece.holes.map((hole) => way(hole, false));
+      const oriented = (path: Path, left: boolean): Path => (path.closed && pathArea(path) > 0 !== left ? reversedPath(path) : path);
+      const outer = oriented(piece.outer, true);
+      const holes = piece.holes.map((hole) => oriented(hole, false));
       turned = outer === piece.outer && holes.every((h, k) => h === piece.holes[k]) ? piece : { ...piece, outer, holes };
       this.turned.set(piece, turned);
     }
@@ -98,40 +91,14 @@ export function faultsOf(pieces: readonly Piece[], limits: ProofLimits): Fault[]
   return step.value;
 }
 
-/** Whether a place lies on the outline of another piece that is cut. */
-function endsOn(pieces: readonly Piece[], own: Piece, at: Point): boolean {
-  return pieces.some((p) => {
-    if (p === own || p.purpose !== own.purpose) return false;
-    const { minX, minY, maxX, maxY } = pathBox(p.outer);
-    if (at.x < minX - touchMm || at.x > maxX + touchMm || at.y < minY - touchMm || at.y > maxY + touchMm) return false;
-    return pathsOf(p).some((path) => nearestOnPath(path, at).distance <= touchMm);
-  });
-}
-
-/** An end this near to an outline lies on it, mm. */
-const touchMm = 0.03;
-
-function ownFaults(piece: Piece, limits: ProofLimits): Fault[] {
-  const crossing = selfCrossingFaults(piece);
-  const slivers = sliverFaults(piece, limits);
-  const stubs = stubFaults(piece);
-  // Where an outline crosses itself, or is nothing but a sliver, what follows from that is not told again.
-  const isSpoilt = crossing.length > 0 || slivers.some((s) => s.pieceIds[0] === piece.id && s.places[0] === piece.outer.start);
-  return [
-    ...crossing,
-    ...(stubs.length > 0 ? [] : selfDoubledFaults(piece)),
-    ...slivers,
-    ...stubs,
-    ...needlessPointFaults(piece),
-    ...(isSpoilt ? [] : narrowFaults(piece, limits)),
-    ...(isSpoilt ? [] : toolCornerFaults(piece, limits)),
-  ];
+/** What the checks find one after another, each told what those before it found. */
+function inTurn(look: (check: Check, before: readonly Fault[]) => Fault[] | undefined): Fault[] {
+  const found: Fault[] = [];
+  for (const check of checks) found.push(...(look(check, found) ?? []));
+  return found;
 }
 
 function pairFaults(a: Piece, b: Piece, limits: ProofLimits): Fault[] {
-  const crossing = mutualCrossingFaults(a, b);
-  const doubled = mutualDoubledFaults(a, b);
-  if (crossing.length > 0 || doubled.length > 0) return [...crossing, ...doubled];
   const [larger, smaller] = a.outer.closed && b.outer.closed && Math.abs(pathArea(a.outer)) < Math.abs(pathArea(b.outer)) ? [b, a] : [a, b];
-  return [...nestingFaults(larger, smaller), ...tooNearFaults(a, b, limits)];
+  return inTurn((check, before) => check.pair?.(larger, smaller, limits, before));
 }

@@ -2,15 +2,34 @@
  * In: pieces, and how thin material and how narrow an opening may be. Out: what is told of webs that break, of holes and slots
  * that close up, and of pieces that the tool's way would join.
  */
+
 import { pathsOf } from '../job/piece-paths.ts';
+import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
-import { length, say } from '../messages/index.ts';
+import { length, type Printed, sayings } from '../messages/index.ts';
+import { several } from '../messages/phrases.ts';
 import { centreOf, heightOf, type Path, pathArea, pathBox, widthOf } from '../plane/index.ts';
 import { nearnessTo } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
-import { type Fault, isBody, type ProofLimits, replaced } from './fault.ts';
+import { type Check, type Fault, isBody, isSpoilt, type ProofLimits, replaced } from './fault.ts';
 import { middleOfPair, type Narrow, narrowPlaces } from './narrow.ts';
 import { madeThicker } from './thicken.ts';
+
+/** What it says of what it finds. */
+const words = {
+  thinWeb: (name: Printed, width: Printed, min: Printed, count: number) =>
+    `${name} is ${width} at its thinnest${count > 1 ? `, and thin ${count === 2 ? 'at one more place' : `at ${count - 1} more places`}` : ''}; the minimum is ${min}.`,
+  narrowHoles: (name: Printed, count: number, width: Printed, kerf: Printed) =>
+    `${name} has ${several(count, 'a hole', 'holes')} of ${width}, narrower than the ${kerf} kerf.`,
+  narrowSlot: (name: Printed, width: Printed, kerf: Printed) => `${name} has a slot of ${width}, narrower than the ${kerf} kerf.`,
+  narrowPassage: (name: Printed, width: Printed, min: Printed, count: number) =>
+    `${name}: a passage of ${width}; at least ${min} must pass${count > 1 ? `, ${count} such places` : ''}.`,
+  narrowPassageBetween: (name: Printed, other: Printed, width: Printed, min: Printed, count: number) =>
+    `${name} and ${other}: a passage of ${width}; at least ${min} must pass${count > 1 ? `, ${count} such places` : ''}.`,
+  tooNear: (name: Printed, other: Printed, apart: Printed, kerf: Printed) =>
+    `${name} and ${other} are ${apart} apart, less than the ${kerf} kerf.`,
+};
+const said = sayings('findings', words);
 
 /** What is as wide as it must be passes, whatever its last digit, mm. */
 const exactMm = 1e-6;
@@ -33,10 +52,10 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
     faults.push({
       code: 'thin-web',
       weight: 'look',
-      ...say.findings.thinWeb(piece.name, length(thinnest.widthMm), length(thinnestMm), webs.length),
+      ...said.thinWeb(piece.name, length(thinnest.widthMm), length(thinnestMm), webs.length),
       pieceIds: [piece.id],
       places: webs.map(middleOfPair),
-      mends: [...(thickened ? [replaced(piece, 'thicken', [thickened])] : []), meant],
+      fixes: [...(thickened ? [replaced(piece, 'thicken', [thickened])] : []), meant],
     });
   }
   if (passages.length > 0) faults.push(narrowPassage([piece], passages, clearanceMm));
@@ -49,11 +68,11 @@ export function narrowFaults(piece: Piece, { kerfMm, thinnestMm, clearanceMm }: 
       code: 'narrow-hole',
       weight: 'look',
       ...(closing.length > 0
-        ? say.findings.narrowHoles(piece.name, closing.length, length(narrowest), length(kerfMm))
-        : say.findings.narrowSlot(piece.name, length(narrowest), length(kerfMm))),
+        ? said.narrowHoles(piece.name, closing.length, length(narrowest), length(kerfMm))
+        : said.narrowSlot(piece.name, length(narrowest), length(kerfMm))),
       pieceIds: [piece.id],
       places: [...closing.map((hole) => centreOf(pathBox(hole))), ...slots.map(middleOfPair)],
-      mends:
+      fixes:
         closing.length > 0
           ? [replaced(piece, 'fill', [{ outer: piece.outer, holes: piece.holes.filter((h) => !closing.includes(h)) }]), meant]
           : [meant],
@@ -69,10 +88,10 @@ function narrowPassage(pieces: readonly Piece[], passages: readonly Narrow[], cl
   return {
     code: 'narrow-passage',
     weight: 'look',
-    ...(other ? say.findings.narrowPassageBetween(one.name, other.name, ...told) : say.findings.narrowPassage(one.name, ...told)),
+    ...(other ? said.narrowPassageBetween(one.name, other.name, ...told) : said.narrowPassage(one.name, ...told)),
     pieceIds: pieces.map(({ id }) => id),
     places: passages.map(middleOfPair),
-    mends: [meant],
+    fixes: [meant],
   };
 }
 
@@ -84,7 +103,7 @@ export function closesUp(hole: Path, kerfMm: number): boolean {
 
 /** Two pieces, neither within the other's material, that the tool's way would join. */
 export function tooNearFaults(a: Piece, b: Piece, { kerfMm, clearanceMm }: ProofLimits): Fault[] {
-  if (!isBody(a) || !isBody(b) || a.purpose !== 'cut' || b.purpose !== 'cut') return [];
+  if (!isBody(a) || !isBody(b) || makeOf(a) !== 'part' || makeOf(b) !== 'part') return [];
   const [ours, theirs] = [pathsOf(a), pathsOf(b)];
   const between = narrowPlaces([...ours, ...theirs], Math.max(kerfMm, clearanceMm)).filter((n) => !n.isWeb && isBetween(ours, n));
   const found = between.filter((n) => n.widthMm < kerfMm - exactMm);
@@ -97,10 +116,10 @@ export function tooNearFaults(a: Piece, b: Piece, { kerfMm, clearanceMm }: Proof
     {
       code: 'too-near',
       weight: 'look',
-      ...say.findings.tooNear(a.name, b.name, length(nearest.widthMm), length(kerfMm)),
+      ...said.tooNear(a.name, b.name, length(nearest.widthMm), length(kerfMm)),
       pieceIds: [a.id, b.id],
       places: found.map(middleOfPair),
-      mends: [meant],
+      fixes: [meant],
     },
   ];
 }
@@ -110,3 +129,19 @@ function isBetween(paths: readonly Path[], { a, b }: Narrow): boolean {
   const lies = nearnessTo(paths);
   return lies(a, 1e-6) !== lies(b, 1e-6);
 }
+
+/** What two pieces are to one another that leaves nothing to say of the gap between them. */
+const pairsApart: ReadonlySet<string> = new Set(['crosses-itself', 'crosses-another', 'doubled']);
+
+export const narrowCheck = {
+  words,
+  kinds: {
+    'narrow-hole': { heading: 'Narrower than the tool' },
+    'thin-web': { heading: 'Thin webs' },
+    'narrow-passage': { heading: 'Narrow passages' },
+    'too-near': { heading: 'Too near together' },
+  },
+  own: (piece: Piece, limits: ProofLimits, before: readonly Fault[]) => (isSpoilt(piece, before) ? [] : narrowFaults(piece, limits)),
+  pair: (a: Piece, b: Piece, limits: ProofLimits, before: readonly Fault[]) =>
+    before.some(({ code }) => pairsApart.has(code)) ? [] : tooNearFaults(a, b, limits),
+} as const satisfies Check;

@@ -7,7 +7,7 @@
 
 import { directionOn, distance, type LineSegment, nearestOnSegment, type Path, type Point, pointOn, type Step } from '../plane/index.ts';
 import { boxIndex, nearnessTo } from '../shape/index.ts';
-import { areNeighbours, type Placed as Border, lengthOf, placedBorders } from './borders.ts';
+import { areNeighbours, type PlacedBorder as Border, lengthOf, placedBorders } from './borders.ts';
 
 /** A pair of places that face each other. */
 export interface Narrow {
@@ -65,8 +65,8 @@ function narrowBetween(paths: readonly Path[], a: Border, b: Border, whole: numb
 
 /** How far it is along the outline from one place to the other, the shorter way. */
 function alongBetween(a: Border, t: number, b: Border, u: number, whole: number): number {
-  const way = Math.abs(b.along + u * b.length - a.along - t * a.length);
-  return Math.min(way, whole - way);
+  const along = Math.abs(b.along + u * b.length - a.along - t * a.length);
+  return Math.min(along, whole - along);
 }
 
 /** Places that stand for the same narrow: within a few widths only the narrowest is told. */

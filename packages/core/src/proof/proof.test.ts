@@ -5,13 +5,13 @@ import {
   emptyJob,
   type Job,
   type JobTrace,
-  keptPieces,
   type Mark,
   newPicture,
   type Picture,
 } from '../job/index.ts';
 import { circlePath, type Path } from '../plane/index.ts';
-import { faultsOf, findingsOf, limitsOf } from './index.ts';
+import { faultsOfJob } from '../processes/index.ts';
+import { findingsOf } from './index.ts';
 
 const id = '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10';
 const sized = newPicture({ id, name: 'otter.png', widthPx: 1000, heightPx: 800, resolution: { dpi: 300, source: 'jfif', trusted: true } });
@@ -49,7 +49,7 @@ const jobOf = (picture: Picture, pieces: ReturnType<typeof piece>[]): Job => {
   };
   return pieces.length > 0 ? applyCommand(job, { do: 'set-trace', trace }) : job;
 };
-const findingsAbout = (job: Job) => findingsOf(job, faultsOf(keptPieces(job), limitsOf(job)));
+const findingsAbout = (job: Job) => findingsOf(job, faultsOfJob(job));
 const codes = (job: Job) => findingsAbout(job).map((f) => `${f.weight}: ${f.code}`);
 const disc = piece('Piece 1', circlePath({ x: 20, y: 20 }, 10));
 const byLength = { ...sized, marks: [known('a', 1000, 100)] };

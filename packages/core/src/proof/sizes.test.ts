@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { applyCommand, CommandError, emptyJob, type Job, labelOf, type Piece } from '../job/index.ts';
 import { circlePath, type Path, polygonPath } from '../plane/index.ts';
-import { findingsOf, fitOnStock, mendCommand, placeNear, provedSizes } from './index.ts';
+import { findingsOf, fitOnStock, fixCommand, placeNear, provedSizes } from './index.ts';
 
 const box = (x: number, y: number, w: number, h: number): Path =>
   polygonPath([
@@ -57,25 +57,20 @@ describe('stock', () => {
   });
 });
 
-describe('edits of proof and set-up', () => {
+describe('edits of proof and making', () => {
   it('change only what they name, and are called by it', () => {
     const job = emptyJob('Shelf');
     const proved = applyCommand(job, { do: 'prove-by', change: { thinnestMm: 2 } });
     expect(proved.proof).toEqual({ ...job.proof, thinnestMm: 2 });
-    const set = applyCommand(proved, { do: 'set-up', change: { stockWidthMm: 600 } });
-    expect(set.setup).toEqual({ ...job.setup, stockWidthMm: 600 });
-    expect(labelOf({ do: 'prove-by', change: { holds: [] } })).toBe('bridges');
-    expect(labelOf({ do: 'set-up', change: { fileNames: '{job}' } })).toBe('how files are named');
+    const set = applyCommand(proved, { do: 'set-stock', change: { widthMm: 600 } });
+    expect(set.making.stock).toEqual({ ...job.making.stock, widthMm: 600 });
+    expect(labelOf({ do: 'prove-by', change: { bridges: [] } })).toBe('bridges');
+    expect(labelOf({ do: 'name-files', fileNames: '{job}' })).toBe('how files are named');
   });
   it('a mend of what is no longer there is refused', () => {
     const job: Job = emptyJob('Shelf');
     const [finding] = findingsOf(job, []);
-    const command = mendCommand(
-      job,
-      finding as NonNullable<typeof finding>,
-      { do: 'leave-out', word: 'exclude', ids: ['gone'] },
-      () => 'x',
-    );
+    const command = fixCommand(job, finding as NonNullable<typeof finding>, { do: 'leave-out', word: 'exclude', ids: ['gone'] }, () => 'x');
     expect(() => applyCommand(job, command)).toThrow(CommandError);
   });
 });

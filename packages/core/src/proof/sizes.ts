@@ -3,7 +3,7 @@
  */
 import { measuresOf, overallBox, type Piece } from '../job/index.ts';
 import { pathsOf } from '../job/piece-paths.ts';
-import type { PinnedSize } from '../job/setup.ts';
+import type { PinnedSize } from '../job/proof-settings.ts';
 import { distance, heightOf, nearestOnPath, type Point, stepsOf, widthOf } from '../plane/index.ts';
 
 export interface ProvedSize {

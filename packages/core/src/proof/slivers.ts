@@ -4,12 +4,26 @@
 
 import { pathsOf } from '../job/piece-paths.ts';
 import type { Piece } from '../job/schema.ts';
-import { length as lengthSaid, say } from '../messages/index.ts';
+import { length as lengthSaid, type Printed, sayings } from '../messages/index.ts';
+import { several } from '../messages/phrases.ts';
 import { directionOn, distance, dot, nearestOnSegment, type Path, pathArea, type Segment, type Step, stepsOf } from '../plane/index.ts';
 import { withoutNeedless } from '../shape/index.ts';
 import { lengthOf } from './borders.ts';
-import { type Fault, isBody, replaced } from './fault.ts';
+import { type Check, type Fault, isBody, type ProofLimits, replaced } from './fault.ts';
 import { closesUp } from './narrow-faults.ts';
+
+/** What it says of what it finds. */
+const words = {
+  stub: (name: Printed, length: Printed) => `${name} is a stub of ${length}.`,
+  sliver: (name: Printed, width: Printed) => `${name} is a sliver about ${width} wide.`,
+  sliverHoles: (name: Printed, count: number) => `${name} has ${several(count, 'a hole', 'holes')} no wider than a sliver.`,
+  spurs: (name: Printed, count: number, longest: Printed) =>
+    count === 1
+      ? `${name} has a spur of ${longest} that goes out and back.`
+      : `${name} has ${count} spurs of up to ${longest} that go out and back.`,
+  redundantPoints: (name: Printed, count: number) => `${name} has ${several(count, 'one redundant point', 'redundant points')}.`,
+};
+const said = sayings('findings', words);
 
 /** Twice the area over the perimeter is half the width of a strip; thinner ones are slivers, mm. */
 const sliverMm = 0.15;
@@ -26,14 +40,14 @@ export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Faul
     const length = lengthOf(piece.outer);
     if (length >= stubMm || piece.purpose === 'stitch') return [];
     return [
-      { code: 'stub', weight: 'look', ...say.findings.stub(piece.name, lengthSaid(length)), pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
+      { code: 'stub', weight: 'look', ...said.stub(piece.name, lengthSaid(length)), pieceIds: [piece.id], places: [piece.outer.start], fixes: [leaveOut, meant] },
     ]; // biome-ignore format: one line
   }
   if (!isBody(piece)) return [];
   if (thin(piece.outer)) {
     const width = (2 * Math.abs(pathArea(piece.outer))) / lengthOf(piece.outer);
     return [
-      { code: 'sliver', weight: 'look', ...say.findings.sliver(piece.name, lengthSaid(width)), pieceIds: [piece.id], places: [piece.outer.start], mends: [leaveOut, meant] },
+      { code: 'sliver', weight: 'look', ...said.sliver(piece.name, lengthSaid(width)), pieceIds: [piece.id], places: [piece.outer.start], fixes: [leaveOut, meant] },
     ]; // biome-ignore format: one line
   }
   // Holes that the kerf closes are told as narrow holes.
@@ -43,10 +57,10 @@ export function sliverFaults(piece: Piece, { kerfMm }: { kerfMm: number }): Faul
     {
       code: 'sliver',
       weight: 'look',
-      ...say.findings.sliverHoles(piece.name, slivers.length),
+      ...said.sliverHoles(piece.name, slivers.length),
       pieceIds: [piece.id],
       places: slivers.map((path) => path.start),
-      mends: [replaced(piece, 'fill', [{ outer: piece.outer, holes: piece.holes.filter((h) => !slivers.includes(h)) }]), meant],
+      fixes: [replaced(piece, 'fill', [{ outer: piece.outer, holes: piece.holes.filter((h) => !slivers.includes(h)) }]), meant],
     },
   ];
 }
@@ -64,10 +78,10 @@ export function stubFaults(piece: Piece): Fault[] {
     {
       code: 'stub',
       weight: 'look',
-      ...say.findings.spurs(piece.name, places.length, lengthSaid(longest)),
+      ...said.spurs(piece.name, places.length, lengthSaid(longest)),
       pieceIds: [piece.id],
       places,
-      mends: outer && outer.segments.length > 1 ? [replaced(piece, 'cutOff', [{ outer, holes }])] : [],
+      fixes: outer && outer.segments.length > 1 ? [replaced(piece, 'cutOff', [{ outer, holes }])] : [],
     },
   ];
 }
@@ -123,10 +137,25 @@ export function needlessPointFaults(piece: Piece): Fault[] {
     {
       code: 'needless-points',
       weight: 'look',
-      ...say.findings.redundantPoints(piece.name, places.length),
+      ...said.redundantPoints(piece.name, places.length),
       pieceIds: [piece.id],
       places,
-      mends: [replaced(piece, 'removePoints', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'ignore' }],
+      fixes: [replaced(piece, 'removePoints', [{ outer: outer as Path, holes }]), { do: 'accept', word: 'ignore' }],
     },
   ];
 }
+
+export const sliverCheck = {
+  words,
+  kinds: {
+    sliver: { heading: 'Slivers' },
+    stub: { heading: 'Stubs and spurs' },
+  },
+  own: (piece: Piece, limits: ProofLimits) => [...sliverFaults(piece, limits), ...stubFaults(piece)],
+} as const satisfies Check;
+
+export const needlessPointCheck = {
+  words,
+  kinds: { 'needless-points': { heading: 'Needless points' } },
+  own: needlessPointFaults,
+} as const satisfies Check;

@@ -17,7 +17,7 @@ import {
   type Step,
   stepsOf,
 } from '../plane/index.ts';
-import { bandAbout, combined, nearnessTo, nested, overlapsUnited, pathThrough, windingAbout } from '../shape/index.ts';
+import { combined, nearnessTo, nested, overlapsUnited, pathThrough, strokeOutline, windingNumber } from '../shape/index.ts';
 import { middleOfPair, type Narrow, narrowPlaces } from './narrow.ts';
 
 interface Outlines {
@@ -28,18 +28,18 @@ interface Outlines {
 /** Made thicker, a web is wider than it must be by this much, so that it passes, mm. */
 const spareMm = 0.01;
 /** What is thickened may bring two sides near to each other that were not: so many times it is looked at again. */
-const mostRounds = 6;
+const maxRounds = 6;
 /** A piece with more thin webs than this wants another stock, or another size. */
-const mostWebs = 100;
+const maxWebs = 100;
 
 /** Null where it does not become one piece without thin webs. */
 export function madeThicker({ outer, holes }: Outlines, thinnestMm: number): Outlines | null {
   let now: Outlines = { outer, holes };
-  for (let round = 0; round <= mostRounds; round++) {
+  for (let round = 0; round <= maxRounds; round++) {
     const paths = pathsOf(now);
     const webs = narrowPlaces(paths, thinnestMm).filter((n) => n.isWeb);
     if (webs.length === 0) return round > 0 ? now : null;
-    if (webs.length > mostWebs) return null;
+    if (webs.length > maxWebs) return null;
     const bands = overlapsUnited(bandsAlong(paths, webs, thinnestMm).map(pathsOf));
     const [made, ...more] = nested(combined(paths, bands, 'unite'));
     if (!made || more.length > 0 || made.holes.length < now.holes.length) return null;
@@ -55,7 +55,7 @@ function bandsAlong(paths: readonly Path[], webs: readonly Narrow[], thinnestMm:
     bands.some((band) => {
       if (!isInBox(pathBox(band.outer), p, thinnestMm)) return false;
       const outlines = pathsOf(band);
-      return windingAbout(outlines, p) !== 0 || outlines.some((path) => nearestOnPath(path, p).distance < thinnestMm);
+      return windingNumber(outlines, p) !== 0 || outlines.some((path) => nearestOnPath(path, p).distance < thinnestMm);
     });
   for (const web of webs) if (!isServed(middleOfPair(web))) bands.push(...bandAlong(paths, web, thinnestMm));
   return bands;
@@ -66,7 +66,7 @@ function bandAlong(paths: readonly Path[], web: Narrow, thinnestMm: number): Out
   const { points, isRound } = middleOf(paths, web, thinnestMm);
   const width = thinnestMm + 2 * spareMm;
   const line = points.length > 1 ? pathThrough(points.map((at) => ({ at, corner: false })), isRound) : null; // biome-ignore format: one line
-  return line ? bandAbout(line, width, 'round') : [{ outer: circlePath(points[0] as Point, width / 2), holes: [] }];
+  return line ? strokeOutline(line, width, 'round') : [{ outer: circlePath(points[0] as Point, width / 2), holes: [] }];
 }
 
 /** The foot on one side of a web from a place in it: a segment of a path and a place there. */
@@ -79,7 +79,7 @@ interface Foot {
 
 /** The middle is followed in steps of this share of the least width, and no farther than so many of them. */
 const stepShare = 0.4;
-const mostSteps = 2000;
+const maxSteps = 2000;
 
 function middleOf(paths: readonly Path[], web: Narrow, thinnestMm: number): { points: Point[]; isRound: boolean } {
   const { a, b, widthMm } = web;
@@ -87,11 +87,11 @@ function middleOf(paths: readonly Path[], web: Narrow, thinnestMm: number): { po
   const isNear = nearnessTo(paths);
   const [footA, footB] = [footOn(paths, a), footOn(paths, b)];
   const along = { x: -(b.y - a.y) / widthMm, y: (b.x - a.x) / widthMm };
-  const follow = (way: 1 | -1): { points: Point[]; isRound: boolean } => {
+  const follow = (sign: 1 | -1): { points: Point[]; isRound: boolean } => {
     const points: Point[] = [];
-    let [p, one, two, d] = [middle, footA, footB, { x: way * along.x, y: way * along.y }];
+    let [p, one, two, d] = [middle, footA, footB, { x: sign * along.x, y: sign * along.y }];
     const step = stepShare * thinnestMm;
-    for (let k = 0; k < mostSteps; k++) {
+    for (let k = 0; k < maxSteps; k++) {
       const next = between({ x: p.x + step * d.x, y: p.y + step * d.y }, one, two);
       if (!next) break;
       const radius = distance(next.at, next.one.at);

@@ -51,10 +51,10 @@ function nearestTable(palette: readonly Rgb[]): (r: number, g: number, b: number
     const known = table[bin] as number;
     if (known !== 255) return known;
     const lab = labOf([(r & 252) + 1.5, (g & 252) + 1.5, (b & 252) + 1.5]);
-    let [best, least] = [0, Infinity];
+    let [best, min] = [0, Infinity];
     labs.forEach((other: Lab, k) => {
       const d = labDistance(lab, other);
-      if (d < least) [best, least] = [k, d];
+      if (d < min) [best, min] = [k, d];
     });
     table[bin] = best;
     return best;

@@ -34,6 +34,15 @@ interface Loop {
   startY: number;
 }
 
+/**
+ * Borders of more pixels than this, in all, are those of noise or of a screen print, and no outlines; they would fill the memory. The
+ * borders of a sheet of A4 at 600 dpi with 3,000 shapes have half a million.
+ */
+const maxBorderPoints = 6_000_000;
+
+/** A border longer than may be, or all that are kept together. */
+class TooMuchBorder extends Error {}
+
 /** A number list that grows without boxing. */
 class Growing<T extends Float64Array | Int32Array> {
   length = 0;
@@ -42,8 +51,10 @@ class Growing<T extends Float64Array | Int32Array> {
     private readonly make: (size: number) => T,
   ) {}
 
-  reserve(extra: number): void {
+  /** @throws TooMuchBorder where it would hold more than `limit` */
+  reserve(extra: number, limit: number): void {
     if (this.length + extra <= this.data.length) return;
+    if (this.length > limit) throw new TooMuchBorder();
     const next = this.make(Math.max(this.data.length * 2, this.length + extra));
     next.set(this.data as never);
     this.data = next;
@@ -54,11 +65,17 @@ class Growing<T extends Float64Array | Int32Array> {
  * Contours of all pixels darker than `level`.
  * @param level between two whole greys, such as 127.5, so that no pixel lies on it
  * @param smallestArea contours that enclose less, in square pixels, are left out
+ * @returns no contours at all, every one dropped, where they would have more than six million points
  */
 export function contoursAt(picture: GreyPicture, level: number, smallestArea = 0): Contours {
   if (Number.isInteger(level)) throw new RangeError('the level must lie between two greys, such as 127.5');
   const tracer = new Tracer(picture, level, smallestArea);
-  tracer.scan();
+  try {
+    tracer.scan();
+  } catch (error) {
+    if (!(error instanceof TooMuchBorder)) throw error;
+    return { contours: [], meanStep: 0, dropped: tracer.loopCount };
+  }
   return tracer.result();
 }
 
@@ -120,7 +137,7 @@ class Tracer {
     const aheadY = [1, 0, -1, 0];
     const firstCrossing = this.crossings.length;
     const id = this.loops.length;
-    let [x, y, way] = [startX, startY, 0];
+    let [x, y, heading] = [startX, startY, 0];
     let dark = this.greyAt(x, y);
     let light = this.greyAt(x - 1, y);
     let steps = 0;
@@ -129,19 +146,19 @@ class Tracer {
       const step = light - dark;
       const share = (level - dark) / step;
       this.stepSum += step;
-      run.reserve(2);
+      run.reserve(2, 2 * maxBorderPoints);
       // The light pixel lies to the right of the direction of travel: one quarter turn on from ahead.
-      const side = (way + 3) & 3;
-      const [onX, onY] = [aheadX[way] as number, aheadY[way] as number];
+      const side = (heading + 3) & 3;
+      const [onX, onY] = [aheadX[heading] as number, aheadY[heading] as number];
       const [sideX, sideY] = [aheadX[side] as number, aheadY[side] as number];
       run.data[run.length++] = x + 0.5 + share * sideX;
       run.data[run.length++] = y + 0.5 + share * sideY;
       steps++;
-      if (way === 0) {
+      if (heading === 0) {
         const p = y * width + x;
         walked[p >> 3] = (walked[p >> 3] as number) | (1 << (p & 7));
         this.recordCrossing(y, x, id, 1);
-      } else if (way === 2) this.recordCrossing(y, x, id, 0);
+      } else if (heading === 2) this.recordCrossing(y, x, id, 0);
 
       const darkAhead = this.greyAt(x + onX, y + onY);
       const lightAhead = this.greyAt(x + onX + sideX, y + onY + sideY);
@@ -155,12 +172,12 @@ class Tracer {
         dark = lightAhead;
         x += onX + sideX;
         y += onY + sideY;
-        way = side;
+        heading = side;
       } else {
         light = darkAhead;
-        way = (way + 1) & 3;
+        heading = (heading + 1) & 3;
       }
-    } while (x !== startX || y !== startY || way !== 0);
+    } while (x !== startX || y !== startY || heading !== 0);
 
     this.stepCount += steps;
     const signedArea = areaOf(run.data, run.length);
@@ -174,12 +191,16 @@ class Tracer {
 
   private recordCrossing(row: number, column: number, loop: number, into: number): void {
     const list = this.crossings;
-    list.reserve(4);
+    list.reserve(4, 4 * maxBorderPoints);
     const { data } = list;
     data[list.length++] = row;
     data[list.length++] = column;
     data[list.length++] = loop;
     data[list.length++] = into;
+  }
+
+  get loopCount(): number {
+    return this.loops.length + this.dropped;
   }
 
   result(): Contours {

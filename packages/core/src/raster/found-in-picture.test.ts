@@ -6,8 +6,8 @@ import { describe, expect, it } from 'vitest';
 import { apply, circlePath, distance, inverse, type Point, polygonPath } from '../plane/index.ts';
 import { findScaleCard } from '../trueup/index.ts';
 import {
+  contentHull,
   convexHull,
-  drawnHull,
   findSquareMarkers,
   graduationAlong,
   inkContours,
@@ -18,7 +18,7 @@ import {
   paperCorners,
   repeatAlong,
   sheetsFor,
-  snapNear,
+  snapToInk,
   straightRuns,
 } from './index.ts';
 
@@ -164,13 +164,13 @@ describe('snapping', () => {
   const { picture, at } = scanScene(straightScene, { dpi: 300, tiltDegrees: 2, noise: 3 });
   it('to a corner, from some pixels away', () => {
     const corner = at({ x: 20, y: 90 });
-    const found = snapNear(picture, { x: corner.x + 5, y: corner.y - 6 }, 12);
+    const found = snapToInk(picture, { x: corner.x + 5, y: corner.y - 6 }, 12);
     expect(found?.kind).toBe('corner');
     expect(distance(found?.at as Point, corner)).toBeLessThan(0.6);
   });
   it('to an edge, to a tenth of a pixel', () => {
     const place = at({ x: 60, y: 90 });
-    const found = snapNear(picture, { x: place.x + 3, y: place.y + 7 }, 12);
+    const found = snapToInk(picture, { x: place.x + 3, y: place.y + 7 }, 12);
     expect(found?.kind).toBe('edge');
     const n = { x: at({ x: 60, y: 91 }).x - place.x, y: at({ x: 60, y: 91 }).y - place.y };
     const off = ((found as { at: Point }).at.x - place.x) * n.x + ((found as { at: Point }).at.y - place.y) * n.y;
@@ -179,21 +179,21 @@ describe('snapping', () => {
   it('to the middle of a line and to a crossing', () => {
     const lines = { ...bare, print: squaredPrint(120, 90, 10) };
     const scan = scanScene(lines, { dpi: 300, print: 60, noise: 3, tiltDegrees: 1 });
-    const cross = snapNear(scan.picture, { x: scan.at({ x: 50, y: 40 }).x + 4, y: scan.at({ x: 50, y: 40 }).y + 5 }, 12);
+    const cross = snapToInk(scan.picture, { x: scan.at({ x: 50, y: 40 }).x + 4, y: scan.at({ x: 50, y: 40 }).y + 5 }, 12);
     expect(cross?.kind).toBe('crossing');
     expect(distance(cross?.at as Point, scan.at({ x: 50, y: 40 }))).toBeLessThan(0.7);
     const place = scan.at({ x: 50, y: 45 });
-    const middle = snapNear(scan.picture, { x: place.x + 5, y: place.y }, 12);
+    const middle = snapToInk(scan.picture, { x: place.x + 5, y: place.y }, 12);
     expect(middle?.kind).toBe('middle');
     expect(distance(middle?.at as Point, place)).toBeLessThan(0.3);
   });
-  it('to nothing on blank paper', () => expect(snapNear(picture, at({ x: 5, y: 5 }), 12)).toBeNull());
+  it('to nothing on blank paper', () => expect(snapToInk(picture, at({ x: 5, y: 5 }), 12)).toBeNull());
 });
 
 describe('the drawn part', () => {
   it('has a hull as large as what is drawn', () => {
     const { picture, mmPerPx } = scanScene(plateScene, { dpi: 300 });
-    const hull = drawnHull(picture, inkContours(picture)) as Point[];
+    const hull = contentHull(picture, inkContours(picture)) as Point[];
     const xs = hull.map((p) => p.x);
     expect((Math.max(...xs) - Math.min(...xs)) * mmPerPx).toBeCloseTo(90, 1);
   });

@@ -12,9 +12,9 @@ export const wordsOf = (data: Uint8Array): Int32Array | null =>
   data.byteOffset % 4 === 0 ? new Int32Array(data.buffer, data.byteOffset, data.length >> 2) : null;
 
 /** What a comparison of four bytes with a level adds to each. */
-const liftTo = (least: number): number => ((least > 128 ? 0x100 - least : 0x80 - least) * 0x01010101) | 0;
+const liftTo = (min: number): number => ((min > 128 ? 0x100 - min : 0x80 - min) * 0x01010101) | 0;
 /** Whether a byte's own high bit is enough (-1), or that of the sum is needed as well (0). */
-const ownTo = (least: number): number => (least > 128 ? 0 : -1);
+const ownTo = (min: number): number => (min > 128 ? 0 : -1);
 
 /** The high bit of every byte of a word that is at least the level that `lift` and `own` stand for, among others. */
 const reached = (word: number, lift: number, own: number): number => {
@@ -24,8 +24,8 @@ const reached = (word: number, lift: number, own: number): number => {
 
 /** A function that gives the high bit of every byte of a word that is at least the level, 1 to 255. */
 export function lightBitsAt(level: number): (word: number) => number {
-  const least = Math.ceil(level);
-  const [lift, own] = [liftTo(least), ownTo(least)];
+  const min = Math.ceil(level);
+  const [lift, own] = [liftTo(min), ownTo(min)];
   return (word) => reached(word, lift, own) & highBits;
 }
 
@@ -34,9 +34,9 @@ export function lightBitsAt(level: number): (word: number) => number {
  * A byte is darker than a level where what it lacks of 255 is at least what the level lacks of 256.
  */
 export function evenUpTo(words: Int32Array, level: number, from: number, end: number, isDark: boolean): number {
-  const least = isDark ? 0x100 - Math.ceil(level) : Math.ceil(level);
+  const min = isDark ? 0x100 - Math.ceil(level) : Math.ceil(level);
   const flip = isDark ? -1 : 0;
-  const [lift, own] = [liftTo(least), ownTo(least)];
+  const [lift, own] = [liftTo(min), ownTo(min)];
   let w = from;
   // Four words at a time.
   for (; w + 3 < end; w += 4) {

@@ -62,10 +62,10 @@ class Lattice {
     return (nw !== ne ? 1 : 0) | (ne !== se ? 2 : 0) | (se !== sw ? 4 : 0) | (sw !== nw ? 8 : 0);
   }
 
-  /** The way on from a corner that was come to by `way`; null at a junction. */
-  private next(corner: number, way: number): number | null {
+  /** The way on from a corner that was come to by `heading`; null at a junction. */
+  private next(corner: number, heading: number): number | null {
     const cracks = this.cracks(corner);
-    const back = (way + 2) % 4;
+    const back = (heading + 2) % 4;
     if (cracks === 15) {
       const [nw, ne, se, sw] = this.around(corner).map((p) => this.label(p)) as [number, number, number, number];
       if (nw !== se || ne !== sw) return null;
@@ -78,28 +78,28 @@ class Lattice {
   }
 
   /** Marks a crack as walked; false where it was. */
-  private take(corner: number, way: number): boolean {
-    const at = way === up ? corner - this.stride : way === left ? corner - 1 : corner;
-    const bit = way === up || way === down ? 2 : 1;
+  private take(corner: number, heading: number): boolean {
+    const at = heading === up ? corner - this.stride : heading === left ? corner - 1 : corner;
+    const bit = heading === up || heading === down ? 2 : 1;
     if ((this.walked[at] as number) & bit) return false;
     this.walked[at] = (this.walked[at] as number) | bit;
     return true;
   }
 
-  private stepped(corner: number, way: number): number {
-    return corner + (way === up ? -this.stride : way === right ? 1 : way === down ? this.stride : -1);
+  private stepped(corner: number, heading: number): number {
+    return corner + (heading === up ? -this.stride : heading === right ? 1 : heading === down ? this.stride : -1);
   }
 
   /** The pixels left and right of a crack walked from a corner. */
-  private sidesOf(corner: number, way: number): [number, number] {
+  private sidesOf(corner: number, heading: number): [number, number] {
     const [nw, ne, se, sw] = this.around(corner);
-    return way === up ? [nw, ne] : way === right ? [ne, se] : way === down ? [se, sw] : [sw, nw];
+    return heading === up ? [nw, ne] : heading === right ? [ne, se] : heading === down ? [se, sw] : [sw, nw];
   }
 
-  private middleOf(corner: number, way: number): [number, number] {
+  private middleOf(corner: number, heading: number): [number, number] {
     const x = corner % this.stride;
     const y = (corner - x) / this.stride;
-    return [x + (way === right ? 0.5 : way === left ? -0.5 : 0), y + (way === down ? 0.5 : way === up ? -0.5 : 0)];
+    return [x + (heading === right ? 0.5 : heading === left ? -0.5 : 0), y + (heading === down ? 0.5 : heading === up ? -0.5 : 0)];
   }
 
   private walk(start: number, first: number): BorderChain | null {
@@ -107,13 +107,13 @@ class Lattice {
     const sides = [...this.sidesOf(start, first)];
     const middles = [...this.middleOf(start, first)];
     let corner = this.stepped(start, first);
-    let way = first;
-    for (let on = this.next(corner, way); on !== null; on = this.next(corner, way)) {
+    let heading = first;
+    for (let on = this.next(corner, heading); on !== null; on = this.next(corner, heading)) {
       if (!this.take(corner, on)) return chainOf(-1, -1, sides, middles);
       sides.push(...this.sidesOf(corner, on));
       middles.push(...this.middleOf(corner, on));
       corner = this.stepped(corner, on);
-      way = on;
+      heading = on;
     }
     return chainOf(start, corner, sides, middles);
   }
@@ -126,8 +126,8 @@ class Lattice {
     const found: BorderChain[] = [];
     const walkFrom = (corner: number): void => {
       const cracks = this.cracks(corner);
-      for (const way of [up, right, down, left]) {
-        const chain = cracks & (1 << way) ? this.walk(corner, way) : null;
+      for (const heading of [up, right, down, left]) {
+        const chain = cracks & (1 << heading) ? this.walk(corner, heading) : null;
         if (chain) found.push(chain);
       }
     };
@@ -139,7 +139,7 @@ class Lattice {
 
   private isJunction(corner: number): boolean {
     const cracks = this.cracks(corner);
-    const back = [up, right, down, left].find((way) => cracks & (1 << way)) as number;
+    const back = [up, right, down, left].find((heading) => cracks & (1 << heading)) as number;
     return this.next(corner, (back + 2) % 4) === null;
   }
 
@@ -160,8 +160,8 @@ const chainOf = (start: number, end: number, sides: number[], middles: number[])
   middles: Float64Array.from(middles),
 });
 
-/** Areas of one label smaller than `least` pixels given the label that they border on most; gives how many. In place. */
-export function withoutSpecks(labels: Uint8Array, width: number, least: number): number {
+/** Areas of one label smaller than `min` pixels given the label that they border on most; gives how many. In place. */
+export function withoutSpecks(labels: Uint8Array, width: number, min: number): number {
   const seen = new Uint8Array(labels.length);
   let dropped = 0;
   const stack = new Int32Array(labels.length);
@@ -189,9 +189,9 @@ export function withoutSpecks(labels: Uint8Array, width: number, least: number):
       if (p >= width) visit(p - width);
       if (p < labels.length - width) visit(p + width);
     }
-    if (size >= least || beside.size === 0) continue;
-    const [most] = [...beside].sort((a, b) => b[1] - a[1])[0] as [number, number];
-    for (let k = 0; k < size; k++) labels[stack[k] as number] = most;
+    if (size >= min || beside.size === 0) continue;
+    const [max] = [...beside].sort((a, b) => b[1] - a[1])[0] as [number, number];
+    for (let k = 0; k < size; k++) labels[stack[k] as number] = max;
     if (label !== 0) dropped++;
   }
   return dropped;

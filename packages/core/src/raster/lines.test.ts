@@ -2,11 +2,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
+import { centreline, edgeAlong } from './centreline.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
 import { blankMask, inkCount, inkMask, inkOf, isInk, type Mask } from './ink-mask.ts';
-import { evenedOut } from './local-threshold.ts';
+import { normalizedIllumination } from './local-threshold.ts';
 import { mergedJunctions, pruned, type Skeleton, skeletonOf } from './skeleton.ts';
-import { edgeAlong, strokeMiddle } from './stroke-middle.ts';
 import { thinned } from './thinning.ts';
 
 function maskOf(rows: readonly string[]): Mask {
@@ -160,7 +160,7 @@ describe('the middle of a stroke', () => {
           const at = k % 2 === 0 ? 60 + c * t * 0.8 - s * offset : 50 + s * t * 0.8 + c * offset;
           return Math.floor(at) + 0.5;
         });
-        const { points, width } = strokeMiddle(picture, 137.5, rough, false, 10);
+        const { points, width } = centreline(picture, 137.5, rough, false, 10);
         expect(points.length).toBeGreaterThan(60);
         for (let k = 0; k < points.length; k += 2) {
           const d = -s * ((points[k] as number) - 60) + c * ((points[k + 1] as number) - 50) - offset;
@@ -182,7 +182,7 @@ describe('the middle of a stroke', () => {
 describe('a picture evened out', () => {
   it('keeps every border where it was under even light: half way between ink and paper', () => {
     const picture = band(0.3, 1, 8);
-    const even = evenedOut(picture, 60);
+    const even = normalizedIllumination(picture, 60);
     let off = 0;
     picture.data.forEach((v, k) => {
       if (v < 100) expect(even.data[k]).toBeLessThan(127.5);
@@ -197,7 +197,7 @@ describe('a picture evened out', () => {
       200,
       150,
     );
-    const even = evenedOut(shaded, 40);
+    const even = normalizedIllumination(shaded, 40);
     expect(even.data.filter((v) => v < 127.5).length).toBe(0);
   });
 });

@@ -2,11 +2,11 @@
 import { deviationOf, linesScene, plateScene, type Scan, scanScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import { apply, distance, inverse, nearestOnPath, type Path, type Point, transformedPath } from '../plane/index.ts';
-import { fittedWay } from '../trace/index.ts';
-import { drawnTo, type Followed, greyPicture, LiveWire } from './index.ts';
+import { pathAlongEdge } from '../trace/index.ts';
+import { drawnTo, greyPicture, LiveWire, type LiveWireTarget } from './index.ts';
 
 /** The path that clicks at places of the sheet, each off by some pixels, come to. */
-function led(scan: Scan, places: readonly Point[], follow: Followed, closed: boolean): Path {
+function led(scan: Scan, places: readonly Point[], follow: LiveWireTarget, closed: boolean): Path {
   const clicks = places.map((p, k) => {
     const { x, y } = apply(scan.toPixels, p);
     return drawnTo(scan.picture, { x: x + (k % 2 === 0 ? 2 : -2), y: y + (k % 3 === 0 ? 2.5 : -1.5) }, follow, 6);
@@ -15,7 +15,7 @@ function led(scan: Scan, places: readonly Point[], follow: Followed, closed: boo
     const held = new LiveWire(scan.picture, click, follow).held(clicks[(k + 1) % clicks.length] as Point);
     return k === 0 && !closed ? held : held.slice(1);
   });
-  return transformedPath(fittedWay(scan.picture, way, follow, closed, 0.1 / scan.mmPerPx), inverse(scan.toPixels));
+  return transformedPath(pathAlongEdge(scan.picture, way, follow, closed, 0.1 / scan.mmPerPx), inverse(scan.toPixels));
 }
 
 describe('along an edge', () => {

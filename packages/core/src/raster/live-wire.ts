@@ -8,7 +8,7 @@ import { middleOf, norm, type Point } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 
 /** What is followed: the border between dark and light, or the middle of a dark line. */
-export type Followed = 'edge' | 'line';
+export type LiveWireTarget = 'edge' | 'line';
 
 /** Half the side of the window, in its own pixels. */
 const windowReach = 96;
@@ -21,7 +21,7 @@ const buckets = 256;
 /** So many pixels of a window are worked out in a step: some 3 ms. */
 const nodesAtOnce = 8000;
 /** Greys that differ by less a pixel are noise. */
-export const leastSlope = 4;
+export const minSlope = 4;
 
 /**
  * Leads a few ways over a picture that nobody sees: an engine makes quick code only of what has run, and the first move of
@@ -32,19 +32,19 @@ export function rehearsed(picture: GreyPicture): void {
   for (const follow of ['edge', 'line'] as const) {
     for (const share of [0.3, 0.7]) {
       const wire = new LiveWire(picture, { x: share * width, y: share * height }, follow);
-      for (const reach of [40, 90, 180, 700]) wire.to({ x: Math.min(width - 1, share * width + reach), y: share * height });
+      for (const searchRadius of [40, 90, 180, 700]) wire.to({ x: Math.min(width - 1, share * width + searchRadius), y: share * height });
     }
   }
 }
 
 export class LiveWire {
   private readonly picture: GreyPicture;
-  private readonly follow: Followed;
+  private readonly follow: LiveWireTarget;
   readonly from: Point;
-  private readonly fields = new Map<number, WayField>();
+  private readonly fields = new Map<number, DistanceField>();
 
   /** @param from px, inside the picture */
-  constructor(picture: GreyPicture, from: Point, follow: Followed) {
+  constructor(picture: GreyPicture, from: Point, follow: LiveWireTarget) {
     this.picture = picture;
     this.follow = follow;
     this.from = from;
@@ -53,9 +53,9 @@ export class LiveWire {
   /** The way to a place, pixel by pixel, px; from coarse pixels where the place is far. */
   to(place: Point): Point[] {
     const reduce = this.reduceFor(place);
-    const way = this.fieldAt(reduce).wayTo(place);
+    const path = this.fieldAt(reduce).pathTo(place);
     // Coarse pixels are large: their stairs are evened.
-    const shown = reduce === 1 ? way : way.map((_, k) => middleOf(way.slice(Math.max(0, k - 2), k + 3)));
+    const shown = reduce === 1 ? path : path.map((_, k) => middleOf(path.slice(Math.max(0, k - 2), k + 3)));
     return [this.from, ...shown.slice(1, -1), place];
   }
 
@@ -72,10 +72,10 @@ export class LiveWire {
     }
   }
 
-  private fieldAt(reduce: number): WayField {
+  private fieldAt(reduce: number): DistanceField {
     let field = this.fields.get(reduce);
     if (!field) {
-      field = new WayField(this.picture, this.from, this.follow, reduce);
+      field = new DistanceField(this.picture, this.from, this.follow, reduce);
       this.fields.set(reduce, field);
     }
     return field;
@@ -116,14 +116,14 @@ export class LiveWire {
 }
 
 /** The cheapest ways from one pixel of a window, worked out as far as they have been asked for. */
-class WayField {
+class DistanceField {
   private readonly left: number;
   private readonly top: number;
   private readonly reduce: number;
   private readonly width: number;
   private readonly height: number;
   private readonly cost: Uint8Array;
-  private readonly dearness: Int32Array;
+  private readonly edgeCost: Int32Array;
   private readonly back: Int32Array;
   private readonly done: Uint8Array;
   private readonly heads = new Int32Array(buckets).fill(-1);
@@ -132,7 +132,7 @@ class WayField {
   private now = 0;
   private waiting = 0;
 
-  constructor(picture: GreyPicture, from: Point, follow: Followed, reduce: number) {
+  constructor(picture: GreyPicture, from: Point, follow: LiveWireTarget, reduce: number) {
     this.reduce = reduce;
     this.left = Math.max(0, Math.floor(from.x / reduce) - windowReach);
     this.top = Math.max(0, Math.floor(from.y / reduce) - windowReach);
@@ -142,13 +142,13 @@ class WayField {
     const grey = reducedWindow(picture, this.left, this.top, width, height, reduce);
     this.cost = costsOf(smoothed(smoothed(grey, width, height), width, height), width, height, follow);
     const count = width * height;
-    this.dearness = new Int32Array(count).fill(2 ** 30);
+    this.edgeCost = new Int32Array(count).fill(2 ** 30);
     this.back = new Int32Array(count).fill(-1);
     this.done = new Uint8Array(count);
     this.next = new Int32Array(count).fill(-1);
     this.before = new Int32Array(count).fill(-1);
     const start = this.nodeAt(from);
-    this.dearness[start] = 0;
+    this.edgeCost[start] = 0;
     this.put(start);
   }
 
@@ -159,7 +159,7 @@ class WayField {
   }
 
   private put(node: number): void {
-    const bucket = (this.dearness[node] as number) & (buckets - 1);
+    const bucket = (this.edgeCost[node] as number) & (buckets - 1);
     const head = this.heads[bucket] as number;
     this.next[node] = head;
     this.before[node] = -1;
@@ -172,21 +172,21 @@ class WayField {
     const before = this.before[node] as number;
     const next = this.next[node] as number;
     if (before >= 0) this.next[before] = next;
-    else this.heads[(this.dearness[node] as number) & (buckets - 1)] = next;
+    else this.heads[(this.edgeCost[node] as number) & (buckets - 1)] = next;
     if (next >= 0) this.before[next] = before;
     this.waiting--;
   }
 
   /** From the start to a place, middles of pixels, px. */
-  wayTo(place: Point): Point[] {
+  pathTo(place: Point): Point[] {
     const target = this.nodeAt(place);
     while (!this.done[target] && this.waiting > 0) this.settleNext();
-    const way: Point[] = [];
+    const path: Point[] = [];
     for (let node = target; node >= 0; node = this.back[node] as number) {
       const [column, row] = [node % this.width, Math.floor(node / this.width)];
-      way.push({ x: (column + this.left + 0.5) * this.reduce, y: (row + this.top + 0.5) * this.reduce });
+      path.push({ x: (column + this.left + 0.5) * this.reduce, y: (row + this.top + 0.5) * this.reduce });
     }
-    return way.reverse();
+    return path.reverse();
   }
 
   /** Works out the ways to some more of the window; false once all are known. */
@@ -215,10 +215,10 @@ class WayField {
   private offer(node: number, other: number, isAcross: boolean): void {
     if (this.done[other]) return;
     const step = this.cost[other] as number;
-    const dearness = (this.dearness[node] as number) + (isAcross ? Math.round(step * Math.SQRT2) : step);
-    if (dearness >= (this.dearness[other] as number)) return;
+    const edgeCost = (this.edgeCost[node] as number) + (isAcross ? Math.round(step * Math.SQRT2) : step);
+    if (edgeCost >= (this.edgeCost[other] as number)) return;
     if ((this.back[other] as number) >= 0) this.takeOut(other);
-    this.dearness[other] = dearness;
+    this.edgeCost[other] = edgeCost;
     this.back[other] = node;
     this.put(other);
   }
@@ -278,19 +278,19 @@ function smoothed(grey: Float32Array, width: number, height: number): Float32Arr
 }
 
 /** What a step onto each pixel costs, 1 to `dearest`: little where there is much to follow. */
-function costsOf(grey: Float32Array, width: number, height: number, follow: Followed): Uint8Array {
+function costsOf(grey: Float32Array, width: number, height: number, follow: LiveWireTarget): Uint8Array {
   const strength = new Float32Array(grey.length);
-  let most = leastSlope;
+  let max = minSlope;
   for (let y = 2; y < height - 2; y++) {
     for (let x = 2; x < width - 2; x++) {
       const p = y * width + x;
       const s = follow === 'edge' ? slopeAt(grey, p, width) : ridgeAt(grey, p, width, Math.min(x, y, width - 1 - x, height - 1 - y));
       strength[p] = s;
-      if (s > most) most = s;
+      if (s > max) max = s;
     }
   }
   // What is half as strong as the strongest is followed as gladly: light falls off over a photograph.
-  const full = most / 2;
+  const full = max / 2;
   const costs = new Uint8Array(grey.length);
   for (let p = 0; p < costs.length; p++) {
     const lack = 1 - Math.min(1, (strength[p] as number) / full);
@@ -311,7 +311,7 @@ const halfWidths = [2, 4, 7] as const;
 /** How much darker a pixel is than what lies to either side of it, across the way and at the width in which that is most. */
 function ridgeAt(grey: Float32Array, p: number, width: number, room: number): number {
   const here = 2 * (grey[p] as number);
-  let most = 0;
+  let max = 0;
   for (const half of halfWidths) {
     if (half > room) break;
     const slant = Math.round(half * Math.SQRT1_2);
@@ -319,18 +319,18 @@ function ridgeAt(grey: Float32Array, p: number, width: number, room: number): nu
       const aside = k === 0 ? half : k === 1 ? half * width : k === 2 ? slant * (width + 1) : slant * (width - 1);
       // Both sides are lighter: the lesser difference counts, so that the border of an area is no line.
       const darker = 2 * Math.min(grey[p - aside] as number, grey[p + aside] as number) - here;
-      if (darker > most) most = darker;
+      if (darker > max) max = darker;
     }
   }
-  return most / 2;
+  return max / 2;
 }
 
 /**
  * The place near by where there is most to follow: a hand cannot click to the pixel.
- * @param reach px
+ * @param searchRadius px
  */
-export function drawnTo(picture: GreyPicture, place: Point, follow: Followed, reach: number): Point {
-  const half = Math.ceil(reach) + 4;
+export function drawnTo(picture: GreyPicture, place: Point, follow: LiveWireTarget, searchRadius: number): Point {
+  const half = Math.ceil(searchRadius) + 4;
   const left = Math.max(0, Math.floor(place.x) - half);
   const top = Math.max(0, Math.floor(place.y) - half);
   const width = Math.min(picture.width, left + 2 * half + 1) - left;
@@ -338,18 +338,18 @@ export function drawnTo(picture: GreyPicture, place: Point, follow: Followed, re
   const grey = reducedWindow(picture, left, top, width, height, 1);
   const costs = costsOf(smoothed(smoothed(grey, width, height), width, height), width, height, follow);
   let best = place;
-  let least = Infinity;
+  let min = Infinity;
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const p = { x: x + left + 0.5, y: y + top + 0.5 };
       const off = norm(p.x - place.x, p.y - place.y);
       // Of equals the nearest.
-      const cost = (costs[y * width + x] as number) + (4 * off) / reach;
-      if (off <= reach && cost < least) {
+      const cost = (costs[y * width + x] as number) + (4 * off) / searchRadius;
+      if (off <= searchRadius && cost < min) {
         best = p;
-        least = cost;
+        min = cost;
       }
     }
   }
-  return least < dearest / 2 ? best : place;
+  return min < dearest / 2 ? best : place;
 }

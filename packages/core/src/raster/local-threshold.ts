@@ -18,10 +18,10 @@ const darkestPaper = 0.55;
 /** Lines fainter than this share of the ink's darkness are ruling or stain, not drawing. */
 const faintestShare = 0.38;
 /** A window with fewer pixels of either kind, or kinds nearer than this, says nothing of its own. */
-const leastPixels = 24;
-const leastContrast = 24;
+const minPixels = 24;
+const minContrast = 24;
 /** With less between ink and paper, once the light is taken out, there is no ink. */
-const leastInk = 40;
+const minInk = 40;
 
 interface Grid {
   readonly columns: number;
@@ -30,13 +30,13 @@ interface Grid {
 }
 
 /** @param windowPx side of the window, several times the width of the lines to be traced */
-export function evenedOut(picture: GreyPicture, windowPx: number): GreyPicture {
+export function normalizedIllumination(picture: GreyPicture, windowPx: number): GreyPicture {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
   const paper = paperOf(picture, windowCells);
   const even = mapped(picture, paper, (v, p) => (v * 240) / p);
   const found = otsuThreshold(histogram(even));
   // What the paper's own unevenness leaves is no ink.
-  if (!found || found.paper - found.ink < leastInk) return mapped(even, { columns: 1, rows: 1, values: Float64Array.of(0) }, () => 255);
+  if (!found || found.paper - found.ink < minInk) return mapped(even, { columns: 1, rows: 1, values: Float64Array.of(0) }, () => 255);
   const whole = found.value;
   const faintest = Math.max(whole, found.paper - faintestShare * (found.paper - found.ink));
   const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole, faintest));
@@ -86,8 +86,8 @@ function paperOf(picture: GreyPicture, windowCells: number): Grid {
   const { columns, rows, sums, counts } = cellSums(picture);
   const reach = Math.max(4, 2 * windowCells);
   const brightest = paperNear(columns, rows, sums, counts, reach);
-  const most = brightest.reduce((a, b) => Math.max(a, b), 1);
-  const held = brightest.map((v) => Math.max(v, darkestPaper * most));
+  const max = brightest.reduce((a, b) => Math.max(a, b), 1);
+  const held = brightest.map((v) => Math.max(v, darkestPaper * max));
   const window = windowSums(columns, rows, reach);
   const [sum, count] = [window(held), window(held.map(() => 1))];
   return { columns, rows, values: sum.map((v, q) => v / (count[q] as number)) };
@@ -144,7 +144,7 @@ function midway({ width, height, data }: GreyPicture, windowCells: number, whole
     values: inks.map((sum, q) => {
       const [n, m] = [inkCounts[q] as number, paperCounts[q] as number];
       const [dark, light] = [sum / n, (papers[q] as number) / m];
-      return n >= leastPixels && m >= leastPixels && light - dark >= leastContrast ? (dark + light) / 2 : whole;
+      return n >= minPixels && m >= minPixels && light - dark >= minContrast ? (dark + light) / 2 : whole;
     }),
   };
 }

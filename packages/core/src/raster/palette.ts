@@ -25,8 +25,8 @@ const shiftReach = 9;
 /** What lies this near to a peak is of its colour. */
 const claimReach = 16;
 /** Colours that cover less are dirt. */
-const leastShare = 0.0015;
-const mostSwatches = 12;
+const minShare = 0.0015;
+const maxSwatches = 12;
 /** So many places are looked at. */
 const samples = 1_000_000;
 
@@ -42,12 +42,12 @@ export function coloursIn(picture: ColourPicture): Swatch[] {
   const total = bins.reduce((sum, { count }) => sum + count, 0);
   let left = [...bins].sort((a, b) => b.count - a.count);
   const found: Swatch[] = [];
-  while (left.length > 0 && found.length < mostSwatches) {
+  while (left.length > 0 && found.length < maxSwatches) {
     const peak = shifted((left[0] as Bin).lab, left);
     const own = left.filter((bin) => labDistance(bin.lab, peak) < claimReach || bin === left[0]);
     const count = own.reduce((sum, bin) => sum + bin.count, 0);
     left = left.filter((bin) => !own.includes(bin));
-    if (count < leastShare * total) continue;
+    if (count < minShare * total) continue;
     const near = own.filter((bin) => labDistance(bin.lab, peak) < shiftReach);
     const mean = (near.length > 0 ? near : own).reduce(
       (sum, { rgb, count: n }) => [sum[0] + rgb[0] * n, sum[1] + rgb[1] * n, sum[2] + rgb[2] * n, sum[3] + n] as const,

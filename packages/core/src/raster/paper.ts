@@ -5,19 +5,19 @@
  */
 import { crossing, distance, norm, type Point } from '../plane/point.ts';
 import { contoursAt } from './contours.ts';
+import { convexHull, polygonArea, simplerHull } from './convex-hull.ts';
+import { downsample } from './downsample.ts';
 import { edgeLine } from './edge-line.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
-import { convexHull, polygonArea, simplerHull } from './hull.ts';
-import { reducedTo } from './reduced.ts';
 import { histogram, otsuThreshold } from './threshold.ts';
 
 const smallPx = 900;
-const leastShare = 0.15;
-const mostShare = 0.97;
+const minShare = 0.15;
+const maxShare = 0.97;
 
 /** The corners in turn, seen on screen clockwise from the upper left; null where no sheet stands out. */
 export function paperCorners(picture: GreyPicture): [Point, Point, Point, Point] | null {
-  const { picture: small, factor: scale } = reducedTo(picture, smallPx);
+  const { picture: small, factor: scale } = downsample(picture, smallPx);
   const otsu = otsuThreshold(histogram(small));
   if (!otsu || otsu.paper - otsu.ink < 25) return null;
   // Contours go round what is dark: turned over, the paper is.
@@ -30,7 +30,7 @@ export function paperCorners(picture: GreyPicture): [Point, Point, Point, Point]
     .contours.filter((c) => !c.isHole)
     .sort((a, b) => b.area - a.area)[0];
   const whole = small.width * small.height;
-  if (!largest || largest.area < leastShare * whole || largest.area > mostShare * whole) return null;
+  if (!largest || largest.area < minShare * whole || largest.area > maxShare * whole) return null;
   const points = Array.from({ length: largest.points.length / 2 }, (_, k) => ({
     x: largest.points[2 * k] as number,
     y: largest.points[2 * k + 1] as number,

@@ -20,13 +20,13 @@ export interface Repeat {
   readonly to: Point;
 }
 
-const leastStep = 5;
-const leastCount = 8;
-const leastAgreement = 0.35;
-const mostStep = 400;
+const minStep = 5;
+const minCount = 8;
+const minAgreement = 0.35;
+const maxStep = 400;
 /** In the quick look: finer graduations come first anyhow. */
-const mostQuickStep = 130;
-const mostBands = 5;
+const maxQuickStep = 130;
+const maxBands = 5;
 const enoughPixels = 5e6;
 
 /** Darkness summed across a direction, at places one pixel apart along it: each pixel shared between the two nearest. */
@@ -66,9 +66,9 @@ function graduationIn(picture: GreyPicture, angle: number): Repeat | null {
   const bands = Math.max(4, Math.min(90, Math.round(across / 20)));
   // A quick look at every band; only those that seem to repeat are looked into.
   const promising = profilesAlong(picture, angle, bands)
-    .map((profile) => ({ profile, agreement: firstPeak(withoutSlow(profile.values, 60), mostQuickStep, 0.1)?.agreement ?? 0 }))
+    .map((profile) => ({ profile, agreement: firstPeak(withoutSlow(profile.values, 60), maxQuickStep, 0.1)?.agreement ?? 0 }))
     .toSorted((a, b) => b.agreement - a.agreement)
-    .slice(0, mostBands);
+    .slice(0, maxBands);
   const repeats = promising.flatMap(({ profile, agreement }) => (agreement > 0 ? (repeatIn(picture, profile, angle) ?? []) : []));
   const sure = repeats.filter((r) => r.agreement > 0.5);
   if (sure.length === 0) return null;
@@ -128,7 +128,7 @@ function repeatIn(picture: GreyPicture, { values, start, across }: Profile, angl
   if (!found) return null;
   const fine = fineStep(clean.subarray(found.from, found.to), found.step);
   const lines = rowOfLines(values, fine.step, found.from + fine.phase);
-  if (!lines || lines.count < leastCount || n < leastCount * leastStep) return null;
+  if (!lines || lines.count < minCount || n < minCount * minStep) return null;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const at = (bin: number): Point => ({
     x: picture.width / 2 + (start + bin) * c - across * s,
@@ -141,7 +141,7 @@ function repeatIn(picture: GreyPicture, { values, start, across }: Profile, angl
 /** A line counts as shown where it is this dark against the usual line. */
 const shownShare = 0.4;
 /** Lines that lie farther off an even row than so many deviations do not tell its step. */
-const mostDeviations = 3;
+const maxDeviations = 3;
 
 interface Line {
   readonly index: number;
@@ -221,7 +221,7 @@ function evenRow(lines: readonly Line[]): { zero: number; step: number; error: n
   for (let round = 0; round < 3; round++) {
     const offs = lines.map(({ index, at }) => Math.abs(at - fit.zero - fit.step * index));
     const usual = 1.4826 * (offs.toSorted((a, b) => a - b)[offs.length >> 1] as number);
-    const near = lines.filter((_, k) => (offs[k] as number) <= mostDeviations * Math.max(usual, 0.02));
+    const near = lines.filter((_, k) => (offs[k] as number) <= maxDeviations * Math.max(usual, 0.02));
     if (near.length < 3 || near.length === used.length) break;
     used = near;
     fit = throughMiddles(used);
@@ -293,13 +293,13 @@ function correlation(values: Float64Array, a: number, b: number, count: number):
   return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
 }
 
-/** How well values agree with themselves so many bins on, for the lags from `least` to `most`; 0 elsewhere. */
-function autocorrelation(values: Float64Array, least: number, most: number): Float64Array {
+/** How well values agree with themselves so many bins on, for the lags from `min` to `max`; 0 elsewhere. */
+function autocorrelation(values: Float64Array, min: number, max: number): Float64Array {
   const n = values.length;
   const energy = new Float64Array(n + 1);
   for (let k = 0; k < n; k++) energy[k + 1] = (energy[k] as number) + (values[k] as number) ** 2;
-  const r = new Float64Array(most + 1);
-  for (let lag = least; lag <= most; lag++) {
+  const r = new Float64Array(max + 1);
+  for (let lag = min; lag <= max; lag++) {
     let sum = 0;
     for (let k = 0, later = lag; later < n; k++, later++) sum += (values[k] as number) * (values[later] as number);
     const both = (energy[n - lag] as number) * ((energy[n] as number) - (energy[lag] as number));
@@ -309,15 +309,15 @@ function autocorrelation(values: Float64Array, least: number, most: number): Flo
 }
 
 /** The smallest lag whose autocorrelation stands out as a peak. */
-function firstPeak(values: Float64Array, longest = mostStep, least = leastAgreement): { step: number; agreement: number } | null {
+function firstPeak(values: Float64Array, longest = maxStep, min = minAgreement): { step: number; agreement: number } | null {
   const n = values.length;
-  const most = Math.min(Math.floor(n / leastCount), longest);
-  if (most < leastStep + 2) return null;
-  const r = autocorrelation(values, leastStep - 2, most + 1);
+  const max = Math.min(Math.floor(n / minCount), longest);
+  if (max < minStep + 2) return null;
+  const r = autocorrelation(values, minStep - 2, max + 1);
   let highest = 0;
-  for (let lag = leastStep; lag <= most; lag++) if (isPeak(r, lag)) highest = Math.max(highest, r[lag] as number);
-  if (highest < least) return null;
-  for (let lag = leastStep; lag <= most; lag++) {
+  for (let lag = minStep; lag <= max; lag++) if (isPeak(r, lag)) highest = Math.max(highest, r[lag] as number);
+  if (highest < min) return null;
+  for (let lag = minStep; lag <= max; lag++) {
     if (!isPeak(r, lag) || (r[lag] as number) < 0.75 * highest) continue;
     const [a, b, c] = [r[lag - 1] as number, r[lag] as number, r[lag + 1] as number];
     return { step: lag + (a - c) / (2 * (a - 2 * b + c)), agreement: b };

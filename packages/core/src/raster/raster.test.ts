@@ -73,6 +73,14 @@ describe('contours', () => {
       [true, 3],
     ]);
   });
+  it('of more border than any drawing has are none: all are dropped, so that nothing fills the memory', () => {
+    // A comb of stripes a pixel wide: one border all along every one of them.
+    const [width, height] = [3000, 4200];
+    const comb = new Uint8Array(width * height);
+    for (let p = width; p < comb.length; p++) comb[p] = p % 2 === 0 ? 0 : 255;
+    expect(contoursAt(greyPicture(comb, width, height), 127.5)).toMatchObject({ contours: [], dropped: 0 });
+    expect(contoursAt(greyPicture(comb.subarray(0, width * 400), width, 400), 127.5).contours).toHaveLength(1);
+  });
   it('decide an ambiguous cell by its mean: two dark pixels touching at a corner', () => {
     const touching = (light: number) => greyPicture(Uint8Array.from([0, light, light, 0]), 2, 2);
     expect(contoursAt(touching(150), 127.5).contours).toHaveLength(1);

@@ -11,7 +11,7 @@ const placesAlong = 41;
 const fromEnds = 0.06;
 const besidePx = 6;
 /** A sheet is so much lighter than what it lies on, grey levels. */
-const leastContrast = 24;
+const minContrast = 24;
 
 /**
  * Whether the corners, in turn, are those of a sheet that stands out from its ground on all sides but one at most. The corners of a
@@ -21,7 +21,7 @@ export function isSheetOnGround(picture: GreyPicture, corners: readonly Point[])
   const middle = middleOf(corners);
   const seen = corners.flatMap((a, k) => {
     const steps = stepsAcross(picture, a, corners[(k + 1) % corners.length] as Point, middle);
-    return steps.length < placesAlong / 2 ? [] : [median(steps) >= leastContrast];
+    return steps.length < placesAlong / 2 ? [] : [median(steps) >= minContrast];
   });
   const standing = seen.filter(Boolean).length;
   return standing >= 2 && standing >= seen.length - 1;

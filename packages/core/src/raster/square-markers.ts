@@ -7,10 +7,10 @@
 import { crossing, distance, type Point } from '../plane/point.ts';
 import { type FourPoints, project, projectionOfFour } from '../plane/projection.ts';
 import { contoursAt } from './contours.ts';
+import { convexHull, simplerHull } from './convex-hull.ts';
+import { downsample } from './downsample.ts';
 import { edgeLine } from './edge-line.ts';
 import { type GreyPicture, greyPicture } from './grey.ts';
-import { convexHull, simplerHull } from './hull.ts';
-import { reducedTo } from './reduced.ts';
 
 export interface SquareMarker {
   readonly id: number;
@@ -36,7 +36,7 @@ const smallestSidePx = 14;
 
 /** All markers that can be read, one of each number. */
 export function findSquareMarkers(picture: GreyPicture): SquareMarker[] {
-  const { picture: small, factor: scale } = reducedTo(picture, searchPx);
+  const { picture: small, factor: scale } = downsample(picture, searchPx);
   const found = new Map<number, SquareMarker>();
   for (const { isHole, points, area } of contoursAt(againstSurroundings(small), 118.5, smallestSidePx ** 2).contours) {
     if (isHole) continue;

@@ -18,14 +18,14 @@ export interface StraightRun {
 const rimPx = 4;
 const windowPoints = 16;
 const bend = 0.12;
-const mostRough = 0.9;
+const maxRough = 0.9;
 
 /**
- * Runs of at least `leastPx`; one that turns by more than some degrees ends there. Runs along the picture's own rim,
+ * Runs of at least `minPx`; one that turns by more than some degrees ends there. Runs along the picture's own rim,
  * where ink is cut off, tell nothing and are left out.
  */
-export function straightRuns(contours: readonly Contour[], leastPx: number, size: { width: number; height: number }): StraightRun[] {
-  return allRuns(contours, leastPx).filter((run) => !isOnRim(run, size));
+export function straightRuns(contours: readonly Contour[], minPx: number, size: { width: number; height: number }): StraightRun[] {
+  return allRuns(contours, minPx).filter((run) => !isOnRim(run, size));
 }
 
 function isOnRim({ from, to }: StraightRun, { width, height }: { width: number; height: number }): boolean {
@@ -33,11 +33,11 @@ function isOnRim({ from, to }: StraightRun, { width, height }: { width: number; 
   return near(from.x, to.x, 0) || near(from.x, to.x, width) || near(from.y, to.y, 0) || near(from.y, to.y, height);
 }
 
-function allRuns(contours: readonly Contour[], leastPx: number): StraightRun[] {
+function allRuns(contours: readonly Contour[], minPx: number): StraightRun[] {
   const runs: StraightRun[] = [];
   for (const { points } of contours) {
     const count = points.length / 2;
-    if (count < leastPx) continue;
+    if (count < minPx) continue;
     const directionAt = (k: number): number => {
       const [p, q] = [k % count, (k + windowPoints) % count];
       return Math.atan2(
@@ -59,7 +59,7 @@ function allRuns(contours: readonly Contour[], leastPx: number): StraightRun[] {
       const last = Math.min(count - 1, end + windowPoints - 1);
       if (end - start > windowPoints) {
         const run = lineThrough(points, start + 3, last - 3);
-        if (run.lengthPx >= leastPx && run.roughPx < mostRough) runs.push(run);
+        if (run.lengthPx >= minPx && run.roughPx < maxRough) runs.push(run);
       }
       start = Math.max(start + 1, end);
     }
@@ -88,56 +88,4 @@ function lineThrough(points: Float64Array, first: number, last: number): Straigh
   const [t0, t1] = [place(first), place(last)];
   const at = (t: number): Point => ({ x: ox + mx + t * c, y: oy + my + t * s });
   return { from: at(t0), to: at(t1), angle, lengthPx: Math.abs(t1 - t0), roughPx: Math.sqrt(across) };
-}
-
-export interface MainDirection {
-  /** What the picture must be turned by to lie straight, radians counter-clockwise, within an eighth turn. */
-  readonly turn: number;
-  /** The share of all straight length that agrees, 0 to 1. */
-  readonly share: number;
-  /** The longest run of those that agree. */
-  readonly longest: StraightRun;
-}
-
-/** Lines this near to the main direction count as it, radians. */
-const agreeing = 0.012;
-const leastShare = 0.3;
-/** A direction with this share of the strongest one's length is strong as well. */
-const strongShare = 0.35;
-
-/**
- * The direction that most straight length has, quarter turns taken as one. Null where no direction stands out.
- * A line's angle is the surer the longer it is: its weight goes with the third power of its length.
- */
-export function mainDirection(runs: readonly StraightRun[]): MainDirection | null {
-  const quarter = Math.PI / 2;
-  const folded = runs.map((run) => ({ run, angle: run.angle - quarter * Math.round(run.angle / quarter), weight: run.lengthPx ** 3 }));
-  const total = runs.reduce((sum, r) => sum + r.lengthPx, 0);
-  const apart = (a: number, b: number) => {
-    const d = Math.abs(a - b);
-    return Math.min(d, quarter - d);
-  };
-  const candidates = folded.map(({ angle }) => ({
-    centre: angle,
-    length: folded.reduce((sum, f) => sum + (apart(f.angle, angle) < agreeing ? f.run.lengthPx : 0), 0),
-  }));
-  const most = candidates.reduce((a, c) => Math.max(a, c.length), 0);
-  if (candidates.length === 0 || most < leastShare * total) return null;
-  // A pattern may have more length on its diagonals than along its sides: of strong directions the nearest to straight counts.
-  const best = candidates.filter((c) => c.length > strongShare * most).reduce((a, c) => (Math.abs(c.centre) < Math.abs(a.centre) ? c : a));
-  let { centre } = best;
-  for (let round = 0; round < 4; round++) {
-    let [sum, weights] = [0, 0];
-    for (const { angle, weight } of folded) {
-      const off = angle - centre - quarter * Math.round((angle - centre) / quarter);
-      if (Math.abs(off) > agreeing) continue;
-      sum += weight * off;
-      weights += weight;
-    }
-    centre += sum / weights;
-  }
-  const agree = folded.filter((f) => apart(f.angle, centre) < agreeing).map((f) => f.run);
-  const longest = agree.reduce((a, b) => (b.lengthPx > a.lengthPx ? b : a));
-  // Seen with y down a line that falls to the right has a positive angle and needs a counter-clockwise turn.
-  return { turn: centre - quarter * Math.round(centre / quarter), share: best.length / total, longest };
 }

@@ -17,10 +17,10 @@ export interface MirrorAxis {
 }
 
 const smallPx = 420;
-const leastCover = 0.9;
+const minCover = 0.9;
 const uprightWorth = 0.03;
 /** Ink along more of the picture's rim is what a sheet lies on, and no drawing. */
-const mostRim = 0.25;
+const maxRim = 0.25;
 
 /** Null where no axis covers nine tenths of the ink. */
 export function mirrorAxis(picture: GreyPicture): MirrorAxis | null {
@@ -47,7 +47,7 @@ export function mirrorAxis(picture: GreyPicture): MirrorAxis | null {
       my += y + 0.5;
     }
   }
-  if (mass < 60 || rimShare(ink, width, height) > mostRim) return null;
+  if (mass < 60 || rimShare(ink, width, height) > maxRim) return null;
   const centre = { x: mx / mass, y: my / mass };
   const cover = (angle: number, shift: number): number => {
     const [c, s] = [Math.cos(2 * angle), Math.sin(2 * angle)];
@@ -82,7 +82,7 @@ export function mirrorAxis(picture: GreyPicture): MirrorAxis | null {
       if (found > best.cover) best = { angle: best.angle + da, shift: best.shift + ds, cover: found };
     }
   }
-  if (best.cover < leastCover) return null;
+  if (best.cover < minCover) return null;
   return { ...extentAlong(places, centre, best, scale), cover: best.cover };
 }
 

@@ -5,7 +5,7 @@
  * is a special case.
  */
 import type { Projection } from '../plane/projection.ts';
-import { outside, type Pixels, type WarpPlan } from './warp.ts';
+import { outside, type Pixels, type WarpPlan } from './pixels.ts';
 import { kernelBytes } from './warp-kernel.ts';
 
 /** In pixels of the wanted picture; x1 and y1 are the first beyond. */

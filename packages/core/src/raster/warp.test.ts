@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { asProjection, type Projection, project } from '../plane/projection.ts';
-import { type Pixels, warped } from './warp.ts';
+import type { Pixels } from './pixels.ts';
+import { warped } from './warp.ts';
 
 function run(source: Pixels, widthPx: number, heightPx: number, toOriginal: Projection): Pixels {
   const steps = warped(source, { widthPx, heightPx, toOriginal });

@@ -3,7 +3,7 @@
  */
 import Flatbush from 'flatbush';
 import type { Box } from '../plane/box.ts';
-import type { KnownStep } from '../plane/known-step.ts';
+import type { CachedSegment } from '../plane/cached-segment.ts';
 import { samePlaceMm } from './crossings.ts';
 
 /** An index of boxes that answers with positions; null where there are none. */
@@ -16,7 +16,7 @@ export function boxIndex(boxes: readonly Box[], slack = samePlaceMm): Flatbush |
 }
 
 /** Least x, least y, largest x, largest y of each segment's box, one after another. */
-export function flatBoxes(steps: readonly KnownStep[]): Float64Array {
+export function flatBoxes(steps: readonly CachedSegment[]): Float64Array {
   const boxes = new Float64Array(4 * steps.length);
   steps.forEach(({ box }, k) => {
     boxes[4 * k] = box.minX;

@@ -6,27 +6,27 @@
  */
 
 import { isInBox } from '../plane/box.ts';
-import { knownSteps } from '../plane/known-step.ts';
+import { cachedSegments } from '../plane/cached-segment.ts';
 import { type Path, pathArea, pathBox, pathLength, reversedPath, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
 import { finished } from '../steps.ts';
 import { boxIndex } from './box-index.ts';
+import { closedExactly, joinChains, splitAtPlaces } from './chains.ts';
 import { samePlaceMm } from './crossings.ts';
-import { windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { insidePoint, nestedRegions } from './nesting.ts';
 import { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
-import { closedExactly, joinedRuns, runsOf } from './runs.ts';
+import { windingNumber } from './winding-number.ts';
 
 export type Combining = 'unite' | 'take-away' | 'keep-common';
 
 /** Pieces smaller than this are what rounding leaves behind, square mm. */
-const leastArea = 1e-9;
+const minArea = 1e-9;
 /** A loop that is shorter has less area whatever its shape (isoperimetric inequality), mm; ends that hardly meet may make it seem more. */
-const leastRound = Math.sqrt(4 * Math.PI * leastArea);
+const minRound = Math.sqrt(4 * Math.PI * minArea);
 
-const isArea = (path: Path): boolean => path.closed && Math.abs(pathArea(path)) > leastArea && pathLength(path) > leastRound;
+const isArea = (path: Path): boolean => path.closed && Math.abs(pathArea(path)) > minArea && pathLength(path) > minRound;
 
 /** A path turned counter-clockwise if it is closed. */
 export const counterClockwise = (path: Path): Path => (path.closed && pathArea(path) < 0 ? reversedPath(path) : path);
@@ -52,7 +52,7 @@ export function combined(a: readonly Path[], b: readonly Path[], how: Combining)
     if (how === 'keep-common' && place === 'inside') kept.push(run);
     if (how === 'take-away' && place === 'inside') kept.push(reversedPath(run));
   }
-  return joinedRuns(kept, 10 * samePlaceMm, mostToTheLeft)
+  return joinChains(kept, 10 * samePlaceMm, maxToTheLeft)
     .flatMap(partedAtTouches)
     .filter(isArea)
     .map(merged);
@@ -65,7 +65,7 @@ export const divided = (a: readonly Path[], b: readonly Path[]): Path[][] =>
 function cutAt(paths: readonly Path[], places: readonly CutPlace[]): Path[] {
   const of = paths.map((): CutPlace[] => []);
   for (const place of places) of[place.path]?.push(place);
-  return paths.flatMap((path, k) => runsOf(path, of[k] as CutPlace[]));
+  return paths.flatMap((path, k) => splitAtPlaces(path, of[k] as CutPlace[]));
 }
 
 type Place = 'inside' | 'outside' | 'along' | 'against';
@@ -80,17 +80,17 @@ function placeOf(run: Path, area: readonly Path[]): Place {
   const [p, d] = [pointOn(from, segment, 0.4871), directionOn(from, segment, 0.4871)];
   const near = 5 * samePlaceMm;
   for (const path of area) {
-    for (const { from: start, segment: other, box } of knownSteps(path)) {
+    for (const { from: start, segment: other, box } of cachedSegments(path)) {
       if (!isInBox(box, p, near)) continue;
       const { distance: off, t } = nearestOnSegment(start, other, p);
       if (off <= near) return dot(d, directionOn(start, other, t)) > 0 ? 'along' : 'against';
     }
   }
-  return windingAbout(area, p) > 0 ? 'inside' : 'outside';
+  return windingNumber(area, p) > 0 ? 'inside' : 'outside';
 }
 
 /** At a place where several runs start, the one that turns most to the left stays with the same area, where areas only touch. */
-function mostToTheLeft(before: Path, choices: readonly Path[]): Path {
+function maxToTheLeft(before: Path, choices: readonly Path[]): Path {
   const last = stepsOf(before).at(-1) as ReturnType<typeof stepsOf>[0];
   const into = directionOn(last.from, last.segment, 1);
   const turnOf = (run: Path): number => {
@@ -115,7 +115,7 @@ export function unitedOutlines(paths: readonly Path[]): Path[] {
 export function simpleParts(path: Path): Path[] {
   const cuts = selfCrossings([path]);
   if (cuts.length === 0) return [counterClockwise(path)];
-  const loops = joinedRuns(runsOf(path, cuts), 10 * samePlaceMm, mostToTheLeft).flatMap(partedAtTouches);
+  const loops = joinChains(splitAtPlaces(path, cuts), 10 * samePlaceMm, maxToTheLeft).flatMap(partedAtTouches);
   return loops.filter(isArea).map(counterClockwise);
 }
 
@@ -140,7 +140,7 @@ function partedAtTouches(loop: Path): Path[] {
 /** Whether two areas meet, or one lies in the other. */
 function doOverlap(a: readonly Path[], b: readonly Path[]): boolean {
   if (pathCrossings(a, b).onA.length > 0) return true;
-  const isIn = ([outer]: readonly Path[], area: readonly Path[]): boolean => windingAbout(area, insidePoint(outer as Path)) > 0;
+  const isIn = ([outer]: readonly Path[], area: readonly Path[]): boolean => windingNumber(area, insidePoint(outer as Path)) > 0;
   return isIn(a, b) || isIn(b, a);
 }
 

@@ -2,15 +2,15 @@
  * In: outlines and an axis, a centre or a grid. Out: them with their images; where images meet they are joined, where they
  * overlap they are united.
  */
-import { knownSteps } from '../plane/known-step.ts';
-import { type Path, pathArea, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
+import { cachedSegments } from '../plane/cached-segment.ts';
+import { endOf, type Path, pathArea, pathLength, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, type Point, subtract, unitVector } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
 import { apply, chain, isIdentity, shift, type Transform, turn } from '../plane/transform.ts';
+import { closedExactly, joinChains } from './chains.ts';
 import { counterClockwise, nested, overlapsUnited } from './combine.ts';
 import { placeAlong } from './corner-cuts.ts';
 import { merged } from './merging.ts';
-import { closedExactly, endOf, joinedRuns } from './runs.ts';
 
 /** The mirror image about the line through two places. */
 export function mirrorAbout(a: Point, b: Point): Transform {
@@ -77,13 +77,13 @@ const imageOf = (path: Path, by: Transform): Path => ({
 function imagesOf(path: Path, by: Transform): readonly Segment[] {
   if (isIdentity(by)) return path.segments;
   const segments: Segment[] = [];
-  for (const step of knownSteps(path)) segments.push(...step.imageBy(by, imageToleranceMm));
+  for (const step of cachedSegments(path)) segments.push(...step.imageBy(by, imageToleranceMm));
   return segments;
 }
 
 /** Open lines joined end to end, turned round where that is needed. */
 function unevenlyJoined(paths: readonly Path[], meet: number): Path[] {
-  let now: Path[] = joinedRuns(paths, meet);
+  let now: Path[] = joinChains(paths, meet);
   for (let changed = true; changed; ) {
     changed = false;
     const open = now.filter((path) => !path.closed);
@@ -96,7 +96,7 @@ function unevenlyJoined(paths: readonly Path[], meet: number): Path[] {
       const one: Path = { start: first.start, segments: [...first.segments, ...second.segments], closed: false };
       const isClosed = distance(endOf(one), one.start) <= meet;
       now = [...now.filter((p) => p !== path && p !== other), isClosed ? closedExactly({ ...one, closed: true }) : one];
-      now = joinedRuns(now, meet);
+      now = joinChains(now, meet);
       changed = true;
       break;
     }

@@ -4,11 +4,11 @@
  * that lines, arcs and curves are rounded alike.
  */
 import { arcAbout } from '../plane/arc.ts';
-import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import { type CachedSegment, cachedSegments } from '../plane/cached-segment.ts';
 import type { Path, Step } from '../plane/path.ts';
 import { add, cross, distance, dot, norm, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment, segmentLength, splitSegment } from '../plane/segment.ts';
-import { closedExactly } from './runs.ts';
+import { closedExactly } from './chains.ts';
 
 export const cornerCuts = ['round', 'bevel', 'dog-bone', 'tee'] as const;
 export type CornerCut = (typeof cornerCuts)[number];
@@ -29,12 +29,12 @@ const smoothSine = Math.sin(smoothTurn);
 
 /** The corners of a path, in order of travel; an open path's ends are none. */
 export function cornersOf(path: Path): PathCorner[] {
-  const steps = knownSteps(path);
+  const steps = cachedSegments(path);
   const corners: PathCorner[] = [];
   steps.forEach((step, index) => {
     const next = steps[index + 1] ?? (path.closed ? steps[0] : undefined);
     if (!next) return;
-    const [into, out] = [step.arrives, next.setsOut];
+    const [into, out] = [step.endTangent, next.startTangent];
     if (dot(into, out) > 0 && Math.abs(cross(into, out)) < smoothSine) return;
     const turn = turnBetween(into, out);
     corners.push({ index, at: step.segment.to, turn, isOuter: turn > 0 });
@@ -62,14 +62,14 @@ export function withCornersCut(
   how: CornerCut = 'round',
 ): { readonly path: Path; readonly left: number[] } {
   if (!(size > 0)) return { path, left: [...corners] };
-  const steps = knownSteps(path);
+  const steps = cachedSegments(path);
   const found = new Map(cornersOf(path).map((c) => [c.index, c]));
   const cuts = new Map<number, Cut>();
   const left: number[] = [];
   for (const index of corners) {
     const corner = found.get(index);
     if (!corner) continue;
-    const [a, b] = [steps[index] as KnownStep, (steps[index + 1] ?? steps[0]) as KnownStep];
+    const [a, b] = [steps[index] as CachedSegment, (steps[index + 1] ?? steps[0]) as CachedSegment];
     const cut = knownCut(a, b, corner, size, how);
     if (cut) cuts.set(index, cut);
     else left.push(index);
@@ -86,7 +86,7 @@ export function withCornersCut(
   return { path: rebuilt(path, steps, cuts), left };
 }
 
-function rebuilt(path: Path, steps: readonly KnownStep[], cuts: ReadonlyMap<number, Cut>): Path {
+function rebuilt(path: Path, steps: readonly CachedSegment[], cuts: ReadonlyMap<number, Cut>): Path {
   const n = steps.length;
   const segments: Segment[] = [];
   steps.forEach((step, k) => {
@@ -102,9 +102,9 @@ function rebuilt(path: Path, steps: readonly KnownStep[], cuts: ReadonlyMap<numb
   return path.closed ? closedExactly(made) : made;
 }
 
-const parts = new WeakMap<KnownStep, { readonly u: number; readonly t: number; readonly part: readonly Segment[] }>();
+const parts = new WeakMap<CachedSegment, { readonly u: number; readonly t: number; readonly part: readonly Segment[] }>();
 
-function knownPart(step: KnownStep, u: number, t: number): readonly Segment[] {
+function knownPart(step: CachedSegment, u: number, t: number): readonly Segment[] {
   const kept = parts.get(step);
   if (kept && kept.u === u && kept.t === t) return kept.part;
   const part = partOf(step, u, t);
@@ -123,12 +123,12 @@ function partOf({ from, segment }: Step, u: number, t: number): Segment[] {
 }
 
 const cutsKept = new WeakMap<
-  KnownStep,
-  { readonly b: KnownStep; readonly size: number; readonly how: CornerCut; readonly cut: Cut | null }
+  CachedSegment,
+  { readonly b: CachedSegment; readonly size: number; readonly how: CornerCut; readonly cut: Cut | null }
 >();
 
 /** As `cutAt` says, kept for the same two sides. */
-function knownCut(a: KnownStep, b: KnownStep, corner: PathCorner, size: number, how: CornerCut): Cut | null {
+function knownCut(a: CachedSegment, b: CachedSegment, corner: PathCorner, size: number, how: CornerCut): Cut | null {
   const kept = cutsKept.get(a);
   if (kept && kept.b === b && kept.size === size && kept.how === how) return kept.cut;
   const cut = cutAt(a, b, corner, size, how);

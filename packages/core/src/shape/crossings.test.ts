@@ -3,12 +3,12 @@ import { Bezier } from 'bezier-js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
-import { arcAbout, circlePath, distance, ellipsePath, nearestOnPath, nearestOnSegment, type Path, type Point, pathArea, pathLength, pointOn, type Segment, type Step, splitPath, stepsOf } from '../plane/index.ts'; // biome-ignore format: one list
+import { arcAbout, circlePath, distance, ellipsePath, endOf, nearestOnPath, nearestOnSegment, type Path, type Point, pathArea, pathLength, pointOn, type Segment, type Step, splitPath, stepsOf } from '../plane/index.ts'; // biome-ignore format: one list
+import { joinChains, splitAtPlaces } from './chains.ts';
 import { segmentCrossings } from './crossings.ts';
-import { nearnessTo, windingAbout } from './inside.ts';
 import { merged } from './merging.ts';
 import { pathCrossings, selfCrossings } from './path-crossings.ts';
-import { endOf, joinedRuns, runsOf } from './runs.ts';
+import { nearnessTo, windingNumber } from './winding-number.ts';
 
 const place = fc
   .record({ x: fc.integer({ min: -400, max: 400 }), y: fc.integer({ min: -400, max: 400 }) })
@@ -138,10 +138,10 @@ describe('paths cut and joined', () => {
             const step = steps[segment] as Step;
             return { path: 0, segment, t, at: pointOn(step.from, step.segment, t) };
           });
-          const runs = runsOf(path, cuts);
+          const runs = splitAtPlaces(path, cuts);
           expect(runs.reduce((sum, run) => sum + pathLength(run), 0)).toBeCloseTo(pathLength(path), 4);
           for (const [k, run] of runs.slice(1).entries()) expect(run.start).toEqual(endOf(runs[k] as Path));
-          const whole = joinedRuns(runs).map(merged);
+          const whole = joinChains(runs).map(merged);
           expect(whole.reduce((sum, run) => sum + pathLength(run), 0)).toBeCloseTo(pathLength(path), 4);
         },
       ),
@@ -177,10 +177,10 @@ describe('where a place lies', () => {
     fc.assert(
       fc.property(fc.double({ min: 0, max: 6.28, noNaN: true }), fc.boolean(), (angle, outside) => {
         const r = outside ? 10.001 : 9.999;
-        expect(windingAbout(ring, { x: r * Math.cos(angle), y: r * Math.sin(angle) })).toBe(outside ? 0 : 1);
+        expect(windingNumber(ring, { x: r * Math.cos(angle), y: r * Math.sin(angle) })).toBe(outside ? 0 : 1);
       }),
     );
-    expect(windingAbout([circlePath({ x: 0, y: 0 }, 10), circlePath({ x: 0, y: 0 }, 4)], { x: 1, y: 1 })).toBe(2);
+    expect(windingNumber([circlePath({ x: 0, y: 0 }, 10), circlePath({ x: 0, y: 0 }, 4)], { x: 1, y: 1 })).toBe(2);
     expect(pathArea(ring[0] as Path)).toBeCloseTo(Math.PI * 100, 9);
   });
   it('and how near, quickly and slowly alike', () => {

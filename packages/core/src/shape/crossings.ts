@@ -4,7 +4,7 @@
  * segment count, so that stretches which run on top of each other are cut where they begin and end.
  */
 import { circleOf } from '../plane/arc.ts';
-import { type KnownStep, knownStep } from '../plane/known-step.ts';
+import { type CachedSegment, cachedSegment } from '../plane/cached-segment.ts';
 import type { Step } from '../plane/path.ts';
 import { cross, distance, dot, norm, type Point, subtract } from '../plane/point.ts';
 import { chordPoints, nearestOnSegment, pointOn, segmentLength } from '../plane/segment.ts';
@@ -64,8 +64,8 @@ const inside = (t: number): boolean => t >= 0 && t <= 1;
 function placeOnArc({ from, segment }: Step, at: Point): number {
   if (segment.kind !== 'arc') return -1;
   const { centre, startAngle } = circleOf(from, segment);
-  const way = Math.sign(segment.sweep);
-  const turned = way * (Math.atan2(at.y - centre.y, at.x - centre.x) - startAngle);
+  const sign = Math.sign(segment.sweep);
+  const turned = sign * (Math.atan2(at.y - centre.y, at.x - centre.x) - startAngle);
   const full = 2 * Math.PI;
   return (((turned % full) + full) % full) / Math.abs(segment.sweep);
 }
@@ -124,10 +124,10 @@ interface Chords {
   readonly slack: number;
 }
 
-const chordsKept = new WeakMap<KnownStep, Chords>();
+const chordsKept = new WeakMap<CachedSegment, Chords>();
 
 function chordsOf({ from, segment }: Step): Chords {
-  const known = knownStep(from, segment);
+  const known = cachedSegment(from, segment);
   const kept = chordsKept.get(known);
   if (kept) return kept;
   const slack = chordShare * segmentLength(from, segment);
@@ -196,12 +196,12 @@ function isBeside(c: Chord, d: Chord, bow: number): boolean {
 function isSingle({ c, d, bowC, bowD }: Facing): boolean {
   const [p, q] = [subtract(c.q, c.p), subtract(d.q, d.p)];
   const [m, n] = [norm(p.x, p.y), norm(q.x, q.y)];
-  if (bowC + bowD > mostBow * Math.min(m, n)) return false;
+  if (bowC + bowD > maxBow * Math.min(m, n)) return false;
   // A parabola that bows by b over a length l turns by 4 b / l to either side of its chord.
   return Math.abs(cross(p, q)) > turnRoom * (bowC / m + bowD / n) * m * n;
 }
 /** Of the shorter chord's length, as much as both may bow. */
-const mostBow = 0.05;
+const maxBow = 0.05;
 /** For curves that are no parabolas. */
 const turnRoom = 6;
 /** Chords are halved so many times at most. */

@@ -2,8 +2,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
-import { circlePath, distance, knownSteps, type Path, pathArea, pathBox, pathLength, reversedPath, type Segment, stepsOf, transformedPath } from '../plane/index.ts'; // biome-ignore format: one line
-import { followed, type LiveStep } from './live.ts';
+import { cachedSegments, circlePath, distance, type Path, pathArea, pathBox, pathLength, reversedPath, type Segment, stepsOf, transformedPath } from '../plane/index.ts'; // biome-ignore format: one line
+import { followed, type LiveStep } from './live-steps.ts';
 import { type CrossingMemory, noCrossingMemory, selfCrossings } from './path-crossings.ts';
 import { type DrawnPoint, pathThrough, pointsAlong } from './through-points.ts';
 
@@ -120,9 +120,9 @@ describe('what is known of a segment', () => {
   it('is kept while it starts at the same place, and not beyond', () => {
     const segment: Segment = { kind: 'arc', to: { x: 10, y: 0 }, sweep: Math.PI };
     const path: Path = { start: { x: 0, y: 0 }, segments: [segment], closed: false };
-    const [known] = knownSteps(path);
-    expect(knownSteps({ ...path, segments: [segment] })[0]).toBe(known);
-    const [other] = knownSteps({ ...path, start: { x: 4, y: 0 }, segments: [segment] });
+    const [known] = cachedSegments(path);
+    expect(cachedSegments({ ...path, segments: [segment] })[0]).toBe(known);
+    const [other] = cachedSegments({ ...path, start: { x: 4, y: 0 }, segments: [segment] });
     expect(other).not.toBe(known);
     expect(other?.box.maxY).toBeCloseTo(0, 9);
     expect(other?.box.minY).toBeCloseTo(-3, 9);
@@ -139,9 +139,9 @@ describe('what is known of a segment', () => {
   it('gives images and ways back like those worked out from nothing', () => {
     const path = pathThrough(ringOf([20, 26, 22, 28, 24], [false, true]), true) as Path;
     const t = { a: 0, b: 1, c: -1, d: 0, e: 7, f: -3 };
-    const images = knownSteps(path).flatMap((step) => [...step.imageBy(t, 0.001)]);
+    const images = cachedSegments(path).flatMap((step) => [...step.imageBy(t, 0.001)]);
     expect(images).toEqual(transformedPath(path, t).segments);
-    expect(knownSteps(path)[0]?.imageBy(t, 0.001)).toBe(knownSteps(path)[0]?.imageBy({ ...t }, 0.001));
+    expect(cachedSegments(path)[0]?.imageBy(t, 0.001)).toBe(cachedSegments(path)[0]?.imageBy({ ...t }, 0.001));
     const twice = reversedPath(reversedPath(path));
     stepsOf(twice).forEach(({ segment }, k) => {
       expect(distance(segment.to, (path.segments[k] as Segment).to)).toBe(0);

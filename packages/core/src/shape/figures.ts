@@ -71,8 +71,8 @@ function sized(value: number, name: string): number {
 function rectanglePath({ centre, width, height, radius, angle }: Extract<Figure, { kind: 'rectangle' }>): Path {
   const [x, y] = [sized(width, 'width') / 2, sized(height, 'height') / 2];
   const plain = polygonPath([{ x: -x, y: -y }, { x, y: -y }, { x, y }, { x: -x, y }]); // biome-ignore format: one line
-  const most = Math.min(x, y);
-  const rounded = radius > 0 ? withCornersCut(plain, [0, 1, 2, 3], Math.min(radius, most * (1 - 1e-9))).path : plain;
+  const max = Math.min(x, y);
+  const rounded = radius > 0 ? withCornersCut(plain, [0, 1, 2, 3], Math.min(radius, max * (1 - 1e-9))).path : plain;
   return transformedPath(rounded, chain(shift(centre.x, centre.y), turn(angle)));
 }
 
@@ -136,20 +136,20 @@ export function lineMidway(
     return { at: { x: a.x - first.y * off, y: a.y + first.x * off }, along: first };
   }
   const toward = (d0: Point, near: Point): Point => {
-    const way = Math.sign(d0.x * (near.x - met.x) + d0.y * (near.y - met.y)) || 1;
-    return { x: d0.x * way, y: d0.y * way };
+    const sign = Math.sign(d0.x * (near.x - met.x) + d0.y * (near.y - met.y)) || 1;
+    return { x: d0.x * sign, y: d0.y * sign };
   };
   const [p, q] = [toward(first, nearFirst), toward(second, nearSecond)];
   return { at: met, along: unitVector({ x: p.x + q.x, y: p.y + q.y }) };
 }
 
 /** A line through a place, right across a box and a little beyond; by its least reach, mm, where the box is small. */
-export function lineAcross(at: Point, along: Point, box: Box | null, leastMm = 150): Figure {
+export function lineAcross(at: Point, along: Point, box: Box | null, minMm = 150): Figure {
   const d = unitVector(along);
   const corners = box ? [{ x: box.minX, y: box.minY }, { x: box.maxX, y: box.minY }, { x: box.maxX, y: box.maxY }, { x: box.minX, y: box.maxY }] : []; // biome-ignore format: one line
   const stations = [0, ...corners.map((p) => (p.x - at.x) * d.x + (p.y - at.y) * d.y)];
   const [first, last] = [Math.min(...stations), Math.max(...stations)];
-  const [middle, half] = [(first + last) / 2, Math.max(leastMm, (last - first) / 2) + 5];
+  const [middle, half] = [(first + last) / 2, Math.max(minMm, (last - first) / 2) + 5];
   const [low, high] = [middle - half, middle + half];
   return { kind: 'line', from: { x: at.x + d.x * low, y: at.y + d.y * low }, to: { x: at.x + d.x * high, y: at.y + d.y * high } };
 }

@@ -2,13 +2,13 @@
  * In: outlines, and the axis that they are to be mirrored about. Out: what is mirrored: one half of them, or all with
  * loose ends led on to the axis or cut off at it, so that each meets its image.
  */
-import { type Path, reversedPath, stepsOf } from '../plane/path.ts';
+import { endOf, type Path, reversedPath, stepsOf } from '../plane/path.ts';
 import { cross, distance, dot, type Point, subtract, unitVector } from '../plane/point.ts';
 import { pointOn, type Segment } from '../plane/segment.ts';
+import { concatenated, splitAtPlaces } from './chains.ts';
 import { nested } from './combine.ts';
 import { cutByLine, extended } from './joining.ts';
 import { pathCrossings } from './path-crossings.ts';
-import { chained, endOf, runsOf } from './runs.ts';
 
 /** Seen along the axis from its first place to its second. */
 export type HalfSide = 'left' | 'right';
@@ -16,7 +16,7 @@ export type HalfSide = 'left' | 'right';
 /** What lies no farther from the axis than this lies on it, mm. */
 const onAxisMm = 1e-6;
 /** An end may go so many times its distance to meet the axis along its own course; a slanter one goes straight across. */
-const mostSlant = 3;
+const maxSlant = 3;
 
 interface Axis {
   readonly side: (p: Point) => number;
@@ -58,8 +58,8 @@ const hull = (from: Point, segment: Segment): Point[] =>
 /** The side of the axis that most of a path lies on: that of its place farthest from the axis; 0 along the axis. */
 function sideOf(path: Path, { side }: Axis): number {
   const offs = stepsOf(path).flatMap(({ from, segment }) => [0.25, 0.5, 0.75, 1].map((t) => side(pointOn(from, segment, t))));
-  const most = offs.reduce((best, off) => (Math.abs(off) > Math.abs(best) ? off : best), 0);
-  return Math.abs(most) <= onAxisMm ? 0 : Math.sign(most);
+  const max = offs.reduce((best, off) => (Math.abs(off) > Math.abs(best) ? off : best), 0);
+  return Math.abs(max) <= onAxisMm ? 0 : Math.sign(max);
 }
 
 /** Areas cut along the axis, and the stretches of open paths on one side of it; what runs along the axis is on neither. */
@@ -68,7 +68,7 @@ function halvesOf(paths: readonly Path[], a: Point, b: Point, axis: Axis, keeps:
   const kept = keeps === 'left' ? 1 : -1;
   const open = paths
     .filter(({ closed }) => !closed)
-    .flatMap((path) => runsOf(path, pathCrossings([path], [axis.line]).onA).filter((run) => sideOf(run, axis) === kept));
+    .flatMap((path) => splitAtPlaces(path, pathCrossings([path], [axis.line]).onA).filter((run) => sideOf(run, axis) === kept));
   return [...areas.flatMap(({ outer, holes }) => [outer, ...holes]), ...open];
 }
 
@@ -81,8 +81,8 @@ function endAtAxis(path: Path, axis: Axis, reachMm: number): Path {
   const off = Math.abs(axis.side(end));
   if (off <= onAxisMm) return withEnd(trimmed, axis.foot(end));
   if (off > reachMm) return trimmed;
-  const longer = extended(trimmed, 'end', [axis.line], mostSlant * off);
-  if (longer && distance(endOf(longer), end) <= mostSlant * off) return withEnd(longer, axis.foot(endOf(longer)));
+  const longer = extended(trimmed, 'end', [axis.line], maxSlant * off);
+  if (longer && distance(endOf(longer), end) <= maxSlant * off) return withEnd(longer, axis.foot(endOf(longer)));
   return { ...trimmed, segments: [...trimmed.segments, { kind: 'line', to: axis.foot(end) }] };
 }
 
@@ -90,11 +90,11 @@ function endAtAxis(path: Path, axis: Axis, reachMm: number): Path {
 function withoutTail(path: Path, axis: Axis, own: number, reachMm: number): Path {
   if (axis.side(endOf(path)) * own >= -onAxisMm) return path;
   const { onA } = pathCrossings([path], [axis.line]);
-  const runs = runsOf(path, onA);
+  const runs = splitAtPlaces(path, onA);
   const tail = runs.at(-1);
   if (runs.length < 2 || !tail) return path;
   const farthest = Math.max(...stepsOf(tail).flatMap(({ from, segment }) => hull(from, segment).map((p) => Math.abs(axis.side(p)))));
-  return farthest <= reachMm ? chained(runs.slice(0, -1), false) : path;
+  return farthest <= reachMm ? concatenated(runs.slice(0, -1), false) : path;
 }
 
 function withEnd(path: Path, to: Point): Path {

@@ -1,6 +1,6 @@
 export { type Alignment, aligned, alignments, distributed } from './arrange.ts';
-export { bandAbout, type EndKind, endKinds } from './band.ts';
 export { boxIndex } from './box-index.ts';
+export { closedExactly, joinChains, splitAtPlaces } from './chains.ts';
 export {
   type Combining,
   combined,
@@ -24,10 +24,10 @@ export {
 } from './copies.ts';
 export { type CornerCut, cornerCuts, cornersOf, largestCut, type PathCorner, placeAlong, withCornersCut } from './corner-cuts.ts';
 export { type Crossing, samePlaceMm, segmentCrossings } from './crossings.ts';
+export { type Dimension, dimensionsCarried, measured, solveDimensions } from './dimensional-constraints.ts';
+export { distanceTo } from './distance-to.ts';
 export { arcLeaving, circleThrough, circleTouching, type Figure, FigureError, figurePath, lineAcross, lineMidway } from './figures.ts';
 export { type HalfSide, halfAtAxis } from './half-at-axis.ts';
-export { type HeldMeasure, measured, measuresCarried, withMeasuresHeld } from './held-measures.ts';
-export { nearnessTo, windingAbout } from './inside.ts';
 export {
   type BridgeKind,
   bridgeKinds,
@@ -42,7 +42,8 @@ export {
   withEndsJoined,
 } from './joining.ts';
 export { type FlatSettings, type FlatStrip, layFlat, onCurve, stripOf } from './lay-flat.ts';
-export { type Followed, followed, type LiveStep } from './live.ts';
+export { followed, type LiveResult, type LiveStep } from './live-steps.ts';
+export { type AxisBranch, type AxisPlace, type AxisSettings, medialAxis } from './medial-axis.ts';
 export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';
 export { insidePoint, nestedRegions, type Region } from './nesting.ts';
@@ -57,7 +58,6 @@ export {
   pointCount,
   pointOf,
   startMoved,
-  withFewerPoints,
   withHandleMoved,
   withoutPoints,
   withPointsMoved,
@@ -65,6 +65,7 @@ export {
   withSegmentPulled,
 } from './points.ts';
 export { type CornerKind, cornerKinds, type OffsetSettings, plainOffset } from './raw-offset.ts';
-export { closedExactly, endOf, joinedRuns, runsOf } from './runs.ts';
-export { type SheetSnap, type SnapWord, snapNear, squareLocked } from './snapping.ts';
+export { type SheetSnap, type SnapWord, snapToOutlines, squareLocked } from './snapping.ts';
+export { type EndKind, endKinds, strokeOutline } from './stroke-outline.ts';
 export { type DrawnPoint, pathThrough, pointsAlong, reversedPoints, spanBetween } from './through-points.ts';
+export { nearnessTo, windingNumber } from './winding-number.ts';

@@ -6,6 +6,7 @@ import {
   circlePath,
   directionOn,
   distance,
+  endOf,
   nearestOnPath,
   type Path,
   pathArea,
@@ -15,7 +16,6 @@ import {
   stepsOf,
 } from '../plane/index.ts';
 import { cutByLine, endPairs, extended, splitAt, trimmed, withEndsJoined } from './joining.ts';
-import { endOf } from './runs.ts';
 
 const line = (x1: number, y1: number, x2: number, y2: number): Path => ({
   start: { x: x1, y: y1 },

@@ -4,14 +4,14 @@
  */
 import { circleOf } from '../plane/arc.ts';
 import { boxAroundBoxes } from '../plane/box.ts';
-import { type Path, pathBox, polygonPath, reversedPath, type Step, splitPath, stepsOf } from '../plane/path.ts';
+import { endOf, type Path, pathBox, polygonPath, reversedPath, type Step, splitPath, stepsOf } from '../plane/path.ts';
 import { between, crossing, distance, type Point, subtract, turnBetween } from '../plane/point.ts';
 import { directionOn, nearestOnSegment, pointOn, type Segment } from '../plane/segment.ts';
 import { boxIndex } from './box-index.ts';
+import { closedExactly, concatenated, splitAtPlaces } from './chains.ts';
 import { combined, nested } from './combine.ts';
 import { samePlaceMm, segmentCrossings } from './crossings.ts';
 import { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
-import { chained, closedExactly, endOf, runsOf } from './runs.ts';
 
 /** An end of one of several open paths. */
 export interface LooseEnd {
@@ -189,7 +189,7 @@ function met(a: Path, b: Path): Path {
   const ended = withEndMoved(a, at);
   if (isSelf) return { ...withStartMoved(ended, at), closed: true };
   const started = withStartMoved(b, at);
-  return chained([ended, started], false);
+  return concatenated([ended, started], false);
 }
 
 function withEndMoved(path: Path, at: Point): Path {
@@ -213,7 +213,7 @@ export function trimmed(path: Path, place: { readonly segment: number; readonly 
     ({ at }) => path.closed || (distance(at, path.start) > samePlaceMm && distance(at, endOf(path)) > samePlaceMm),
   );
   if (cuts.length === 0) return [];
-  const runs = runsOf(path, cuts);
+  const runs = splitAtPlaces(path, cuts);
   const step = stepsOf(path)[place.segment] as Step;
   const at = pointOn(step.from, step.segment, place.t);
   const away = (run: Path): number => Math.min(...stepsOf(run).map(({ from, segment }) => nearestOnSegment(from, segment, at).distance));
@@ -233,7 +233,7 @@ function joinedInOrder(runs: readonly Path[]): Path[] {
     if (last && distance(endOf(last.at(-1) as Path), run.start) <= samePlaceMm) last.push(run);
     else made.push([run]);
   }
-  return made.map((list) => chained(list, false));
+  return made.map((list) => concatenated(list, false));
 }
 
 /** An open path led on at one end, straight or along its circle, to the first thing that it meets; null where there is none. */
@@ -272,11 +272,11 @@ function turned(centre: Point, p: Point, by: number): Point {
   return { x: centre.x + c * x - s * y, y: centre.y + s * x + c * y };
 }
 
-function firstHit(way: Step, others: readonly Path[], end: Point): Point | null {
+function firstHit(ray: Step, others: readonly Path[], end: Point): Point | null {
   let best: { t: number; at: Point } | null = null;
   for (const other of others)
     for (const step of stepsOf(other))
-      for (const { t, at } of segmentCrossings(way, step)) if (distance(at, end) > 1e-5 && (!best || t < best.t)) best = { t, at };
+      for (const { t, at } of segmentCrossings(ray, step)) if (distance(at, end) > 1e-5 && (!best || t < best.t)) best = { t, at };
   return best?.at ?? null;
 }
 

@@ -3,7 +3,7 @@
  * circle, one ellipse or one cubic made one.
  */
 import { circleOf } from '../plane/arc.ts';
-import { type KnownStep, knownStep, knownSteps } from '../plane/known-step.ts';
+import { type CachedSegment, cachedSegment, cachedSegments } from '../plane/cached-segment.ts';
 import type { Path, Step } from '../plane/path.ts';
 import { cross, distance, dot, norm, type Point, subtract } from '../plane/point.ts';
 import { type CubicSegment, type Segment, splitSegment } from '../plane/segment.ts';
@@ -12,13 +12,13 @@ import { type CubicSegment, type Segment, splitSegment } from '../plane/segment.
 const sameWithin = 1e-7;
 
 export function merged(path: Path): Path {
-  const kept: KnownStep[] = [];
-  const steps = knownSteps(path);
+  const kept: CachedSegment[] = [];
+  const steps = cachedSegments(path);
   for (const step of steps) {
     if (step.segment.kind === 'line' && distance(step.from, step.segment.to) < sameWithin) continue;
     const last = kept.at(-1);
     const one = last && oneOf(last, step);
-    if (one) kept[kept.length - 1] = knownStep(last.from, one);
+    if (one) kept[kept.length - 1] = cachedSegment(last.from, one);
     else kept.push(step);
   }
   const [first, last] = [kept[0], kept.at(-1)];
@@ -27,18 +27,18 @@ export function merged(path: Path): Path {
     const one = oneOf(last, first);
     if (one) {
       kept.pop();
-      kept[0] = knownStep(last.from, one);
+      kept[0] = cachedSegment(last.from, one);
     }
   }
   if (kept.length === steps.length) return path;
-  const start = (kept[0] as KnownStep).from;
+  const start = (kept[0] as CachedSegment).from;
   return { start, segments: kept.map((s) => s.segment), closed: path.closed };
 }
 
-const asked = new WeakMap<KnownStep, { readonly next: KnownStep; readonly one: Segment | null }>();
+const asked = new WeakMap<CachedSegment, { readonly next: CachedSegment; readonly one: Segment | null }>();
 
 /** As `asOne` says, kept for the same two. */
-function oneOf(a: KnownStep, b: KnownStep): Segment | null {
+function oneOf(a: CachedSegment, b: CachedSegment): Segment | null {
   const before = asked.get(a);
   if (before?.next === b) return before.one;
   const one = asOne(a, b);

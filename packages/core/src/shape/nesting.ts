@@ -7,7 +7,7 @@ import { type Path, pathArea, pathBox, stepsOf } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { directionOn, pointOn } from '../plane/segment.ts';
 import { boxIndex } from './box-index.ts';
-import { windingAbout } from './inside.ts';
+import { windingNumber } from './winding-number.ts';
 
 /** Positions in the list that was nested. */
 export interface Region {
@@ -28,7 +28,7 @@ export function* nestedRegions(paths: readonly Path[]): Generator<number, Region
     const inside = insidePoint(paths[k] as Path);
     // Of all larger ones round the place the smallest, which stands last, is just around.
     const larger = index?.search(inside.x, inside.y, inside.x, inside.y, (j) => j < place).sort((a, b) => b - a) ?? [];
-    const around = larger.find((j) => windingAbout([paths[bySize[j] as number] as Path], inside) !== 0);
+    const around = larger.find((j) => windingNumber([paths[bySize[j] as number] as Path], inside) !== 0);
     depth[place] = around === undefined ? 0 : (depth[around] as number) + 1;
     if ((depth[place] as number) % 2 === 0) {
       const region = { outer: k, holes: [] };

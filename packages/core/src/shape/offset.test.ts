@@ -18,11 +18,11 @@ import {
   stepsOf,
   withoutLoops,
 } from '../plane/index.ts';
-import { bandAbout } from './band.ts';
-import { followed, type LiveStep } from './live.ts';
+import { followed, type LiveStep } from './live-steps.ts';
 import { offsetClosed, offsetPiece } from './offset.ts';
 import { selfCrossings } from './path-crossings.ts';
 import { plainOffset } from './raw-offset.ts';
+import { strokeOutline } from './stroke-outline.ts';
 
 const rectangle = (w: number, h: number): Path =>
   polygonPath([{ x: 0, y: 0 }, { x: w, y: 0 }, { x: w, y: h }, { x: 0, y: h }]); // biome-ignore format: one line
@@ -123,6 +123,16 @@ describe('an outline set off', () => {
     const side = 2 * Math.tan(Math.PI / 8);
     expect(pathArea(cut as Path)).toBeCloseTo(24 * 14 - 4 * ((2 - side) ** 2 / 2), 6);
   });
+  it.each([1e-3, 2.5e-5, 1e-7])('a circle drawn as one arc that is %s short of a whole turn stays one: pi (r - d)²', (short) => {
+    const [r, d] = [40, 1.5875];
+    const end = { x: r * Math.cos(-short), y: r * Math.sin(-short) };
+    const nearly: Path = { start: { x: r, y: 0 }, closed: true, segments: [{ kind: 'arc', to: end, sweep: 2 * Math.PI - short }, { kind: 'line', to: { x: r, y: 0 } }] }; // biome-ignore format: one line
+    for (const by of [d, -d]) {
+      const [ring, ...others] = offsetClosed(nearly, by);
+      expect(others).toEqual([]);
+      expect(Math.abs(pathArea(ring as Path) / (Math.PI * (r - by) ** 2) - 1)).toBeLessThan(1e-6);
+    }
+  });
   it('again and again makes rings', () => {
     const step: LiveStep = { kind: 'offset', by: 2.5, count: 4, corners: 'round', keeps: false };
     const made = followed([circlePath({ x: 0, y: 0 }, 10)], [step], () => []).paths;
@@ -132,7 +142,7 @@ describe('an outline set off', () => {
 
 describe('a band about an open line', () => {
   const elbow: Path = { start: { x: 0, y: 0 }, segments: [{ kind: 'line', to: { x: 30, y: 0 } }, { kind: 'line', to: { x: 30, y: 20 } }], closed: false }; // biome-ignore format: one line
-  const area = (ends: 'round' | 'flat' | 'square') => bandAbout(elbow, 4, ends).reduce((sum, { outer }) => sum + pathArea(outer), 0);
+  const area = (ends: 'round' | 'flat' | 'square') => strokeOutline(elbow, 4, ends).reduce((sum, { outer }) => sum + pathArea(outer), 0);
   it('has the area of its length and ends', () => {
     // Two straights, the inner overlap taken once, a quarter disc outside the bend.
     const flat = 50 * 4 - 2 * 2 + Math.PI;
@@ -142,13 +152,13 @@ describe('a band about an open line', () => {
   });
   it('about a curve is as wide as asked all along', () => {
     const wave: Path = { start: { x: 0, y: 0 }, segments: [{ kind: 'cubic', c1: { x: 20, y: 30 }, c2: { x: 40, y: -30 }, to: { x: 60, y: 0 } }], closed: false }; // biome-ignore format: one line
-    const [band] = bandAbout(wave, 3, 'round');
+    const [band] = strokeOutline(wave, 3, 'round');
     for (const { from, segment } of stepsOf(band?.outer as Path))
       for (let k = 0; k <= 10; k++) expect(nearestOnPath(wave, pointOn(from, segment, k / 10)).distance).toBeCloseTo(1.5, 2);
   });
   it('about a line that crosses itself has a hole', () => {
     const loop: Path = { start: { x: 0, y: 0 }, segments: [{ kind: 'line', to: { x: 40, y: 0 } }, { kind: 'line', to: { x: 40, y: 30 } }, { kind: 'line', to: { x: 20, y: 30 } }, { kind: 'line', to: { x: 20, y: -20 } }], closed: false }; // biome-ignore format: one line
-    const [band] = bandAbout(loop, 2, 'flat');
+    const [band] = strokeOutline(loop, 2, 'flat');
     expect(band?.holes).toHaveLength(1);
     expect(pathArea(band?.holes[0] as Path)).toBeCloseTo(-(18 * 28), 6);
   });

@@ -2,10 +2,11 @@
  * In: paths. Out: where they cross or touch themselves and one another; what was found is remembered, so that after a point
  * has moved only what lies about it is sought again.
  */
-import { type KnownStep, knownSteps } from '../plane/known-step.ts';
-import type { Path, Step } from '../plane/path.ts';
-import { distance, dot, type Point } from '../plane/point.ts';
-import { directionOn, pointOn } from '../plane/segment.ts';
+import { type CachedSegment, cachedSegments } from '../plane/cached-segment.ts';
+import { opsOf } from '../plane/curves.ts';
+import type { Path } from '../plane/path.ts';
+import { distance, type Point } from '../plane/point.ts';
+import { pointOn } from '../plane/segment.ts';
 import { boxIndex, flatBoxes } from './box-index.ts';
 import { type Crossing, samePlaceMm, segmentCrossings } from './crossings.ts';
 
@@ -20,11 +21,11 @@ export interface CutPlace {
 interface Placed {
   readonly path: number;
   readonly index: number;
-  readonly step: KnownStep;
+  readonly step: CachedSegment;
 }
 
 const placedSteps = (paths: readonly Path[]): Placed[] =>
-  paths.flatMap((path, p) => knownSteps(path).map((step, index) => ({ path: p, index, step })));
+  paths.flatMap((path, p) => cachedSegments(path).map((step, index) => ({ path: p, index, step })));
 
 /** Where the paths of one list meet those of another: the same places told on either side. */
 export function pathCrossings(a: readonly Path[], b: readonly Path[]): { readonly onA: CutPlace[]; readonly onB: CutPlace[] } {
@@ -53,8 +54,8 @@ interface Meeting<Of> {
 /** Pairs of segments that meet, as they were found last; they need not be sought again where neither has changed. */
 export interface CrossingMemory {
   /** Every segment, with the one that follows it. */
-  steps: ReadonlyMap<KnownStep, KnownStep | undefined>;
-  meetings: readonly Meeting<KnownStep>[];
+  steps: ReadonlyMap<CachedSegment, CachedSegment | undefined>;
+  meetings: readonly Meeting<CachedSegment>[];
 }
 
 export const noCrossingMemory = (): CrossingMemory => ({ steps: new Map(), meetings: [] });
@@ -86,7 +87,7 @@ export function selfCrossings(paths: readonly Path[], memory: CrossingMemory = n
 
 /** All pairs of segments that meet elsewhere than two that only go on from one another. */
 function meetingsOf(paths: readonly Path[], steps: readonly Placed[], memory: CrossingMemory): readonly Meeting<Placed>[] {
-  const now = new Map<KnownStep, KnownStep | undefined>();
+  const now = new Map<CachedSegment, CachedSegment | undefined>();
   steps.forEach(({ path, index, step }, k) => {
     const isLast = index === (paths[path] as Path).segments.length - 1;
     now.set(step, isLast ? ((paths[path] as Path).closed ? steps[k - index]?.step : undefined) : steps[k + 1]?.step);
@@ -176,17 +177,8 @@ function meetsOnlyAtJoint(paths: readonly Path[], a: Placed, b: Placed): boolean
   const isNext = b.index === a.index + 1;
   if (!isNext && !(closed && a.index === 0 && b.index === segments.length - 1 && segments.length > 2)) return false;
   const [first, second] = isNext ? [a, b] : [b, a];
-  const d = first.step.arrives;
-  return goesForward(first.step, d) && goesForward(second.step, d);
-}
-
-/** Whether a segment moves on along a direction all the way: every leg of its handles does. */
-function goesForward({ from, segment }: Step, d: Point): boolean {
-  const on = (a: Point, b: Point): boolean => (b.x - a.x) * d.x + (b.y - a.y) * d.y > 1e-12;
-  if (segment.kind === 'line') return on(from, segment.to);
-  if (segment.kind === 'cubic') return on(from, segment.c1) && on(segment.c1, segment.c2) && on(segment.c2, segment.to);
-  if (Math.abs(segment.sweep) > Math.PI / 2) return false;
-  return dot(directionOn(from, segment, 0), d) > 1e-9 && dot(directionOn(from, segment, 1), d) > 1e-9;
+  const d = first.step.endTangent;
+  return [first, second].every(({ step: { from, segment } }) => opsOf(segment).advances(from, segment, d));
 }
 
 /** Whether a place is where two neighbouring segments of one path join anyway. */

@@ -1,4 +1,5 @@
 /** Points moved, added and taken out; curves through points; figures by their measures. */
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
@@ -17,6 +18,7 @@ import {
   stepsOf,
   withPoint,
 } from '../plane/index.ts';
+import { withFewerPoints } from '../trace/fewer-points.ts';
 import { arcLeaving, circleThrough, circleTouching, FigureError, figurePath } from './figures.ts';
 import {
   brokenAt,
@@ -24,7 +26,6 @@ import {
   madeCorner,
   madeSmooth,
   startMoved,
-  withFewerPoints,
   withHandleMoved,
   withoutPoints,
   withPointsMoved,

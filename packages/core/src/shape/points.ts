@@ -1,13 +1,12 @@
 /**
  * In: a path and what a person does to its points. Out: the path changed there, and nowhere else.
  */
-import { knownSteps } from '../plane/known-step.ts';
-import { type Path, type Step, stepsOf, transformedPath } from '../plane/path.ts';
+import { cachedSegments } from '../plane/cached-segment.ts';
+import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, type Point, subtract, turnBetween, unitVector } from '../plane/point.ts';
-import { asCubics, type CubicSegment, chordPoints, directionOn, pointOn, type Segment, segmentLength } from '../plane/segment.ts';
-import { stretch } from '../plane/transform.ts';
-import { openPathAlong } from '../trace/outline.ts';
-import { closedExactly } from './runs.ts';
+import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, transformedSegment } from '../plane/segment.ts';
+import { shift } from '../plane/transform.ts';
+import { closedExactly } from './chains.ts';
 
 /** How many points a path has: a closed one as many as segments. */
 export const pointCount = (path: Path): number => path.segments.length + (path.closed ? 0 : 1);
@@ -31,15 +30,15 @@ export function withPointsMoved(path: Path, indices: readonly number[], by: Poin
   const segments = path.segments.map((segment, k): Segment => {
     const [first, last] = [isMoved(k), isMoved(k + 1)];
     if (!first && !last) return segment;
+    if (first && last) return transformedSegment(pointOf(path, k), segment, shift(by.x, by.y), 0)[0] as Segment;
     const to = last ? shifted(segment.to, by) : segment.to;
     if (segment.kind === 'cubic')
       return { ...segment, c1: first ? shifted(segment.c1, by) : segment.c1, c2: last ? shifted(segment.c2, by) : segment.c2, to };
-    if (segment.kind !== 'ellipse') return { ...segment, to };
-    if (first && last) return { ...segment, to, centre: shifted(segment.centre, by) };
-    return segment;
+    return segment.kind === 'line' || segment.kind === 'arc' ? { ...segment, to } : segment;
   });
-  // A part of an ellipse cannot keep its course with one end moved: it becomes curves first.
-  const bent = path.segments.findIndex((s, k) => s.kind === 'ellipse' && isMoved(k) !== isMoved(k + 1));
+  // Other kinds, such as a part of an ellipse, cannot keep their course with one end moved: they become curves first.
+  const follows: readonly Segment['kind'][] = ['line', 'arc', 'cubic'];
+  const bent = path.segments.findIndex((s, k) => !follows.includes(s.kind) && isMoved(k) !== isMoved(k + 1));
   if (bent >= 0) return withPointsMoved(...asCurvesAt(path, bent, indices), by);
   const start = isMoved(0) ? shifted(path.start, by) : path.start;
   const made = { start, segments, closed: path.closed };
@@ -49,7 +48,7 @@ export function withPointsMoved(path: Path, indices: readonly number[], by: Poin
 /** A segment written as cubics, and the indices of points counted anew. */
 function asCurvesAt(path: Path, index: number, indices: readonly number[]): [Path, number[]] {
   const step = stepsOf(path)[index] as Step;
-  const curves = asCubics(step.from, step.segment as Exclude<Segment, { kind: 'line' }>, 0.001);
+  const curves = asCubics(step.from, step.segment, 0.001);
   const segments = [...path.segments.slice(0, index), ...curves, ...path.segments.slice(index + 1)];
   return [{ ...path, segments }, indices.map((k) => (k > index ? k + curves.length - 1 : k))];
 }
@@ -79,11 +78,11 @@ export function withHandleMoved(path: Path, segment: number, handle: 'c1' | 'c2'
 
 /** Whether the path runs on through a point with one tangent. */
 export function isSmooth(path: Path, index: number): boolean {
-  const steps = knownSteps(path);
+  const steps = cachedSegments(path);
   const { before, after } = aboutPoint(path, path.closed ? index % path.segments.length : index);
   const [a, b] = [before === undefined ? undefined : steps[before], after === undefined ? undefined : steps[after]];
   if (!a || !b) return false;
-  return Math.abs(turnBetween(a.arrives, b.setsOut)) < 0.02;
+  return Math.abs(turnBetween(a.endTangent, b.startTangent)) < 0.02;
 }
 
 /**
@@ -99,7 +98,7 @@ export function withSegmentPulled(path: Path, index: number, t: number, to: Poin
     const through = arcThrough(step.from, to, step.segment.to);
     return through ? { ...path, segments: path.segments.map((s, k) => (k === index ? through : s)) } : path;
   }
-  if (step.segment.kind === 'ellipse') return withSegmentPulled(asCurvesAt(path, index, [])[0], index, t, to);
+  if (step.segment.kind !== 'cubic') return withSegmentPulled(asCurvesAt(path, index, [])[0], index, t, to);
   // Weights of the two handles at t; the change is shared out by them (common practice).
   const [w1, w2] = [3 * t * (1 - t) ** 2, 3 * t * t * (1 - t)];
   const sum = w1 * w1 + w2 * w2;
@@ -239,18 +238,7 @@ export function withSegmentAs(path: Path, index: number, kind: 'line' | 'arc' | 
       ? [{ kind: 'line', to }]
       : kind === 'arc'
         ? [arcThrough(from, segment.kind === 'line' ? bowed : middle, to) ?? { kind: 'line', to }]
-        : segment.kind === 'line'
-          ? [
-              handles(
-                from,
-                directionOn(from, segment, 0),
-                to,
-                directionOn(from, segment, 1),
-                distance(from, to) / 3,
-                distance(from, to) / 3,
-              ),
-            ]
-          : asCubics(from, segment as Exclude<Segment, { kind: 'line' }>, 0.002);
+        : asCubics(from, segment, 0.002);
   return { ...path, segments: [...path.segments.slice(0, index), ...made, ...path.segments.slice(index + 1)] };
 }
 
@@ -282,40 +270,4 @@ export function madeCorner(path: Path, index: number): Path {
   if (before !== undefined && a?.kind === 'cubic') segments[before] = { ...a, c2: third(pointOf(path, before)) };
   if (after !== undefined && b?.kind === 'cubic') segments[after] = { ...b, c1: third(b.to) };
   return { ...path, segments };
-}
-
-/**
- * A run of a path told with fewer points: fitted anew along its own course.
- * @param first and `last` are points of the path, `last` after `first`
- * @param toleranceMm how far it may leave the old course
- */
-export function withFewerPoints(path: Path, first: number, last: number, toleranceMm: number): Path {
-  const steps = stepsOf(path).slice(first, last);
-  if (steps.length < 2) return path;
-  const length = steps.reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
-  const pitch = Math.max(length / 4000, Math.min(toleranceMm, length / 200));
-  const points = [(steps[0] as Step).from, ...steps.flatMap(({ from, segment }) => evenly(from, segment, pitch))];
-  const ends = [points[0] as Point, points.at(-1) as Point] as const;
-  const scale = 1 / pitch;
-  const scaled = (p: Point): Point => ({ x: p.x * scale, y: p.y * scale });
-  const fitted = openPathAlong(
-    Float64Array.from(points.flatMap((p) => [p.x * scale, p.y * scale])),
-    [scaled(ends[0]), scaled(ends[1])],
-    0.1,
-    0.005,
-    toleranceMm * scale,
-  );
-  if (fitted.segments.length >= steps.length) return path;
-  const made = transformedPath(fitted, stretch(pitch)).segments;
-  const kept: Segment[] = [...made.slice(0, -1), { ...(made.at(-1) as Segment), to: ends[1] }];
-  return { ...path, segments: [...path.segments.slice(0, first), ...kept, ...path.segments.slice(last)] };
-}
-
-/** Places along a segment about so far apart, its end with them. */
-function evenly(from: Point, segment: Segment, pitch: number): Point[] {
-  const count = Math.max(1, Math.round(segmentLength(from, segment) / pitch));
-  if (segment.kind === 'line')
-    return Array.from({ length: count }, (_, k) => (k === count - 1 ? segment.to : pointOn(from, segment, (k + 1) / count)));
-  const fine = chordPoints(from, segment, pitch / 50);
-  return fine.length >= count ? fine : Array.from({ length: count }, (_, k) => pointOn(from, segment, (k + 1) / count));
 }

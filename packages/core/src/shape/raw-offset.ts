@@ -4,14 +4,14 @@
  * Every segment is set off by itself and joined to the next. A curve's offset has at its ends the derivative P'(1 - d k), which
  * makes cubics through both ends; they are divided until they keep within the tolerance (Tiller & Hanson 1984).
  */
-import { circleOf } from '../plane/arc.ts';
-import { accelerationOnCubic, velocityOnCubic } from '../plane/cubic.ts';
-import { type KnownStep, knownSteps } from '../plane/known-step.ts';
-import type { Path } from '../plane/path.ts';
-import { cross, crossing, distance, dot, norm, type Point, turnBetween } from '../plane/point.ts';
+import { type CachedSegment, cachedSegments } from '../plane/cached-segment.ts';
+import { derivativeOnCubic, secondDerivativeOnCubic } from '../plane/cubic.ts';
+import { opsOf } from '../plane/curves.ts';
+import { endOf, type Path } from '../plane/path.ts';
+import { cross, crossing, distance, dot, norm, type Point, toLeft, turnBetween } from '../plane/point.ts';
 import { asCubics, type CubicSegment, directionOn, pointOn, type Segment, splitSegment } from '../plane/segment.ts';
+import { closedExactly } from './chains.ts';
 import { samePlaceMm, segmentCrossings } from './crossings.ts';
-import { closedExactly, endOf } from './runs.ts';
 
 export const cornerKinds = ['round', 'mitre', 'square'] as const;
 export type CornerKind = (typeof cornerKinds)[number];
@@ -37,7 +37,7 @@ const moved = (p: Point, by: Point): Point => ({ x: p.x + by.x, y: p.y + by.y })
 
 /** Every segment set off to the left by `by` and joined to the next; may cross itself. */
 export function rawOffset(path: Path, by: number, settings: OffsetSettings): Path {
-  const parts = knownSteps(path)
+  const parts = cachedSegments(path)
     .filter(({ from, segment }) => segment.kind !== 'line' || distance(from, segment.to) > 0)
     .map((step) => ({ step, path: knownOffset(step, by, settings.toleranceMm) }));
   const count = parts.length;
@@ -59,16 +59,16 @@ export function rawOffset(path: Path, by: number, settings: OffsetSettings): Pat
 }
 
 interface Part {
-  readonly step: KnownStep;
+  readonly step: CachedSegment;
   readonly path: Path;
 }
 
-const offsetsKept = new WeakMap<KnownStep, { readonly by: number; readonly toleranceMm: number; readonly path: Path }[]>();
+const offsetsKept = new WeakMap<CachedSegment, { readonly by: number; readonly toleranceMm: number; readonly path: Path }[]>();
 /** Offsets of one segment that are kept: rings about an outline. */
-const mostOffsets = 12;
+const maxOffsets = 12;
 
 /** As `offsetSegment` says, kept. */
-function knownOffset(step: KnownStep, by: number, toleranceMm: number): Path {
+function knownOffset(step: CachedSegment, by: number, toleranceMm: number): Path {
   let kept = offsetsKept.get(step);
   if (!kept) {
     kept = [];
@@ -77,7 +77,7 @@ function knownOffset(step: KnownStep, by: number, toleranceMm: number): Path {
   const same = kept.find((k) => k.by === by && k.toleranceMm === toleranceMm);
   if (same) return same.path;
   const path = offsetSegment(step, by, toleranceMm);
-  if (kept.length >= mostOffsets) kept.shift();
+  if (kept.length >= maxOffsets) kept.shift();
   kept.push({ by, toleranceMm, path });
   return path;
 }
@@ -110,7 +110,7 @@ function knownTurn(a: Part, b: Part, mayCut: boolean, by: number, settings: Offs
 function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
   const [p, q] = [a.path.segments.at(-1) as Segment, b.path.segments[0] as Segment];
   if (a.path.segments.length > 1 || b.path.segments.length > 1) return null;
-  if (cross(a.step.arrives, b.step.setsOut) * by <= 0) return null;
+  if (cross(a.step.endTangent, b.step.startTangent) * by <= 0) return null;
   const [end, start] = [endOf(a.path), b.path.start];
   if (distance(end, start) < hairMm) {
     // At so flat a corner no crossing can be found surely, nor is one needed: both ends move to their middle.
@@ -137,7 +137,7 @@ function cutAtCrossing(a: Part, b: Part, by: number): [Path, Path] | null {
 function joint({ step: before, path }: Part, { step: after, path: next }: Part, by: number, settings: OffsetSettings): Segment[] {
   const [from, to] = [endOf(path), next.start];
   if (distance(from, to) <= samePlaceMm / 10) return [];
-  const [into, out] = [before.arrives, after.setsOut];
+  const [into, out] = [before.endTangent, after.startTangent];
   const turn = turnBetween(into, out);
   const isOuter = turn * by < 0;
   // Inside a corner so shallow that both end within the tolerance of each other they may not meet at all, bent as they are.
@@ -162,7 +162,8 @@ function joint({ step: before, path }: Part, { step: after, path: next }: Part, 
   return squareCorner(before.segment.to, into, out, from, to, by);
 }
 
-const doMeet = (a: Path, b: Path): boolean => knownSteps(a).some((s) => knownSteps(b).some((t) => segmentCrossings(s, t).length > 0));
+const doMeet = (a: Path, b: Path): boolean =>
+  cachedSegments(a).some((s) => cachedSegments(b).some((t) => segmentCrossings(s, t).length > 0));
 
 /** A corner cut off at the distance itself, across the middle of the turn. */
 function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: Point, by: number): Segment[] {
@@ -189,28 +190,22 @@ function squareCorner(corner: Point, into: Point, out: Point, from: Point, to: P
 }
 
 /** One segment set off to its left. */
-function offsetSegment({ from, segment, setsOut: d0, arrives: d1 }: KnownStep, by: number, toleranceMm: number): Path {
-  const [start, to] = [moved(from, left(d0, by)), moved(segment.to, left(d1, by))];
-  if (segment.kind === 'line') return { start, segments: [{ kind: 'line', to }], closed: false };
-  if (segment.kind === 'arc') {
-    const { radius } = circleOf(from, segment);
-    const grown = radius - Math.sign(segment.sweep) * by;
-    // An arc set off onto its own centre is a point; nothing of it can be kept.
-    if (Math.abs(grown) < 1e-9) return { start, segments: [{ kind: 'line', to }], closed: false };
-    return { start, segments: [{ kind: 'arc', to, sweep: segment.sweep }], closed: false };
-  }
+function offsetSegment({ from, segment, startTangent: d0 }: CachedSegment, by: number, toleranceMm: number): Path {
+  const start = toLeft(from, d0, by);
+  const exact = opsOf(segment).offset?.(from, segment, by);
+  if (exact) return { start, segments: [exact], closed: false };
   const segments: Segment[] = [];
   let at = from;
   for (const cubic of asCubics(from, segment, toleranceMm / 20)) {
-    segments.push(...offsetCubic(at, cubic, by, toleranceMm, 0));
+    for (const part of offsetCubic(at, cubic, by, toleranceMm, 0)) segments.push(part);
     at = cubic.to;
   }
   return { start, segments, closed: false };
 }
 
 /** The derivative of the offset curve at an end of a cubic: P'(1 - d k), k the curvature, left positive. */
-function offsetVelocity(from: Point, s: CubicSegment, t: 0 | 1, by: number): Point {
-  const [v, a] = [velocityOnCubic(from, s, t), accelerationOnCubic(from, s, t)];
+function offsetDerivative(from: Point, s: CubicSegment, t: 0 | 1, by: number): Point {
+  const [v, a] = [derivativeOnCubic(from, s, t), secondDerivativeOnCubic(from, s, t)];
   const size = norm(v.x, v.y);
   if (size < 1e-12) return { x: 0, y: 0 };
   const k = cross(v, a) / size ** 3;
@@ -227,7 +222,7 @@ const deepest = 20;
 function turnBack(from: Point, s: CubicSegment, by: number): number | null {
   // Of the sign of 1 - d k, and smooth where the curve stands still.
   const forth = (t: number): number => {
-    const [v, a] = [velocityOnCubic(from, s, t), accelerationOnCubic(from, s, t)];
+    const [v, a] = [derivativeOnCubic(from, s, t), secondDerivativeOnCubic(from, s, t)];
     return norm(v.x, v.y) ** 3 - by * cross(v, a);
   };
   for (let k = 0; k < turnPlaces; k++) {
@@ -249,8 +244,8 @@ const turnMargin = 1e-4;
 
 function offsetCubic(from: Point, s: CubicSegment, by: number, toleranceMm: number, depth: number): CubicSegment[] {
   const [d0, d1] = [directionOn(from, s, 0), directionOn(from, s, 1)];
-  const [start, to] = [moved(from, left(d0, by)), moved(s.to, left(d1, by))];
-  const [v, w] = [offsetVelocity(from, s, 0, by), offsetVelocity(from, s, 1, by)];
+  const [start, to] = [toLeft(from, d0, by), toLeft(s.to, d1, by)];
+  const [v, w] = [offsetDerivative(from, s, 0, by), offsetDerivative(from, s, 1, by)];
   const made: CubicSegment = {
     kind: 'cubic',
     c1: { x: start.x + v.x / 3, y: start.y + v.y / 3 },
@@ -267,7 +262,7 @@ function offsetCubic(from: Point, s: CubicSegment, by: number, toleranceMm: numb
 function follows(from: Point, s: CubicSegment, start: Point, made: CubicSegment, by: number, toleranceMm: number): boolean {
   return [0.15, 0.33, 0.5, 0.67, 0.85].every((t) => {
     const d = directionOn(from, s, t);
-    const [exact, p] = [moved(pointOn(from, s, t), left(d, by)), pointOn(start, made, t)];
+    const [exact, p] = [toLeft(pointOn(from, s, t), d, by), pointOn(start, made, t)];
     const [along, across] = [d.x * (p.x - exact.x) + d.y * (p.y - exact.y), d.x * (p.y - exact.y) - d.y * (p.x - exact.x)];
     // A slip along it counts by how much the curve could bend away meanwhile.
     return Math.abs(across) + Math.abs(along) * 0.02 <= toleranceMm / 2;

@@ -4,6 +4,7 @@
  */
 import type Flatbush from 'flatbush';
 import { circleOf } from '../plane/arc.ts';
+import { opsOf } from '../plane/curves.ts';
 import { type Path, type Step, stepsOf } from '../plane/path.ts';
 import { distance, dot, norm, type Point, subtract } from '../plane/point.ts';
 import { nearestOnSegment, pointOn, segmentBox } from '../plane/segment.ts';
@@ -32,16 +33,14 @@ function indexed(paths: readonly Path[]): Indexed {
   let kept = known.get(paths);
   if (!kept) {
     const steps = paths.flatMap(stepsOf);
-    const centres = steps.flatMap(({ from, segment }) =>
-      segment.kind === 'arc' ? [circleOf(from, segment).centre] : segment.kind === 'ellipse' ? [segment.centre] : [],
-    );
+    const centres = steps.flatMap(({ from, segment }) => opsOf(segment).centre?.(from, segment) ?? []);
     kept = { steps, index: boxIndex(steps.map(({ from, segment }) => segmentBox(from, segment))), centres };
     known.set(paths, kept);
   }
   return kept;
 }
 
-export interface SnapWishes {
+export interface SnapOptions {
   readonly reachMm: number;
   /** Where the line that is being drawn comes from: then feet of perpendiculars and touches are looked for, too. */
   readonly from?: Point | null;
@@ -50,7 +49,7 @@ export interface SnapWishes {
 }
 
 /** The best snap within reach of a place; null where there is none. */
-export function snapNear(paths: readonly Path[], p: Point, { reachMm, from = null, gridMm = null }: SnapWishes): SheetSnap | null {
+export function snapToOutlines(paths: readonly Path[], p: Point, { reachMm, from = null, gridMm = null }: SnapOptions): SheetSnap | null {
   const { steps, index, centres } = indexed(paths);
   const near = (index?.search(p.x - reachMm, p.y - reachMm, p.x + reachMm, p.y + reachMm) ?? []).map((k) => steps[k] as Step);
   const found: SheetSnap[] = [];

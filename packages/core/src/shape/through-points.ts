@@ -3,7 +3,7 @@
  * Rests on: centripetal Catmull-Rom splines (Catmull & Rom 1974; that parameters by the square root of the distance give
  * neither loops nor cusps: Yuksel, Schaefer & Keyser 2011), each span written as a Bezier curve.
  */
-import { type KnownStep, knownSteps } from '../plane/known-step.ts';
+import { type CachedSegment, cachedSegments } from '../plane/cached-segment.ts';
 import type { Path } from '../plane/path.ts';
 import { distance, type Point, turnBetween } from '../plane/point.ts';
 import type { CubicSegment, Segment } from '../plane/segment.ts';
@@ -49,7 +49,7 @@ export function pathThrough(points: readonly DrawnPoint[], closed: boolean): Pat
 /** The drawn points that a path goes through, so that it can be drawn on from either end; null where it holds an ellipse. */
 export function pointsAlong(path: Path): DrawnPoint[] | null {
   if (path.segments.some(({ kind }) => kind === 'ellipse')) return null;
-  const steps = knownSteps(path);
+  const steps = cachedSegments(path);
   const count = steps.length + (path.closed ? 0 : 1);
   return Array.from({ length: count }, (_, k): DrawnPoint => {
     const [before, after] = [steps[path.closed ? (k - 1 + count) % count : k - 1], steps[k]];
@@ -62,10 +62,10 @@ export function pointsAlong(path: Path): DrawnPoint[] | null {
 }
 
 /** The point that a segment set out from last, and the segment that led there. */
-const told = new WeakMap<KnownStep, { readonly before: KnownStep | undefined; readonly point: DrawnPoint }>();
+const told = new WeakMap<CachedSegment, { readonly before: CachedSegment | undefined; readonly point: DrawnPoint }>();
 
-const pointWhere = (before: KnownStep | undefined, after: KnownStep | undefined): DrawnPoint => ({
-  at: after?.from ?? (before as KnownStep).segment.to,
+const pointWhere = (before: CachedSegment | undefined, after: CachedSegment | undefined): DrawnPoint => ({
+  at: after?.from ?? (before as CachedSegment).segment.to,
   corner: true,
   ...(before?.segment.kind === 'arc' ? { through: before.middle } : {}),
   ...(before?.segment.kind === 'cubic' ? { before: before.segment.c2 } : {}),

@@ -5,21 +5,27 @@
 import type { Path } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
 import type { GreyPicture } from '../raster/grey.ts';
-import type { Followed } from '../raster/live-wire.ts';
-import { placedWay } from '../raster/placed-way.ts';
+import type { LiveWireTarget } from '../raster/live-wire.ts';
+import { subpixelEdge } from '../raster/subpixel-edge.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
 
 /** What a photograph's edges are taken to be softened by, px. */
 const softnessPx = 1;
-const leastRoughnessPx = 0.05;
+const minNoisePx = 0.05;
 
 /**
- * @param way from pixel to pixel, px
+ * @param path from pixel to pixel, px
  * @param closed whether it ends where it began
  */
-export function fittedWay(picture: GreyPicture, way: readonly Point[], follow: Followed, closed: boolean, tolerancePx: number): Path {
-  const placed = placedWay(picture, way, follow);
+export function pathAlongEdge(
+  picture: GreyPicture,
+  path: readonly Point[],
+  follow: LiveWireTarget,
+  closed: boolean,
+  tolerancePx: number,
+): Path {
+  const placed = subpixelEdge(picture, path, follow);
   return closed
-    ? outlineAlong(placed, softnessPx, leastRoughnessPx, tolerancePx)
-    : openPathAlong(placed, [null, null], softnessPx, leastRoughnessPx, tolerancePx);
+    ? outlineAlong(placed, softnessPx, minNoisePx, tolerancePx)
+    : openPathAlong(placed, [null, null], softnessPx, minNoisePx, tolerancePx);
 }

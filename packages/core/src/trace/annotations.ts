@@ -9,6 +9,7 @@ import {
   type Box,
   boxAroundBoxes,
   centreOf,
+  endOf,
   heightOf,
   isInside,
   nearestOnPath,
@@ -23,7 +24,6 @@ import {
   widthOf,
 } from '../plane/index.ts';
 import { boxIndex } from '../shape/box-index.ts';
-import { endOf } from '../shape/runs.ts';
 
 export interface Annotated {
   readonly id: string;
@@ -31,13 +31,13 @@ export interface Annotated {
 }
 
 /** Letters are between these high, mm: smaller ones cannot be read, larger ones are part of the work. Common practice. */
-const letterMm = { least: 0.7, most: 15 };
+const letterMm = { min: 0.7, max: 15 };
 /** And no higher than this share of all that is drawn. */
-const mostShare = 1 / 8;
+const maxShare = 1 / 8;
 /** Heights of one row differ by no more than this factor: capitals beside small letters. */
 const likeHeights = 1.8;
 /** Letters of a row lie no farther apart than this many heights. */
-const mostGap = 0.8;
+const maxGap = 0.8;
 /** What differs by less in width, height and area is one shape again and again: holes in a row, beads. */
 const sameShare = 0.04;
 /** Drawn lines are no thicker than this, mm, and at least so many times as long. */
@@ -67,14 +67,14 @@ export function annotationsOf(pieces: readonly Annotated[]): string[] {
   });
   const all = boxAroundBoxes(parts.map(({ box }) => box));
   if (!all || parts.length < 3) return [];
-  const most = Math.min(letterMm.most, mostShare * Math.hypot(widthOf(all), heightOf(all)));
-  const letters = parts.filter((part) => part.size >= letterMm.least && part.size <= most && !isLine(part));
+  const max = Math.min(letterMm.max, maxShare * Math.hypot(widthOf(all), heightOf(all)));
+  const letters = parts.filter((part) => part.size >= letterMm.min && part.size <= max && !isLine(part));
   const rows = rowsOf(letters).filter((row) => row.length > 1 && !areAllAlike(row));
   const found = new Set(rows.flat());
   const lines = parts.filter(isLine);
   const figures = nearby(rows.flat());
   const carrying = lines.filter(({ box }) =>
-    figures(box, besideHeights * most).some((letter) => gap(letter.box, box) <= besideHeights * letter.size),
+    figures(box, besideHeights * max).some((letter) => gap(letter.box, box) <= besideHeights * letter.size),
   );
   for (const line of carrying) found.add(line);
   // Lines that end on a dimension line belong to it.
@@ -119,7 +119,7 @@ function isLine({ path, box, area }: Part): boolean {
   const reach = Math.hypot(widthOf(box), heightOf(box));
   const length = path.closed ? pathLength(path) / 2 : pathLength(path);
   const thickness = path.closed ? area / length : 0;
-  return thickness <= lineMm && length >= slenderness * Math.max(thickness, letterMm.least / 2) && reach >= straightShare * length;
+  return thickness <= lineMm && length >= slenderness * Math.max(thickness, letterMm.min / 2) && reach >= straightShare * length;
 }
 
 /** How far boxes lie apart; 0 where they overlap. */
@@ -145,7 +145,7 @@ function rowsOf(letters: readonly Part[]): Part[][] {
     if (!left.delete(first)) continue;
     const row = [first];
     for (const one of row) {
-      for (const other of about(one.box, mostGap * likeHeights * one.size)) {
+      for (const other of about(one.box, maxGap * likeHeights * one.size)) {
         if (!left.has(other) || !areNeighbours(one, other)) continue;
         left.delete(other);
         row.push(other);
@@ -158,7 +158,7 @@ function rowsOf(letters: readonly Part[]): Part[][] {
 
 function areNeighbours(a: Part, b: Part): boolean {
   const [large, small] = [Math.max(a.size, b.size), Math.min(a.size, b.size)];
-  if (large > likeHeights * small || gap(a.box, b.box) > mostGap * large) return false;
+  if (large > likeHeights * small || gap(a.box, b.box) > maxGap * large) return false;
   const [p, q] = [centreOf(a.box), centreOf(b.box)];
   return Math.min(Math.abs(p.x - q.x), Math.abs(p.y - q.y)) <= large / 2;
 }

@@ -1,14 +1,16 @@
 /**
- * In: a stretch of a course that follows arcs and lines one after another, and what it joins at its ends. Out: those, each
- * tangent to the next, nearest to the course as a whole.
- * Rests on: Levenberg 1944, Marquardt 1963, over the first place and direction and every arc's bend and length, so that
+ * In: a stretch of a contour that follows arcs and lines one after another, and what it joins at its ends. Out: those, each
+ * tangent to the next, nearest to the contour as a whole.
+ * Rests on: Levenberg-Marquardt over the first place and direction and every arc's bend and length, so that
  * tangency holds by construction; what the far end must meet is weighted until it is met.
  */
+
+import { type Limits, levenbergMarquardt } from '../numeric/levenberg-marquardt.ts';
 import { norm, type Point, subtract } from '../plane/point.ts';
 import type { ArcSegment, LineSegment } from '../plane/segment.ts';
-import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
-import { solveSymmetric } from './linear.ts';
+import { parameters } from './parameters.ts';
+import type { SampledContour } from './sampled-contour.ts';
 
 /** `along`: may move along its direction; `across`: may move across it and turn; `none`: a corner, or held. */
 export interface ChainEnd extends CurveEnd {
@@ -18,7 +20,7 @@ export interface ChainEnd extends CurveEnd {
 export interface ArcChain {
   readonly start: Point;
   readonly segments: (ArcSegment | LineSegment)[];
-  /** Of the course's distances from it, px. */
+  /** Of the contour's distances from it, px. */
   readonly rms: number;
 }
 
@@ -28,34 +30,29 @@ interface ArcShape {
   readonly length: number;
 }
 
-const mostPoints = 160;
-/** What a pixel off the end's place weighs against one off the course. */
-const endWeight = 300;
-/** And a radian off its direction. */
-const turnWeight = 3000;
-/** By so much both weigh less while the chain is first settled. */
-const looseness = 0.01;
+const maxPoints = parameters.chainPoints;
+const endWeight = parameters.chainEndWeight;
+const turnWeight = parameters.chainTurnWeight;
+const looseness = parameters.chainLooseness;
 
-/** A chain that leaves so many times what it may, settled loosely, is given up. */
-const hopeless = 2;
+const hopeless = parameters.chainHopeless;
 
-/** Only points so near to the straight edge beside a chain lie on it, px: of a hairpin both ends point the same way. */
-const besideEdge = 4;
+const besideEdge = parameters.chainBesideEdge;
 
 /**
- * @param mostRms what a chain may leave at most, px, to be of use
+ * @param maxRms what a chain may leave at most, px, to be of use
  * @returns null where it leaves much more
  */
 export function settleChain(
-  course: Course,
+  sampled: SampledContour,
   start: ChainEnd,
   end: ChainEnd,
   inner: readonly CurveEnd[],
   isStraight: readonly boolean[],
-  mostRms: number,
+  maxRms: number,
 ): ArcChain | null {
   const stops = [start, ...inner, end];
-  const shapes = stops.slice(1).map((next, k) => shapeBetween(course, stops[k] as CurveEnd, next, isStraight[k] === true));
+  const shapes = stops.slice(1).map((next, k) => shapeBetween(sampled, stops[k] as CurveEnd, next, isStraight[k] === true));
   const chord = subtract((stops[1] as CurveEnd).at, start.at);
   const [first] = shapes as [ArcShape];
   const heading = Math.atan2(chord.y, chord.x) - (first.bend * first.length) / 2;
@@ -64,48 +61,48 @@ export function settleChain(
   const angle = isKept && start.direction ? Math.atan2(start.direction.y, start.direction.x) : heading;
   const values = [0, angle, ...shapes.flatMap(({ bend, length }) => [100 * bend, length])];
   const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : k % 2 === 1 || !isStraight[(k - 2) / 2]));
-  const points = pointsOf(course, stops);
+  const points = pointsOf(sampled, stops);
   const settled = (tightness: number): number => {
     const squares = settle(values, free, points.xs.length + 3, (v, into) => residualsOf(v, start, end, points, tightness, into));
     return Math.sqrt(squares / Math.max(1, points.xs.length));
   };
   // What the end must meet is loose at first: a stiff end leaves only a narrow, bent valley to the best chain. What is far
   // off even so is farther off once the end is met.
-  if (settled(looseness) > hopeless * mostRms) return null;
+  if (settled(looseness) > hopeless * maxRms) return null;
   const rms = settled(1);
   return { ...read(values, start, end), rms };
 }
 
-/** A first guess of the arc between two places, from how far the course bows in the middle. */
-function shapeBetween(course: Course, a: CurveEnd, b: CurveEnd, isStraight: boolean): ArcShape {
+/** A first guess of the arc between two places, from how far the contour bows in the middle. */
+function shapeBetween(sampled: SampledContour, a: CurveEnd, b: CurveEnd, isStraight: boolean): ArcShape {
   const chord = subtract(b.at, a.at);
   const size = norm(chord.x, chord.y);
   const middle = (a.index + b.index) >> 1;
-  const bow = (chord.x * (course.y(middle) - a.at.y) - chord.y * (course.x(middle) - a.at.x)) / size;
+  const bow = (chord.x * (sampled.y(middle) - a.at.y) - chord.y * (sampled.x(middle) - a.at.x)) / size;
   const sweep = isStraight ? 0 : -4 * Math.atan2(2 * bow, size);
   const length = Math.abs(sweep) < 1e-6 ? size : (size * (sweep / 2)) / Math.sin(sweep / 2);
   return { bend: sweep / length, length };
 }
 
-/** Points of the course, each with the arc that it belongs to. */
+/** Points of the contour, each with the arc that it belongs to. */
 interface ChainPoints {
   readonly xs: Float64Array;
   readonly ys: Float64Array;
   readonly arcs: Int32Array;
 }
 
-function pointsOf(course: Course, stops: readonly CurveEnd[]): ChainPoints {
+function pointsOf(sampled: SampledContour, stops: readonly CurveEnd[]): ChainPoints {
   const total = (stops.at(-1) as CurveEnd).index - (stops[0] as CurveEnd).index;
-  const stride = Math.max(1, Math.ceil(total / mostPoints));
+  const stride = Math.max(1, Math.ceil(total / maxPoints));
   const [xs, ys, arcs]: [number[], number[], number[]] = [[], [], []];
   for (const [arc, stop] of stops.slice(1).entries()) {
     const before = stops[arc] as CurveEnd;
     // Next to a joint a point may belong to either side.
     const margin = Math.min(3, Math.floor((stop.index - before.index) / 6));
-    const [from, to] = [before.index + Math.max(margin, before.spoilt), stop.index - Math.max(margin, stop.spoilt)];
+    const [from, to] = [before.index + Math.max(margin, before.blurMargin), stop.index - Math.max(margin, stop.blurMargin)];
     for (let k = from; k <= to; k += stride) {
-      xs.push(course.x(k));
-      ys.push(course.y(k));
+      xs.push(sampled.x(k));
+      ys.push(sampled.y(k));
       arcs.push(arc);
     }
   }
@@ -122,8 +119,8 @@ function startOf(values: readonly number[], start: ChainEnd): Pose {
   const [moved, angle] = values as [number, number];
   const d = start.direction;
   if (!d || start.freedom === 'none') return { ...start.at, angle };
-  const way = start.freedom === 'along' ? d : { x: -d.y, y: d.x };
-  return { x: start.at.x + moved * way.x, y: start.at.y + moved * way.y, angle };
+  const direction = start.freedom === 'along' ? d : { x: -d.y, y: d.x };
+  return { x: start.at.x + moved * direction.x, y: start.at.y + moved * direction.y, angle };
 }
 
 /** Where an arc that starts at a pose ends. */
@@ -188,6 +185,10 @@ function offEnd({ angle }: Pose, freedom: ChainEnd['freedom'], d: Point, dx: num
   return [dx, dy, turned()];
 }
 
+const limits: Limits = { maxSteps: 14, maxAttempts: 6, settledShare: 1e-7, settled: 1e-12, nearlyShare: 0, minDamping: 1e-9 };
+/** Derivatives are taken over this change of a value. */
+const difference = 1e-5;
+
 /** Moves the free values to where the squares of the residuals are least, and gives their sum. */
 function settle(
   values: number[],
@@ -196,44 +197,44 @@ function settle(
   residuals: (values: readonly number[], into: Float64Array) => void,
 ): number {
   const indices = values.map((_, k) => k).filter((k) => free[k]);
-  let [now, tried] = [new Float64Array(count), new Float64Array(count)];
   const slopes = indices.map(() => new Float64Array(count));
-  residuals(values, now);
-  let squares = dotted(now, now);
-  let damping = 1e-4;
-  for (let round = 0; round < 14; round++) {
-    for (const [i, k] of indices.entries()) {
-      const step = 1e-5;
-      const [held, slope] = [values[k] as number, slopes[i] as Float64Array];
-      values[k] = held + step;
-      residuals(values, slope);
-      values[k] = held;
-      for (let j = 0; j < count; j++) slope[j] = ((slope[j] as number) - (now[j] as number)) / step;
-    }
-    const products = slopes.map((a) => slopes.map((b) => dotted(a, b)));
-    const downhill = slopes.map((a) => -dotted(a, now));
-    let won = 0;
-    for (let attempt = 0; attempt < 6; attempt++) {
-      const damped = products.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) : v)));
-      const move = solveSymmetric(damped, [...downhill]);
-      damping *= 10;
-      if (!move) continue;
-      const next = [...values];
-      indices.forEach((k, i) => {
-        next[k] = (next[k] as number) + (move[i] as number);
-      });
-      residuals(next, tried);
-      const nextSquares = dotted(tried, tried);
-      if (!(nextSquares < squares)) continue;
-      won = squares - nextSquares;
-      [now, tried, squares] = [tried, now, nextSquares];
-      values.splice(0, values.length, ...next);
-      damping = Math.max(1e-9, damping / 100);
-      break;
-    }
-    if (won <= 1e-7 * squares + 1e-12) break;
-  }
-  return squares;
+  const at = (place: number[]): { values: number[]; off: Float64Array; squares: number } => {
+    const off = new Float64Array(count);
+    residuals(place, off);
+    return { values: place, off, squares: dotted(off, off) };
+  };
+  const found = levenbergMarquardt(
+    at(values),
+    {
+      normalEquations: ({ values: place, off }) => {
+        const n = indices.length;
+        for (const [i, k] of indices.entries()) {
+          const slope = slopes[i] as Float64Array;
+          const held = place[k] as number;
+          place[k] = held + difference;
+          residuals(place, slope);
+          place[k] = held;
+          for (let j = 0; j < count; j++) slope[j] = ((slope[j] as number) - (off[j] as number)) / difference;
+        }
+        const information = new Float64Array(n * n);
+        const gradient = new Float64Array(n);
+        for (let i = 0; i < n; i++) {
+          gradient[i] = -dotted(slopes[i] as Float64Array, off);
+          for (let j = 0; j <= i; j++)
+            information[i * n + j] = information[j * n + i] = dotted(slopes[i] as Float64Array, slopes[j] as Float64Array);
+        }
+        return { information, gradient };
+      },
+      moved: ({ values: place }, step) => {
+        const next = [...place];
+        for (const [i, k] of indices.entries()) next[k] = (next[k] as number) + (step[i] as number);
+        return at(next);
+      },
+    },
+    limits,
+  );
+  values.splice(0, values.length, ...found.values);
+  return found.squares;
 }
 
 function dotted(a: Float64Array, b: Float64Array): number {

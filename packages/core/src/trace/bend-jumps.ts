@@ -1,29 +1,28 @@
 /**
- * In: a stretch of a course. Out: where along it the bend changes at once, as where an arc joins a line or another arc.
+ * In: a stretch of a contour. Out: where along it the bend changes at once, as where an arc joins a line or another arc.
  * Rests on: directions of short lines before and after every place: on either side two of them tell how much it turns.
  */
-import type { Course, StretchLine } from './course.ts';
-import type { Grain } from './grain.ts';
+
+import type { EdgeModel } from './edge-model.ts';
+import { parameters } from './parameters.ts';
+import type { SampledContour, StretchLine } from './sampled-contour.ts';
 
 /** How many points a line is read from; roughness wants longer ones. */
-export const jumpArm = ({ roughness }: Grain): number => Math.round(10 + 40 * Math.max(0, roughness - 0.05));
-/** A change this small, radians over the length of an arm, may as well come from the curves beside it. */
-const smallest = 0.03;
-/** And one so many deviations above what roughness makes is no accident. */
-const sure = 6;
-/** Every so many points are looked at. */
-const stride = 2;
+export const jumpArm = ({ noise }: EdgeModel): number => Math.round(10 + 40 * Math.max(0, noise - 0.05));
+const smallest = parameters.smallestBendJump;
+const sure = parameters.sureBendJump;
+const stride = parameters.bendJumpStride;
 
-/** Indices of the course between `first` and `last`, in order. */
-export function bendJumps(course: Course, grain: Grain, first: number, last: number): number[] {
-  const arm = jumpArm(grain);
+/** Indices of the contour between `first` and `last`, in order. */
+export function bendJumps(sampled: SampledContour, edgeModel: EdgeModel, first: number, last: number): number[] {
+  const arm = jumpArm(edgeModel);
   const count = Math.floor((last - first - arm) / stride) + 1;
   const reach = Math.ceil(arm / stride);
   if (count < 4 * reach + 1) return [];
   const line: StretchLine = { x: 0, y: 0, dx: 1, dy: 0, rms: 0 };
   const angles = new Float64Array(count);
   for (let k = 0; k < count; k++) {
-    course.line(first + k * stride, first + k * stride + arm, line);
+    sampled.line(first + k * stride, first + k * stride + arm, line);
     angles[k] = Math.atan2(line.dy, line.dx);
   }
   const turn = (from: number, to: number): number => {
@@ -33,7 +32,7 @@ export function bendJumps(course: Course, grain: Grain, first: number, last: num
   // Place k is where the line that begins at k begins, and the one that begins an arm earlier ends.
   const jumps = new Float64Array(count);
   for (let k = 2 * reach; k + reach < count; k++) jumps[k] = Math.abs(turn(k, k + reach) - turn(k - 2 * reach, k - reach));
-  const limit = Math.max(smallest, (sure * Math.sqrt(4 * 12) * grain.roughness) / arm ** 1.5);
+  const limit = Math.max(smallest, (sure * Math.sqrt(4 * 12) * edgeModel.noise) / arm ** 1.5);
   const found: number[] = [];
   for (let k = 2 * reach; k + reach < count; k++) {
     const here = jumps[k] as number;

@@ -1,4 +1,4 @@
-/** One curvature where curves join, against bezier-js, with tangents kept and the course hardly left. */
+/** One curvature where curves join, against bezier-js, with tangents kept and the contour hardly left. */
 import { deviationOf, scanScene, smoothScene } from '@nuvet/truth';
 import { Bezier } from 'bezier-js';
 import { describe, expect, it } from 'vitest';

@@ -15,7 +15,7 @@ import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 const tangentTurn = 0.01;
 const rounds = 400;
 /** Handles may grow or shrink by so much. */
-const mostGrowth = 2.5;
+const maxGrowth = 2.5;
 /** A changed segment is compared with the path as it was at this many places. */
 const checks = 12;
 
@@ -36,8 +36,8 @@ interface Handles {
   b: number;
 }
 
-/** @param mostMoved how far a segment may leave its former course, in the path's unit */
-export function smoothedForBlade(path: Path, mostMoved: number): Path {
+/** @param maxMoved how far a segment may leave its former contour, in the path's unit */
+export function smoothedForBlade(path: Path, maxMoved: number): Path {
   const steps = stepsOf(path);
   let joints = tangentJoints(steps, path.closed);
   for (;;) {
@@ -46,7 +46,7 @@ export function smoothedForBlade(path: Path, mostMoved: number): Path {
     const strayed = new Set(made.strayed);
     stepsOf(made.path).forEach(({ from, segment }, k) => {
       if (segment.kind !== 'cubic' || segment === path.segments[k]) return;
-      for (let n = 1; n < checks; n++) if (nearestOnPath(path, pointOn(from, segment, n / checks)).distance > mostMoved) strayed.add(k);
+      for (let n = 1; n < checks; n++) if (nearestOnPath(path, pointOn(from, segment, n / checks)).distance > maxMoved) strayed.add(k);
     });
     if (strayed.size === 0) return made.path;
     joints = joints.filter(({ before, after }) => !strayed.has(before) && !strayed.has(after));
@@ -82,7 +82,7 @@ function withOneCurvature(path: Path, steps: readonly Step[], joints: readonly J
   }
   handles.forEach((h, k) => {
     const was = first[k];
-    if (h && was && [h.a / was.a, h.b / was.b].some((grown) => grown > mostGrowth || grown < 1 / mostGrowth)) strayed.add(k);
+    if (h && was && [h.a / was.a, h.b / was.b].some((grown) => grown > maxGrowth || grown < 1 / maxGrowth)) strayed.add(k);
   });
   const segments = path.segments.map((segment, k): Segment => {
     const h = handles[k];

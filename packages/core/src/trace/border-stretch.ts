@@ -31,11 +31,11 @@ export function stretchBetween(contour: Float64Array, a: Point, b: Point, throug
   const n = contour.length / 2;
   const [i, j] = [nearestIndex(contour, a).index, nearestIndex(contour, b).index];
   if (i === j) return null;
-  const walk = (way: 1 | -1): Float64Array => {
-    const count = (way > 0 ? (j - i + n) % n : (i - j + n) % n) + 1;
+  const walk = (sign: 1 | -1): Float64Array => {
+    const count = (sign > 0 ? (j - i + n) % n : (i - j + n) % n) + 1;
     const points = new Float64Array(2 * count);
     for (let k = 0; k < count; k++) {
-      const m = (((i + way * k) % n) + n) % n;
+      const m = (((i + sign * k) % n) + n) % n;
       points[2 * k] = contour[2 * m] as number;
       points[2 * k + 1] = contour[2 * m + 1] as number;
     }

@@ -12,7 +12,7 @@ import { type BorderChain, borderChains, withoutSpecks } from '../raster/label-b
 import { type ColourPicture, coloursIn } from '../raster/palette.ts';
 import { smoothedForBlade } from './blade-smoothing.ts';
 import { touchesEdge } from './picture-edge.ts';
-import { type Border, cutAtJunctions, fittedCourse, type HalfBorder, junctionsOf, throughCourses } from './through-borders.ts';
+import { cutAtJunctions, fittedPath, type HalfBorder, junctionsOf, type ThroughBorder, throughPaths } from './through-borders.ts';
 
 /** The colours of a picture: which pixel has which, and which of them are traced. */
 export interface ColourInk {
@@ -26,10 +26,10 @@ export interface ColourInk {
 }
 
 export interface ColourMap {
-  readonly borders: readonly Border[];
+  readonly borders: readonly ThroughBorder[];
   readonly width: number;
   readonly height: number;
-  readonly softness: number;
+  readonly blur: number;
 }
 
 export interface ColourPiece {
@@ -108,18 +108,18 @@ export function colourMap(ink: ColourInk): ColourMap {
   const placed = chains.map((chain) => placedPoints(ink, chain, steps));
   steps.sort((a, b) => a - b);
   // A Gaussian edge of deviation s rises by 1 / (s sqrt(2 pi)) a pixel at its middle.
-  const softness = Math.min(4, Math.max(0.3, 0.4 / Math.max(0.05, steps[steps.length >> 1] ?? 1)));
-  const spoilt = Math.ceil(2.5 * softness) + 1;
-  const borders = chains.map((chain, k): Border => {
+  const blur = Math.min(4, Math.max(0.3, 0.4 / Math.max(0.05, steps[steps.length >> 1] ?? 1)));
+  const blurMargin = Math.ceil(2.5 * blur) + 1;
+  const borders = chains.map((chain, k): ThroughBorder => {
     const points = placed[k] as Float64Array;
     const [l, r] = [chain.sides[0] as number, chain.sides[1] as number];
     const labels = [l < 0 ? 0 : (ink.labels[l] as number), r < 0 ? 0 : (ink.labels[r] as number)] as const;
     if (chain.start < 0) return { chain, points, labels };
     const count = points.length / 2;
-    const cut = Math.min(spoilt, Math.floor((count - 1) / 2));
+    const cut = Math.min(blurMargin, Math.floor((count - 1) / 2));
     return { chain, points: points.slice(2 * cut, 2 * (count - cut)), labels };
   });
-  return { borders, width, height, softness };
+  return { borders, width, height, blur };
 }
 
 /** For every crack the place between its two pixels where their colours are mixed evenly; how steep that is goes to `steps`. */
@@ -152,20 +152,20 @@ function placedPoints({ picture, palette, shades }: ColourInk, { sides, middles 
  * @param tolerancePx largest distance of an outline from the border seen
  */
 export function* colourPieces(
-  { borders, width, height, softness }: ColourMap,
+  { borders, width, height, blur }: ColourMap,
   tolerancePx: number,
   forBlade: boolean,
 ): Generator<number, ColourPiece[]> {
   const meetings = junctionsOf(borders, width);
-  const courses = throughCourses(borders, meetings);
+  const sampledContours = throughPaths(borders, meetings);
   const fits: Path[] = [];
-  for (const course of courses) {
-    const fit = fittedCourse(course, borders, meetings, softness, tolerancePx);
+  for (const sampled of sampledContours) {
+    const fit = fittedPath(sampled, borders, meetings, blur, tolerancePx);
     // Half the tolerance is left for it.
     fits.push(forBlade ? smoothedForBlade(fit, tolerancePx / 2) : fit);
-    if (fits.length % 40 === 0) yield fits.length / courses.length;
+    if (fits.length % 40 === 0) yield fits.length / sampledContours.length;
   }
-  const fitted = cutAtJunctions(courses, fits, borders, meetings);
+  const fitted = cutAtJunctions(sampledContours, fits, borders, meetings);
   const walked = loopsOf(borders);
   const loops = walked.map(({ label, list }) => {
     const path = joinedPath(list, fitted);
@@ -173,7 +173,7 @@ export function* colourPieces(
       label,
       path,
       area: pathArea(path),
-      runsOff: list.some(({ border }) => touchesEdge((borders[border] as Border).points, { width, height })),
+      runsOff: list.some(({ border }) => touchesEdge((borders[border] as ThroughBorder).points, { width, height })),
     };
   });
   // Seen with y down an outer outline, the piece to its left, runs the negative way.
@@ -196,19 +196,19 @@ function middleOf({ start, segments }: Path): Point {
 const isWithin = (path: Path, p: Point): boolean => isInBox(pathBox(path), p) && isInside(path, p, 0.1);
 
 /** The faces' outlines: half borders in turn, each face to the left. */
-function loopsOf(borders: readonly Border[]): { readonly label: number; readonly list: readonly HalfBorder[] }[] {
+function loopsOf(borders: readonly ThroughBorder[]): { readonly label: number; readonly list: readonly HalfBorder[] }[] {
   const halves: HalfBorder[] = borders.flatMap((_, border) => [
     { border, isBack: false },
     { border, isBack: true },
   ]);
-  const labelOf = ({ border, isBack }: HalfBorder): number => (borders[border] as Border).labels[isBack ? 1 : 0];
+  const labelOf = ({ border, isBack }: HalfBorder): number => (borders[border] as ThroughBorder).labels[isBack ? 1 : 0];
   /** The pixel to the left of a half border at its start or at its end. */
   const pixelAtEnd = ({ border, isBack }: HalfBorder, atStart: boolean): number => {
-    const { sides } = (borders[border] as Border).chain;
+    const { sides } = (borders[border] as ThroughBorder).chain;
     return sides[(atStart === isBack ? sides.length - 2 : 0) + (isBack ? 1 : 0)] as number;
   };
   const nodeOf = ({ border, isBack }: HalfBorder, atStart: boolean): number => {
-    const { chain } = borders[border] as Border;
+    const { chain } = borders[border] as ThroughBorder;
     return atStart === isBack ? chain.end : chain.start;
   };
   const leaving = new Map<number, HalfBorder[]>();

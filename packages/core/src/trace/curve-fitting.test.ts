@@ -1,4 +1,4 @@
-/** Curves and joints found again on courses that were made from them: closed forms, nothing of a picture. */
+/** Curves and joints found again on contours that were made from them: closed forms, nothing of a picture. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
@@ -6,29 +6,29 @@ import { directionOn, type Path, type Point, pointOn, polygonOf } from '../plane
 import type { CubicSegment } from '../plane/segment.ts';
 import { settleChain } from './arc-chain.ts';
 import { bendJumps } from './bend-jumps.ts';
-import { Course } from './course.ts';
 import { fitCubic } from './curves.ts';
-import { grainOf } from './grain.ts';
+import { edgeModelOf } from './edge-model.ts';
 import { openPathAlong } from './outline.ts';
+import { SampledContour } from './sampled-contour.ts';
 
-const grain = grainOf(0.6, 0.03, 2);
+const edgeModel = edgeModelOf(0.6, 0.03, 2);
 const flat = (points: readonly Point[]): Float64Array => Float64Array.from(points.flatMap(({ x, y }) => [x, y]));
-const courseOf = (path: Path): Course => new Course(flat(polygonOf(path, 0.001)), path.closed);
+const sampledContourOf = (path: Path): SampledContour => new SampledContour(flat(polygonOf(path, 0.001)), path.closed);
 const open = (start: Point, ...segments: Path['segments'][number][]): Path => ({ start, segments, closed: false });
 const turnedBy = (angle: number) => ({ x: Math.cos(angle), y: Math.sin(angle) });
 
 describe('a cubic is found again', () => {
   const start = { x: 100, y: 200 };
   const found = (cubic: CubicSegment, hasDirections: boolean) => {
-    const course = courseOf(open(start, cubic));
-    const last = course.count - 1;
+    const sampled = sampledContourOf(open(start, cubic));
+    const last = sampled.count - 1;
     const end = (at: Point, index: number, t: number) => ({
       at,
       index,
-      spoilt: 0,
+      blurMargin: 0,
       direction: hasDirections ? directionOn(start, cubic, t) : null,
     });
-    return fitCubic(course, grain, end(start, 0, 0), end(cubic.to, last, 1));
+    return fitCubic(sampled, edgeModel, end(start, 0, 0), end(cubic.to, last, 1));
   };
   // Handles of a third of the chord or so, as curves that are drawn have them.
   const handle = fc.record({
@@ -52,7 +52,7 @@ describe('a cubic is found again', () => {
         fc.pre(places.every((p, k) => places.every((q, n) => Math.abs(n - k) < 20 || Math.hypot(p.x - q.x, p.y - q.y) > 6)));
         const { fits, rms } = found(cubic, hasDirections);
         expect(fits).toBe(true);
-        expect(rms).toBeLessThan(grain.rms);
+        expect(rms).toBeLessThan(edgeModel.rms);
       }),
       { numRuns: lawRuns(150), seed: 11 },
     );
@@ -74,17 +74,19 @@ describe('where the bend changes at once', () => {
     return open(from, { kind: 'line', to: corner }, { kind: 'arc', to, sweep: turn }, { kind: 'line', to: end });
   };
   it.each([[40, 1.5], [90, 2], [180, 1]] as const)('is told to within 3 px on both sides of an arc of %i px', (radius, turn) => {
-    const course = courseOf(round(radius, turn));
-    const found = bendJumps(course, grain, 0, course.count - 1);
+    const sampled = sampledContourOf(round(radius, turn));
+    const found = bendJumps(sampled, edgeModel, 0, sampled.count - 1);
     const [into, out] = [300, 300 + radius * turn];
     expect(found).toHaveLength(2);
     expect(Math.abs((found[0] as number) - into)).toBeLessThanOrEqual(3);
     expect(Math.abs((found[1] as number) - out)).toBeLessThanOrEqual(3);
   }); // biome-ignore format: a table
   it('is nowhere on a circle, nor on a curve that bends little by little', () => {
-    const circle = courseOf(open({ x: 200, y: 0 }, { kind: 'arc', to: { x: -200, y: 0 }, sweep: Math.PI }));
-    const wave = courseOf(open({ x: 0, y: 0 }, { kind: 'cubic', c1: { x: 300, y: 200 }, c2: { x: 500, y: -200 }, to: { x: 800, y: 0 } }));
-    for (const course of [circle, wave]) expect(bendJumps(course, grain, 0, course.count - 1)).toEqual([]);
+    const circle = sampledContourOf(open({ x: 200, y: 0 }, { kind: 'arc', to: { x: -200, y: 0 }, sweep: Math.PI }));
+    const wave = sampledContourOf(
+      open({ x: 0, y: 0 }, { kind: 'cubic', c1: { x: 300, y: 200 }, c2: { x: 500, y: -200 }, to: { x: 800, y: 0 } }),
+    );
+    for (const sampled of [circle, wave]) expect(bendJumps(sampled, edgeModel, 0, sampled.count - 1)).toEqual([]);
   });
 });
 
@@ -95,17 +97,17 @@ it('a long handle, line, half a circle and line, settles to within a hundredth o
     { kind: 'arc', to: { x: -874, y: 62 }, sweep: Math.PI },
     { kind: 'line', to: { x: -874, y: 0 } },
   );
-  const course = courseOf(path);
+  const sampled = sampledContourOf(path);
   const stop = (index: number, freedom: 'none' | 'across') => ({
-    at: { x: course.x(index), y: course.y(index) },
+    at: { x: sampled.x(index), y: sampled.y(index) },
     direction: null,
     index,
-    spoilt: 3,
+    blurMargin: 3,
     freedom,
   });
-  const last = course.count - 1;
+  const last = sampled.count - 1;
   const chain = settleChain(
-    course,
+    sampled,
     stop(0, 'none'),
     stop(last, 'none'),
     [stop(53, 'across'), stop(last - 53, 'across')],
@@ -116,8 +118,8 @@ it('a long handle, line, half a circle and line, settles to within a hundredth o
   expect(chain.rms).toBeLessThan(0.01);
   expect(chain.segments[1]).toMatchObject({ kind: 'arc' });
   expect(Math.abs((chain.segments[1] as { sweep: number }).sweep - Math.PI)).toBeLessThan(1e-3);
-  // One arc all along leaves the course by far.
-  expect(settleChain(course, stop(0, 'none'), stop(last, 'none'), [], [false], 0.1)).toBeNull();
+  // One arc all along leaves the contour by far.
+  expect(settleChain(sampled, stop(0, 'none'), stop(last, 'none'), [], [false], 0.1)).toBeNull();
 });
 
 it('two fillets about a half circle are told as three arcs, with no segment between', () => {

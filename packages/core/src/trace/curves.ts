@@ -1,24 +1,26 @@
 /**
- * In: a stretch of a course with fixed ends and, where it goes on smoothly, fixed directions there.
+ * In: a stretch of a contour with fixed ends and, where it goes on smoothly, fixed directions there.
  * Out: the cubic curve nearest to it.
  * Rests on: Schneider 1990, "An algorithm for automatically fitting digitized curves" (least squares for the handles,
  * Newton steps for the places of the points) for a first curve, with handles left free at corners; then Wang, Pottmann &
  * Liu 2006, "Fitting B-spline curves to point clouds by curvature-based squared distance minimization": the distances
  * across the curve alone are brought down, as Gauss-Newton steps are, so that few rounds are enough.
  */
+
+import { solveSymmetric } from '../numeric/linear-solve.ts';
 import { norm, type Point } from '../plane/point.ts';
 import type { CubicSegment } from '../plane/segment.ts';
-import type { Course } from './course.ts';
-import type { Grain } from './grain.ts';
-import { solveSymmetric } from './linear.ts';
+import type { EdgeModel } from './edge-model.ts';
+import { parameters } from './parameters.ts';
+import type { SampledContour } from './sampled-contour.ts';
 
-/** An end of a curve: where it lies, which way the course runs there (null at a corner), and its course index. */
+/** An end of a curve: where it lies, which way the contour runs there (null at a corner), and its contour index. */
 export interface CurveEnd {
   readonly at: Point;
   readonly direction: Point | null;
   readonly index: number;
-  /** Points this near to the end, in steps, are spoilt by a corner and not counted. */
-  readonly spoilt: number;
+  /** Points this near to the end, in steps, are blurred by a corner and not counted. */
+  readonly blurMargin: number;
 }
 
 /** How carefully a curve is fitted: more points than so many tell a single cubic nothing new. */
@@ -40,16 +42,16 @@ export interface Attempt {
 const [xs, ys, ts] = [new Float64Array(careful.points), new Float64Array(careful.points), new Float64Array(careful.points)];
 
 /** One cubic from `start` to `end`, whose index is larger. */
-export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: CurveEnd, care = careful): Attempt {
-  const first = start.index + Math.max(1, start.spoilt);
-  const last = end.index - Math.max(1, end.spoilt);
+export function fitCubic(sampled: SampledContour, edgeModel: EdgeModel, start: CurveEnd, end: CurveEnd, care = careful): Attempt {
+  const first = start.index + Math.max(1, start.blurMargin);
+  const last = end.index - Math.max(1, end.blurMargin);
   const stride = Math.max(1, Math.ceil((last - first + 1) / care.points));
   const count = Math.max(0, Math.floor((last - first) / stride) + 1);
   if (count < 3) return { cubic: bridge(start, end), fits: true, rms: 0 };
   for (let k = 0; k < count; k++) {
-    const index = course.wrap(first + k * stride);
-    xs[k] = course.xs[index] as number;
-    ys[k] = course.ys[index] as number;
+    const index = sampled.wrap(first + k * stride);
+    xs[k] = sampled.xs[index] as number;
+    ys[k] = sampled.ys[index] as number;
   }
   const reach = longestOfRun * placeByChord(start.at, end.at, count);
   let best: Attempt | null = null;
@@ -59,19 +61,19 @@ export function fitCubic(course: Course, grain: Grain, start: CurveEnd, end: Cur
       best && count >= enoughAcross ? acrossSquares(start, end, best.cubic, count) : leastSquares(start, end, count);
     const cubic = withinReach(nearest, start.at, reach);
     // Far from the curve one step does not bring a point to its place.
-    if (bestRms > 3 * grain.rms) placeByNewton(start.at, cubic, count);
+    if (bestRms > 3 * edgeModel.rms) placeByNewton(start.at, cubic, count);
     const { rms, worst } = placeByNewton(start.at, cubic, count);
-    const fits = worst <= grain.worst && rms <= grain.rms;
+    const fits = worst <= edgeModel.worst && rms <= edgeModel.rms;
     if (rms < bestRms) {
       const gained = bestRms - rms;
       bestRms = rms;
       best = { cubic, fits, rms };
       // Once it fits, further rounds only polish.
       if (fits && gained < 0.1 * rms) break;
-    } else if (round > mostWorse) break;
+    } else if (round > maxWorse) break;
     // Once the points have found their places what is many limits off comes to nothing.
     const { limits, share } = hopeless[round] ?? lastHope;
-    if (bestRms > Math.max(limits * grain.rms, share * (last - first))) break;
+    if (bestRms > Math.max(limits * edgeModel.rms, share * (last - first))) break;
   }
   return best as Attempt;
 }
@@ -84,8 +86,7 @@ const hopeless = [
   { limits: 10, share: 0.004 },
 ];
 const lastHope = { limits: 3, share: 0 };
-/** Rounds may make a curve worse at first. */
-const mostWorse = 3;
+const maxWorse = parameters.maxCurveWorse;
 
 const toward = (from: Point, to: Point): Point => ({ x: from.x + (to.x - from.x) / 3, y: from.y + (to.y - from.y) / 3 });
 
@@ -101,11 +102,7 @@ function bridge(start: CurveEnd, end: CurveEnd): CubicSegment {
   };
 }
 
-/**
- * Handles longer than this share of the course between the ends lead the curve away from it where no points hold it: beside corners,
- * and between few points.
- */
-const longestOfRun = 1.2;
+const longestOfRun = parameters.longestHandleOfRun;
 
 function withinReach(cubic: CubicSegment, from: Point, reach: number): CubicSegment {
   const shortened = (handle: Point, at: Point): Point => {
@@ -184,8 +181,8 @@ function betweenDirections(start: CurveEnd, end: CurveEnd, d1: Point, d2: Point,
   const second = -(d2.x * sums.r2x + d2.y * sums.r2y);
   const m = (first * sums.s22 - second * mixed) / det;
   const n = (second * sums.s11 - first * mixed) / det;
-  const least = shortestHandle * norm(end.at.x - start.at.x, end.at.y - start.at.y);
-  if (m < least || n < least) return bridge(start, end);
+  const min = shortestHandle * norm(end.at.x - start.at.x, end.at.y - start.at.y);
+  if (m < min || n < min) return bridge(start, end);
   return {
     kind: 'cubic',
     c1: { x: start.at.x + m * d1.x, y: start.at.y + m * d1.y },
@@ -205,8 +202,8 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
     columns.map((p) => (p.handle === 0 ? p.x * r1x + p.y * r1y : p.x * r2x + p.y * r2y)),
   );
   if (!solved) return bridge(start, end);
-  const least = shortestHandle * norm(end.at.x - start.at.x, end.at.y - start.at.y);
-  if ((d1 && (solved[0] as number) < least) || (d2 && (solved[d1 ? 1 : 2] as number) < least)) return bridge(start, end);
+  const min = shortestHandle * norm(end.at.x - start.at.x, end.at.y - start.at.y);
+  if ((d1 && (solved[0] as number) < min) || (d2 && (solved[d1 ? 1 : 2] as number) < min)) return bridge(start, end);
   const handle = (which: number, origin: Point): Point =>
     columns.reduce(
       (p, c, k) => (c.handle === which ? { x: p.x + c.x * (solved[k] as number), y: p.y + c.y * (solved[k] as number) } : p),
@@ -221,13 +218,10 @@ function withFreeHandles(start: CurveEnd, end: CurveEnd, { s11, s12, s22, r1x, r
   };
 }
 
-/** Fewer points leave the handles free to run off where only their distances across are brought down. */
-const enoughAcross = 12;
-/** Handles longer than so many chords turn back on themselves. */
-const longestHandle = 3;
+const enoughAcross = parameters.enoughAcross;
+const longestHandle = parameters.longestHandle;
 
-/** What a distance along the curve weighs against one across it: enough to hold handles that move nothing across. */
-const alongWeight = 0.001;
+const alongWeight = parameters.alongWeight;
 
 /** The cubic's handles moved so that, to first order, the points lie nearest across it. */
 function acrossSquares(start: CurveEnd, end: CurveEnd, cubic: CubicSegment, count: number): CubicSegment {
@@ -237,12 +231,12 @@ function acrossSquares(start: CurveEnd, end: CurveEnd, cubic: CubicSegment, coun
   const move = d1 && d2 ? moveAlong(p0, cubic, d1, d2, count) : moveFreely(p0, cubic, handleColumns(d1, d2), count);
   if (!move) return cubic;
   const chord = norm(p3.x - p0.x, p3.y - p0.y);
-  const moved = (from: Point, by: Point, at: Point, way: Point | null): Point => {
+  const moved = (from: Point, by: Point, at: Point, direction: Point | null): Point => {
     const to = { x: from.x + by.x, y: from.y + by.y };
-    if (!way) return forward(to, at, at === p0 ? p3 : p0);
-    const length = (to.x - at.x) * way.x + (to.y - at.y) * way.y;
+    if (!direction) return forward(to, at, at === p0 ? p3 : p0);
+    const length = (to.x - at.x) * direction.x + (to.y - at.y) * direction.y;
     const kept = Math.max(shortestHandle * chord, Math.min(longestHandle * chord, length));
-    return kept === length ? to : { x: at.x + kept * way.x, y: at.y + kept * way.y };
+    return kept === length ? to : { x: at.x + kept * direction.x, y: at.y + kept * direction.y };
   };
   return { kind: 'cubic', c1: moved(c1, move[0], p0, d1), c2: moved(c2, move[1], p3, d2 && { x: -d2.x, y: -d2.y }), to: p3 };
 }
@@ -320,8 +314,7 @@ function moveFreely(p0: Point, { c1, c2, to: p3 }: CubicSegment, columns: readon
   return [by(0), by(1)];
 }
 
-/** Curves whose chord is shorter, px, do not set out backwards: only their end lies beside the course. */
-const shortChord = 40;
+const shortChord = parameters.shortChord;
 
 /** A free handle as it is, or a third of the way where it would lead a short curve backwards. */
 function forward(handle: Point, at: Point, other: Point): Point {
@@ -343,8 +336,7 @@ function handleColumns(d1: Point | null, d2: Point | null): Column[] {
   return [...(d1 ? [{ handle: 0, ...d1 } as const] : free(0)), ...(d2 ? [{ handle: 1, x: -d2.x, y: -d2.y } as const] : free(1))];
 }
 
-/** A point's place moves by no more in a step: where the curve hardly moves on, Newton's step would go far beyond. */
-const longestStep = 0.04;
+const longestStep = parameters.longestCurveStep;
 
 /** One Newton step for every point's place, and how far the points then lie from the curve. */
 function placeByNewton(p0: Point, s: CubicSegment, count: number): { rms: number; worst: number } {

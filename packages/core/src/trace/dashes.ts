@@ -6,11 +6,11 @@ import { distance, norm, type Point } from '../plane/point.ts';
 import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
 /** So many dashes in a row make a dashed line. */
-const leastDashes = 3;
+const minDashes = 3;
 /** A gap is no longer than so many dashes. */
 const longestGap = 2.5;
 /** And turns no more, radians. */
-const mostTurn = 0.35;
+const maxTurn = 0.35;
 
 interface Tip {
   readonly stroke: number;
@@ -39,7 +39,7 @@ export function dashedRuns(strokes: readonly Stroke[], smallestPx: number): Stro
     if (used.has(k)) continue;
     const row = rowThrough(k, links, keyOf);
     for (const { stroke } of row) used.add(stroke);
-    if (row.length >= leastDashes) dashed.push(joinedDashes(strokes, row));
+    if (row.length >= minDashes) dashed.push(joinedDashes(strokes, row));
     else for (const { stroke } of row) if ((lengths[stroke] as number) >= smallestPx) dashed.push(strokes[stroke] as Stroke);
   }
   return [...strokes.filter((_, k) => !isLoose(k)), ...dashed];
@@ -84,8 +84,8 @@ function gapBetween(a: StrokeEnd, b: StrokeEnd, lengthA: number, lengthB: number
   const gap = distance(a.at, b.at);
   if (gap > longestGap * Math.max(lengthA, lengthB) || Math.max(lengthA, lengthB) > 6 * Math.min(lengthA, lengthB) || gap < 1) return null;
   const along = { x: (b.at.x - a.at.x) / gap, y: (b.at.y - a.at.y) / gap };
-  const least = Math.cos(mostTurn);
-  const isAhead = a.out.x * along.x + a.out.y * along.y > least && -(b.out.x * along.x + b.out.y * along.y) > least;
+  const min = Math.cos(maxTurn);
+  const isAhead = a.out.x * along.x + a.out.y * along.y > min && -(b.out.x * along.x + b.out.y * along.y) > min;
   return isAhead ? gap : null;
 }
 

@@ -9,7 +9,7 @@ import { distance, dot, norm, type Point } from '../plane/point.ts';
 import { directionOn } from '../plane/segment.ts';
 
 /** Points along an outline, each with its distance from the ink's border, px. */
-export interface Strayed {
+export interface ContourDeviation {
   readonly points: readonly Point[];
   readonly off: readonly number[];
 }
@@ -20,15 +20,15 @@ const cellPx = 8;
 
 /**
  * @param contours x and y in turn, closed
- * @param cornerReach beside a sharp corner an outline goes out to where softness has rounded the ink's: so near to one, px,
+ * @param cornerRadius beside a sharp corner an outline goes out to where softness has rounded the ink's: so near to one, px,
  * nothing is counted
  */
-export function strayOf(paths: readonly Path[], contours: readonly Float64Array[], cornerReach = 0): Strayed[] {
+export function contourDeviation(paths: readonly Path[], contours: readonly Float64Array[], cornerRadius = 0): ContourDeviation[] {
   const chords = chordGrid(contours);
   return paths.map((path) => {
     const points = evenly(path);
-    const corners = cornerReach > 0 ? sharpJoints(path) : [];
-    return { points, off: points.map((p) => (corners.some(({ at, width }) => distance(at, p) < width * cornerReach) ? 0 : chords(p))) };
+    const corners = cornerRadius > 0 ? sharpJoints(path) : [];
+    return { points, off: points.map((p) => (corners.some(({ at, width }) => distance(at, p) < width * cornerRadius) ? 0 : chords(p))) };
   });
 }
 

@@ -2,13 +2,13 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
-import { type Measure, offCircle, offOval, type Values } from './whole-figures.ts';
+import { type DistanceFrom, offCircle, offOval, type Values } from './circle-and-ellipse-fit.ts';
 
 const within = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const figure = fc.tuple(within(-20, 20), within(-20, 20), within(4, 30), within(4, 30), within(-1.5, 1.5)) as fc.Arbitrary<Values>;
 const step = 1e-6;
 
-function compared(measure: Measure, values: Values, count: number, x: number, y: number): void {
+function compared(measure: DistanceFrom, values: Values, count: number, x: number, y: number): void {
   const slopes = new Float64Array(5);
   expect(Math.abs(measure(values, x, y, slopes))).toBeLessThan(1e-9);
   const spare = new Float64Array(5);

@@ -1,4 +1,4 @@
-/** The fit itself, on courses whose truth is a formula: figures, chains of arcs, open paths. */
+/** The fit itself, on contours whose truth is a formula: figures, chains of arcs, open paths. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
@@ -16,10 +16,10 @@ import {
 } from '../plane/index.ts';
 import type { ArcSegment, EllipseSegment, Segment } from '../plane/segment.ts';
 import { settleChain } from './arc-chain.ts';
-import { Course } from './course.ts';
-import { grainOf } from './grain.ts';
+import { wholeFigure } from './circle-and-ellipse-fit.ts';
+import { edgeModelOf } from './edge-model.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
-import { wholeFigure } from './whole-figures.ts';
+import { SampledContour } from './sampled-contour.ts';
 
 const flat = (points: readonly Point[]): Float64Array => Float64Array.from(points.flatMap(({ x, y }) => [x, y]));
 /** A jitter that is the same every time, a deviation of about `size`. */
@@ -61,8 +61,8 @@ describe('whole figures', () => {
       const r = 80 + Math.cos(3 * t);
       return { x: 200 + r * Math.cos(t), y: 200 + r * Math.sin(t) };
     });
-    const course = new Course(flat(points));
-    expect(wholeFigure(course, grainOf(0.6, 0.03, 1))).toBeNull();
+    const sampled = new SampledContour(flat(points));
+    expect(wholeFigure(sampled, edgeModelOf(0.6, 0.03, 1))).toBeNull();
   });
 });
 
@@ -122,14 +122,14 @@ describe('chains of arcs', () => {
             }
             stops.push({ at: points.at(-1) as Point, angle: heading + way * sweep, index: points.length - 1 });
           });
-          const course = new Course(flat(points), false);
-          const grow = (course.count - 1) / (points.length - 1);
+          const sampled = new SampledContour(flat(points), false);
+          const grow = (sampled.count - 1) / (points.length - 1);
           const ends = stops.map(({ at, angle: heading, index }) => ({
-            at, direction: { x: Math.cos(heading), y: Math.sin(heading) }, index: Math.round(index * grow), spoilt: 0,
+            at, direction: { x: Math.cos(heading), y: Math.sin(heading) }, index: Math.round(index * grow), blurMargin: 0,
           })); // biome-ignore format: an end
           const end = (k: number) => ({ ...(ends[k] as (typeof ends)[0]), freedom: 'none' as const });
           const chain = settleChain(
-            course,
+            sampled,
             end(0),
             end(ends.length - 1),
             ends.slice(1, -1),

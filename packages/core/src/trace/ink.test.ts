@@ -21,10 +21,10 @@ function barsUnderLight(fall: number) {
 }
 
 /** Both edges together, px; with one level for the whole picture it is 2 at the strongest fall. */
-const mostOffPx = 0.4;
+const maxOffPx = 0.4;
 
 it.each([0, 0.15, 0.3])('is half way between ink and paper near by, where the light falls off by %s', (fall) => {
   const { pieces } = tracePicture(barsUnderLight(fall), 0.1, plainTraceSettings);
   expect(pieces).toHaveLength(2);
-  for (const { outer } of pieces) expect(Math.abs(widthOf(pathBox(outer)) - 40)).toBeLessThan(mostOffPx);
+  for (const { outer } of pieces) expect(Math.abs(widthOf(pathBox(outer)) - 40)).toBeLessThan(maxOffPx);
 });

@@ -4,8 +4,8 @@
  */
 import { type Contour, contoursAt } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
-import { evenlyLit, isUnevenlyLit } from '../raster/lighting.ts';
-import { evenedOut } from '../raster/local-threshold.ts';
+import { isUnevenlyIlluminated, normalizeIllumination } from '../raster/illumination.ts';
+import { normalizedIllumination } from '../raster/local-threshold.ts';
 import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
 
 export interface InkSettings {
@@ -28,15 +28,15 @@ export interface Ink {
   readonly contours: readonly Contour[];
   readonly dropped: number;
   /** Deviation of the Gaussian that softens the picture's edges, px. */
-  readonly softness: number;
+  readonly blur: number;
   /** What the kind of picture alone brings, px. */
-  readonly leastRoughness: number;
+  readonly minNoise: number;
 }
 
-/** A one-bit scan's stairs leave the true course by up to half a pixel. */
+/** A one-bit scan's stairs leave the true contour by up to half a pixel. */
 const stairsPx = 0.3;
 /** Classes nearer than this may be noise, grey levels. */
-const leastContrast = 24;
+const minContrast = 24;
 /** The local threshold looks about itself over this much, mm. */
 const windowMm = 6;
 
@@ -44,14 +44,14 @@ const windowMm = 6;
 export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
   const dark = settings.inverted ? negativeOf(picture) : picture;
   const { grey, counts, found, told } = parted(dark, windowMm / mmPerPx, settings);
-  if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, softness: 1, leastRoughness: 0 };
+  if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, blur: 1, minNoise: 0 };
   const level = Math.min(254, found.value) + 0.5;
   const { contours, meanStep, dropped } = contoursAt(grey, level, (settings.smallestMm / mmPerPx) ** 2);
   // A Gaussian edge of deviation s rises by contrast / (s sqrt(2 pi)) a pixel at its middle.
   const contrast = Math.max(1, found.paper - found.ink);
-  const softness = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
+  const blur = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
   const threshold = settings.inverted ? 255 - told : told;
-  return { grey, level, contours, threshold, dropped, softness, leastRoughness: isBilevel(counts) ? stairsPx : 0.03 };
+  return { grey, level, contours, threshold, dropped, blur, minNoise: isBilevel(counts) ? stairsPx : 0.03 };
 }
 
 interface Parted {
@@ -68,14 +68,14 @@ function parted(dark: GreyPicture, windowPx: number, settings: InkSettings): Par
     const counts = histogram(grey);
     return { grey, counts, found: classMeans(counts, 127), told };
   };
-  if (settings.threshold === 'local') return levelled(evenedOut(dark, windowPx), 127);
+  if (settings.threshold === 'local') return levelled(normalizedIllumination(dark, windowPx), 127);
   const counts = histogram(dark);
   if (typeof settings.threshold === 'number') {
     const found = handSet(counts, settings);
     return { grey: dark, counts, found, told: found.value };
   }
   const found = inkThreshold(counts);
-  if (found && isUnevenlyLit(dark, found)) return levelled(evenlyLit(dark, windowPx, found), found.value);
+  if (found && isUnevenlyIlluminated(dark, found)) return levelled(normalizeIllumination(dark, windowPx, found), found.value);
   return { grey: dark, counts, found, told: found?.value ?? 127 };
 }
 
@@ -90,5 +90,5 @@ const negativeOf = ({ width, height, data }: GreyPicture): GreyPicture => ({ wid
  */
 function inkThreshold(counts: Uint32Array): Threshold | null {
   const found = otsuThreshold(counts);
-  return found && (found.paper - found.ink >= leastContrast || found.parted > 0.75) ? found : null;
+  return found && (found.paper - found.ink >= minContrast || found.parted > 0.75) ? found : null;
 }

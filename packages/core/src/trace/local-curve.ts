@@ -1,10 +1,11 @@
 /**
- * In: a stretch of a course. Out: the parabola that it follows, to read a place, a direction or a crossing from.
+ * In: a stretch of a contour. Out: the parabola that it follows, to read a place, a direction or a crossing from.
  * Rests on: least squares for v = c0 + c1 u + c2 u^2 in the frame of the stretch's own line.
  */
+
+import { solveSymmetric } from '../numeric/linear-solve.ts';
 import { crossing, norm, type Point } from '../plane/point.ts';
-import type { Course } from './course.ts';
-import { solveSymmetric } from './linear.ts';
+import type { SampledContour } from './sampled-contour.ts';
 
 export interface LocalCurve {
   /** The place on the parabola beside the asked-for index, and the direction of travel there. */
@@ -16,17 +17,17 @@ export interface LocalCurve {
 }
 
 /** The parabola through points `first` to `last`, read at `index`; with `straight` its bend is held at zero. */
-export function localCurve(course: Course, index: number, first: number, last: number, straight = false): LocalCurve {
-  const line = course.line(first, last);
+export function localCurve(sampled: SampledContour, index: number, first: number, last: number, straight = false): LocalCurve {
+  const line = sampled.line(first, last);
   const [dx, dy] = [line.dx, line.dy];
-  const along = (k: number) => dx * (course.x(k) - line.x) + dy * (course.y(k) - line.y);
+  const along = (k: number) => dx * (sampled.x(k) - line.x) + dy * (sampled.y(k) - line.y);
   let coefficients = [0, 0, 0];
   if (!straight && last - first >= 4) {
     const sums = new Float64Array(5);
     const right = [0, 0, 0];
     for (let k = first; k <= last; k++) {
       const u = along(k);
-      const v = course.offset(k, line);
+      const v = sampled.offset(k, line);
       let power = 1;
       for (let p = 0; p < 5; p++) {
         sums[p] = (sums[p] as number) + power;

@@ -6,13 +6,13 @@
 import type { Box } from '../plane/box.ts';
 import { nearestOnPath, type Path, pathBox } from '../plane/path.ts';
 import type { Point } from '../plane/point.ts';
+import { centreline, edgeAlong } from '../raster/centreline.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import { inkCount, inkMask } from '../raster/ink-mask.ts';
 import { type Chain, mergedJunctions, pruned, type Skeleton, skeletonOf } from '../raster/skeleton.ts';
-import { edgeAlong, strokeMiddle } from '../raster/stroke-middle.ts';
 import { thinned } from '../raster/thinning.ts';
 import { dashedRuns } from './dashes.ts';
-import { endOf, meetingPlace, type RunEnd, withEnds } from './junction-place.ts';
+import { meetingPlace, type RunEnd, runEndOf, withEnds } from './junction-point.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
 import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
@@ -27,8 +27,8 @@ export interface NetworkSettings {
   /** Between two greys; what is darker is ink. */
   readonly level: number;
   /** Deviation of the Gaussian that softens the picture's edges, px. */
-  readonly softness: number;
-  readonly leastRoughness: number;
+  readonly blur: number;
+  readonly minNoise: number;
   readonly tolerancePx: number;
   /** Shorter lines that hang on nothing are specks, px. */
   readonly smallestPx: number;
@@ -86,10 +86,10 @@ function runOf(picture: GreyPicture, { level }: NetworkSettings, stride: number,
     rough[2 * k + 1] = Math.floor(p / stride) - 0.5;
   });
   const closed = nodes[0] < 0;
-  const { points, width } = strokeMiddle(picture, level, rough, closed, roughWidth);
+  const { points, width } = centreline(picture, level, rough, closed, roughWidth);
   if (points.length < 4) return null;
   const reach = Math.max(8, Math.round(2 * width));
-  return { points, width, closed, ends: [endOf(points, 0, nodes[0], reach), endOf(points, 1, nodes[1], reach)] };
+  return { points, width, closed, ends: [runEndOf(points, 0, nodes[0], reach), runEndOf(points, 1, nodes[1], reach)] };
 }
 
 /** Lines that turn less than this at a junction may run on, radians. */
@@ -195,10 +195,10 @@ function strokeOf(
 }
 
 /** The tips of a junction that run on into each other, straightest first. */
-function pairedTips(tips: readonly Tip[], endOf: (tip: Tip) => RunEnd, widthOf: (tip: Tip) => number): [Tip, Tip][] {
+function pairedTips(tips: readonly Tip[], runEndOf: (tip: Tip) => RunEnd, widthOf: (tip: Tip) => number): [Tip, Tip][] {
   const offers = tips.flatMap((a, k) =>
     tips.slice(k + 1).map((b) => {
-      const [p, q] = [endOf(a), endOf(b)];
+      const [p, q] = [runEndOf(a), runEndOf(b)];
       const turn = Math.acos(Math.max(-1, Math.min(1, -(p.out.x * q.out.x + p.out.y * q.out.y))));
       const aside = Math.abs(p.out.x * (q.at.y - p.at.y) - p.out.y * (q.at.x - p.at.x));
       return { a, b, turn, aside: aside / Math.max(widthOf(a), widthOf(b)) };
@@ -216,13 +216,13 @@ function pairedTips(tips: readonly Tip[], endOf: (tip: Tip) => RunEnd, widthOf: 
 }
 
 function fittedStroke(settings: NetworkSettings, { points, width, closed, ends, isDashed }: Stroke): MiddleLine {
-  const { softness, leastRoughness, tolerancePx } = settings;
+  const { blur, minNoise, tolerancePx } = settings;
   // Beside a corner of a wide line its middle cannot be read: as if it were that much softer.
-  const bluntness = Math.max(softness, 0.45 * width);
-  if (closed) return { path: outlineAlong(points, bluntness, leastRoughness, tolerancePx), widthPx: width, isDashed };
+  const bluntness = Math.max(blur, 0.45 * width);
+  if (closed) return { path: outlineAlong(points, bluntness, minNoise, tolerancePx), widthPx: width, isDashed };
   const [start, end] = ends.map(({ target, at }) => target ?? at) as [Point, Point];
   const whole = Float64Array.of(start.x, start.y, ...points, end.x, end.y);
-  return { path: openPathAlong(whole, [start, end], bluntness, leastRoughness, tolerancePx), widthPx: width, isDashed };
+  return { path: openPathAlong(whole, [start, end], bluntness, minNoise, tolerancePx), widthPx: width, isDashed };
 }
 
 /** A stroke with its free ends where the drawn line ends: a pen's round end half its width before the ink, a square one with it. */

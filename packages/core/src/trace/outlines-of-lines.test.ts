@@ -21,6 +21,11 @@ describe('outlines of lines', () => {
     const pieces = [...outlines, ...rest].map((outer, k) => ({ id: `${k}`, outer }));
     expect(annotationsOf(pieces)).toEqual(['1', '2']);
   });
+  it('a straight that was cut goes on as before: no point is left on it', () => {
+    const axis = line(p(40, 20), p(40.01, 100), p(40, 182));
+    const { outlines } = outlinesOfLines([axis, line(p(40, 40), p(190, 70), p(190, 110), p(40, 160))]);
+    expect(outlines[0]?.segments).toHaveLength(4);
+  });
   it('lines that cross are cut where they cross: a square of four long lines', () => {
     const grid = [line(p(0, 10), p(100, 10)), line(p(0, 60), p(100, 60)), line(p(20, 0), p(20, 100)), line(p(70, 0), p(70, 100))];
     const { outlines, rest } = outlinesOfLines(grid);

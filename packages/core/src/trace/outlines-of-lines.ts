@@ -4,12 +4,14 @@
  * Rests on: the planar map of the lines; tips and stems that bound no face are taken off, and what remains is walked about with the
  * outside always on the same hand (face traversal of a planar subdivision, de Berg et al. 2008, 2.2).
  */
-import { nearestOnPath, type Path, pathArea, pathBox, pathLength, polygonOf, reversedPath } from '../plane/path.ts';
+import { endOf, nearestOnPath, type Path, pathArea, pathBox, pathLength, polygonOf, reversedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { boxIndex } from '../shape/box-index.ts';
+import { closedExactly, concatenated, splitAtPlaces } from '../shape/chains.ts';
 import { merged } from '../shape/merging.ts';
+import { withoutNeedless } from '../shape/needless.ts';
 import { type CutPlace, selfCrossings } from '../shape/path-crossings.ts';
-import { chained, closedExactly, endOf, runsOf } from '../shape/runs.ts';
+import { parameters } from './parameters.ts';
 
 /** An end this near to another line ends on it, px. */
 const touchPx = 0.6;
@@ -40,16 +42,11 @@ export function outlinesOfLines(lines: readonly Path[]): OutlinesOfLines {
   takeOffTips(edges, isLeft);
   const loops = outerLoops(edges, isLeft);
   const used = new Set(loops.flat().map(({ edge }) => edge));
-  const outlines = loops.map((loop) =>
-    merged(
-      closedExactly(
-        chained(
-          loop.map((half) => walked(edges, half)),
-          true,
-        ),
-      ),
-    ),
-  );
+  const outlines = loops.map((loop) => {
+    const runs = loop.map((half) => walked(edges, half));
+    // Where lines were cut at one another a straight goes on as before.
+    return withoutNeedless(merged(closedExactly(concatenated(runs, true))), parameters.needlessPx).path;
+  });
   return { outlines, rest: restOf(lines, edges, used) };
 }
 
@@ -64,7 +61,7 @@ function edgesOf(lines: readonly Path[]): Edge[] {
   for (const place of [...selfCrossings(lines), ...touches(lines)]) cuts[place.path]?.push(place);
   const nodes = nodeFinder();
   return lines.flatMap((path, line) =>
-    runsOf(path, cuts[line] ?? []).map((run): Edge => ({ line, run, from: nodes(run.start), to: nodes(endOf(run)) })),
+    splitAtPlaces(path, cuts[line] ?? []).map((run): Edge => ({ line, run, from: nodes(run.start), to: nodes(endOf(run)) })),
   );
 }
 
@@ -176,7 +173,7 @@ function outermost(edges: readonly Edge[], isLeft: ReadonlySet<number>, cycles: 
   const part = partsOf(edges, isLeft);
   const best = new Map<number, { cycle: Half[]; area: number }>();
   for (const cycle of cycles) {
-    const area = Math.abs(pathArea(closedExactly(chained(cycle.map((half) => walked(edges, half)), true)))); // biome-ignore format: one line
+    const area = Math.abs(pathArea(closedExactly(concatenated(cycle.map((half) => walked(edges, half)), true)))); // biome-ignore format: one line
     const [first] = cycle;
     if (!first) continue;
     const of = part((edges[first.edge] as Edge).from);
@@ -219,6 +216,6 @@ function restOf(lines: readonly Path[], edges: readonly Edge[], used: ReadonlySe
       if (isUsed) groups.push([]);
       else groups.at(-1)?.push(run);
     }
-    return groups.filter((group) => group.length > 0).map((group) => merged(chained(group, false)));
+    return groups.filter((group) => group.length > 0).map((group) => merged(concatenated(group, false)));
   });
 }

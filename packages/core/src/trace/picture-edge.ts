@@ -1,5 +1,5 @@
 /**
- * In: a course in pixels. Out: whether it runs along the picture's own edge, so that what it bounds is cut off there.
+ * In: a contour in pixels. Out: whether it runs along the picture's own edge, so that what it bounds is cut off there.
  */
 
 /** @param points x and y in turn */

@@ -12,8 +12,8 @@ const scan = scanScene(smoothScene, { dpi: 300, noise: 4, seed: 8 });
 const ink = findInk(scan.picture, scan.mmPerPx, plainTraceSettings);
 const [contour] = ink.contours.map(({ points }) => points).sort((a, b) => b.length - a.length) as [Float64Array];
 const contours = ink.contours.map(({ points }) => points);
-const at = (tolerancePx: number) => ({ softness: ink.softness, tolerancePx, reachPx: 12 });
-const traced = (tolerancePx: number): Path => outlineAlong(contour, ink.softness, ink.leastRoughness, tolerancePx);
+const at = (tolerancePx: number) => ({ blur: ink.blur, tolerancePx, searchRadiusPx: 12 });
+const traced = (tolerancePx: number): Path => outlineAlong(contour, ink.blur, ink.minNoise, tolerancePx);
 const pieceOf = (outer: Path): Piece => ({ id: 'a', name: 'A', purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] });
 
 /** The outline with one of its points pulled aside, and what of it is then the hand's. */

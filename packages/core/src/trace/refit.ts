@@ -7,8 +7,8 @@ import { polygonOf, stepsOf } from '../plane/path.ts';
 import { dot, type Point } from '../plane/point.ts';
 import { directionOn, type Segment } from '../plane/segment.ts';
 import { nearestContour, stretchBetween } from './border-stretch.ts';
-import { type BorderSettings, leastRoughnessPx } from './closer.ts';
 import { openPathAlong } from './outline.ts';
+import { type BorderSettings, minNoisePx } from './snap-to-edge.ts';
 
 export interface Refitted {
   readonly path: Path;
@@ -74,9 +74,9 @@ function refittedRun(
   const [begin, end] = [run[0] as (typeof steps)[0], run.at(-1) as (typeof steps)[0]];
   const along: Path = { start: begin.from, segments: was, closed: false };
   const looked = polygonOf(along, Math.max(0.5, settings.tolerancePx));
-  const border = nearestContour(looked, contours, settings.reachPx);
-  const course = border && stretchBetween(border, begin.from, end.segment.to, looked[looked.length >> 1] as Point);
-  if (!course || course.length < 16) return was;
+  const border = nearestContour(looked, contours, settings.searchRadiusPx);
+  const sampled = border && stretchBetween(border, begin.from, end.segment.to, looked[looked.length >> 1] as Point);
+  if (!sampled || sampled.length < 16) return was;
   const isEnd = (k: number) => !path.closed && (k < 0 || k >= order.length);
   const joint = (before: number, at: Point, inward: Point) => {
     const other = isEnd(before) ? null : stepAt(before);
@@ -85,5 +85,5 @@ function refittedRun(
   };
   const from = joint(first - 1, begin.from, directionOn(begin.from, begin.segment, 0));
   const to = joint(first + count, end.segment.to, directionOn(end.from, end.segment, 1));
-  return openPathAlong(course, [from, to], settings.softness, leastRoughnessPx, settings.tolerancePx).segments;
+  return openPathAlong(sampled, [from, to], settings.blur, minNoisePx, settings.tolerancePx).segments;
 }

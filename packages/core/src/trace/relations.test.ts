@@ -6,7 +6,7 @@ import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circleOf } from '../plane/arc.ts';
 import { circlePath, inverse, type Path, type Point, polygonPath, stepsOf, transformedPath } from '../plane/index.ts';
 import type { ArcSegment } from '../plane/segment.ts';
-import { madeRelated, plainTraceSettings, type Relation, relationsIn, tracePicture } from './index.ts';
+import { plainTraceSettings, type Relation, regularize, relationsIn, tracePicture } from './index.ts';
 
 const kinds = (list: readonly Relation[]) => list.map(({ kind }) => kind).sort();
 const corners = (path: Path): Point[] => stepsOf(path).map(({ from }) => from);
@@ -19,7 +19,7 @@ describe('a rectangle drawn a little askew', () => {
     expect(kinds(found)).toEqual(['equal-length', 'level', 'level', 'plumb', 'plumb']);
   });
   it('becomes one exactly, and no corner goes farther than it must', () => {
-    const { paths, held, moved } = madeRelated([askew], found, 0.1);
+    const { paths, held, moved } = regularize([askew], found, 0.1);
     expect(held).toHaveLength(5);
     const [a, b, c, d] = corners(paths[0] as Path) as [Point, Point, Point, Point];
     expect(a.y).toBeCloseTo(b.y, 9);
@@ -32,10 +32,10 @@ describe('a rectangle drawn a little askew', () => {
     expect(moved).toBeLessThan(0.03);
   });
   it('stays as it is where all are refused', () => {
-    expect(madeRelated([askew], [], 0.1).paths).toEqual([askew]);
+    expect(regularize([askew], [], 0.1).paths).toEqual([askew]);
   });
   it('gives up what would move a corner too far', () => {
-    const { held, moved } = madeRelated([askew], found, 0.006);
+    const { held, moved } = regularize([askew], found, 0.006);
     expect(held.length).toBeLessThan(5);
     expect(moved).toBeLessThanOrEqual(0.006);
   });
@@ -47,7 +47,7 @@ it('what contradicts the rest is left out', () => {
   const sides = [0, 1, 2].map((segment) => ({ path: 0, segment }));
   // Two sides of a triangle cannot be parallel.
   const wrong: Relation = { kind: 'parallel', of: [sides[1], sides[2]] as Relation['of'], at: { x: 0, y: 0 }, off: 30 };
-  const { held } = madeRelated([triangle], [first as Relation, wrong], 1);
+  const { held } = regularize([triangle], [first as Relation, wrong], 1);
   expect(kinds(held)).toEqual(['level']);
 });
 
@@ -55,7 +55,7 @@ it('circles nearly alike and nearly about one centre become so', () => {
   const rings = [circlePath({ x: 10, y: 10 }, 8), circlePath({ x: 10.01, y: 9.99 }, 5), circlePath({ x: 40, y: 10 }, 5.012)];
   const found = relationsIn(rings, 0.1);
   expect(kinds(found)).toEqual(['concentric', 'equal-radius']);
-  const { paths, held } = madeRelated(rings, found, 0.1);
+  const { paths, held } = regularize(rings, found, 0.1);
   expect(held).toHaveLength(2);
   const circle = (path: Path) => {
     const arcs = path.segments as ArcSegment[];
@@ -74,7 +74,7 @@ it.each([plateScene, straightScene])('scans of $name come no farther from the tr
   const truth = scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
   for (const { outer, holes } of tracePicture(scan.picture, scan.mmPerPx, plainTraceSettings).pieces) {
     const paths = [outer, ...holes].map((path) => transformedPath(path, inverse(scan.toPixels)));
-    const { paths: made, held } = madeRelated(paths, relationsIn(paths, 0.1), 0.1);
+    const { paths: made, held } = regularize(paths, relationsIn(paths, 0.1), 0.1);
     expect(held.length).toBeGreaterThan(1);
     expect(deviationOf(made, truth).rmsMm).toBeLessThan(deviationOf(paths, truth).rmsMm + 0.001);
     expect(made.map(({ segments }) => segments.length)).toEqual(paths.map(({ segments }) => segments.length));
@@ -86,7 +86,7 @@ it.each([21, 22, 23, 24])('all that a scanned plate nearly is holds together, th
   const [plate] = tracePicture(scan.picture, scan.mmPerPx, plainTraceSettings).pieces;
   const paths = [plate?.outer as Path, ...(plate?.holes ?? [])].map((path) => transformedPath(path, inverse(scan.toPixels)));
   const wanted = relationsIn(paths, 0.1);
-  const { held, moved } = madeRelated(paths, wanted, 0.1);
+  const { held, moved } = regularize(paths, wanted, 0.1);
   expect(wanted.length).toBeGreaterThan(9);
   expect(held).toHaveLength(wanted.length);
   expect(moved).toBeLessThan(0.01);
@@ -97,7 +97,7 @@ it('what is found among sides of chance moves no corner beyond its reach', () =>
   fc.assert(
     fc.property(fc.array(place, { minLength: 3, maxLength: 8 }), (points) => {
       const path = polygonPath(points);
-      const { moved, paths } = madeRelated([path], relationsIn([path], 0.1), 0.1);
+      const { moved, paths } = regularize([path], relationsIn([path], 0.1), 0.1);
       expect(moved).toBeLessThanOrEqual(0.1);
       expect(paths[0]?.segments).toHaveLength(points.length);
     }),

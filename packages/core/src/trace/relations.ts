@@ -44,9 +44,9 @@ interface Round {
 }
 
 /** Steeper differences are drawn on purpose, however short the line, radians. */
-const mostTurn = (1.5 * Math.PI) / 180;
+const maxTurn = (1.5 * Math.PI) / 180;
 /** Shorter lines, in distances that may be moved, say nothing of their direction. */
-const leastLength = 12;
+const minLength = 12;
 
 /**
  * Looked for within half the tolerance, so that all of them together stay within the whole.
@@ -55,7 +55,7 @@ const leastLength = 12;
 export function relationsIn(paths: readonly Path[], tolerance: number): Relation[] {
   const reach = tolerance / 2;
   const lines = linesOf(paths)
-    .filter(({ length }) => length >= leastLength * reach)
+    .filter(({ length }) => length >= minLength * reach)
     .sort((a, b) => b.length - a.length);
   return [...directions(lines, reach), ...inLine(lines, reach), ...equalLengths(lines, reach), ...roundRelations(roundsOf(paths), reach)];
 }
@@ -102,7 +102,7 @@ const turnBetween = (a: number, b: number): number => {
 
 /** Whether turning a line by so much moves its ends by no more than `reach`. */
 const isNearly = (turn: number, length: number, reach: number): boolean =>
-  Math.abs(turn) < mostTurn && (Math.abs(turn) * length) / 2 <= reach;
+  Math.abs(turn) < maxTurn && (Math.abs(turn) * length) / 2 <= reach;
 
 function directions(lines: readonly SideLine[], reach: number): Relation[] {
   const found: Relation[] = [];

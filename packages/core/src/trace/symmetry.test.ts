@@ -1,7 +1,7 @@
 import { deviationOf, plateScene, type Scene, scanScene, smoothScene, starScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import { circlePath, inverse, type Path, pathArea, transformedPath } from '../plane/index.ts';
-import { imageOf, madeSymmetric, type Outlines, plainTraceSettings, type Symmetry, symmetriesOf, tracePicture } from './index.ts';
+import { imageOf, type Outlines, plainTraceSettings, type Symmetry, symmetriesOf, symmetrize, tracePicture } from './index.ts';
 
 /** The pieces of a scanned scene, on the sheet. */
 function scanned(scene: Scene, tiltDegrees: number, seed: number): Outlines[] {
@@ -35,7 +35,7 @@ describe.each([
   it('of a plate with holes: made exactly mirrored, and nearer to the truth than to the scan’s noise', () => {
     const [plate] = scanned(plateScene, tilt, seed) as [Outlines];
     for (const symmetry of symmetriesOf(plate, 0.05)) {
-      const made = madeSymmetric(plate, symmetry, 25.4 / 300, 0.1);
+      const made = symmetrize(plate, symmetry, 25.4 / 300, 0.1);
       expect(made).not.toBeNull();
       const paths = all(made as Outlines);
       const images = paths.map((path) => transformedPath(path, imageOf(symmetry)));
@@ -48,7 +48,7 @@ describe.each([
 
 it('a star made alike five times keeps ten straight sides', () => {
   const [star] = scanned(starScene, 1, 8) as [Outlines];
-  const made = madeSymmetric(star, kindOf(symmetriesOf(star, 0.05), 'turned'), 25.4 / 300, 0.1) as Outlines;
+  const made = symmetrize(star, kindOf(symmetriesOf(star, 0.05), 'turned'), 25.4 / 300, 0.1) as Outlines;
   expect(made.outer.segments.map((s) => s.kind)).toEqual(Array(10).fill('line'));
 });
 
@@ -65,7 +65,7 @@ it('a half that was drawn a millimetre off is still offered, and both halves mee
     closed: true,
   };
   const mirror = kindOf(symmetriesOf({ outer, holes: [] }, 0.6), 'mirror');
-  const made = madeSymmetric({ outer, holes: [] }, mirror, 0.05, 0.1) as Outlines;
+  const made = symmetrize({ outer, holes: [] }, mirror, 0.05, 0.1) as Outlines;
   const off = ({ x, y }: Path['start']) =>
     Math.abs(Math.cos(mirror.angle) * (y - mirror.at.y) - Math.sin(mirror.angle) * (x - mirror.at.x));
   const widths = made.outer.segments.map((s) => off(s.to)).sort((a, b) => b - a);
@@ -79,7 +79,7 @@ it.each(['left', 'right'] as const)('lets the %s half stand for both, as it is',
   const outer: Path = { start: corners[3] as Path['start'], segments: corners.map((to) => ({ kind: 'line', to })), closed: true };
   const holes = [circlePath({ x: -8, y: 15 }, 3), circlePath({ x: 8.3, y: 15 }, 3.2)];
   const mirror = kindOf(symmetriesOf({ outer, holes }, 0.6), 'mirror');
-  const made = madeSymmetric({ outer, holes }, mirror, 0.05, 0.1, stands) as Outlines;
+  const made = symmetrize({ outer, holes }, mirror, 0.05, 0.1, stands) as Outlines;
   const off = ({ x, y }: Path['start']) => Math.cos(mirror.angle) * (y - mirror.at.y) - Math.sin(mirror.angle) * (x - mirror.at.x);
   // Left of an axis that runs upward is where `off` is positive.
   const kept = (stands === 'left') === Math.sin(mirror.angle) > 0 ? (corners[3] as Path['start']) : (corners[1] as Path['start']);

@@ -5,11 +5,12 @@
  * the axis or the centre settled by Gauss-Newton on the distances from the outline's image to the outline (iterative
  * closest points, Besl & McKay 1992, point to line); the outline rebuilt as the mean of its images.
  */
+
+import { solveSymmetric } from '../numeric/linear-solve.ts';
 import { nearestOnPath, type Path, pathBox, pathLength, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, norm, type Point } from '../plane/point.ts';
 import { pointOn, segmentLength } from '../plane/segment.ts';
 import { apply, chain, shift, type Transform, turn } from '../plane/transform.ts';
-import { solveSymmetric } from './linear.ts';
 
 export interface Mirror {
   readonly kind: 'mirror';
@@ -49,7 +50,7 @@ interface Sampled {
 
 const sampleCount = 900;
 const bins = 720;
-const mostOrder = 60;
+const maxOrder = 60;
 
 /** The symmetries that the outlines have within `tolerance`, the turned one of the highest order and the best mirror. */
 export function symmetriesOf(piece: Outlines, tolerance: number): Symmetry[] {
@@ -180,7 +181,7 @@ function mirrorAngles(weight: Float64Array): number[] {
 function ordersOf(weight: Float64Array): number[] {
   const energy = weight.reduce((sum, w) => sum + w * w, 0);
   const orders: number[] = [];
-  for (let order = mostOrder; order >= 2; order--) {
+  for (let order = maxOrder; order >= 2; order--) {
     const lag = bins / order;
     let score = 0;
     for (let k = 0; k < bins; k++) {

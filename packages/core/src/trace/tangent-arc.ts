@@ -1,13 +1,14 @@
 /**
- * In: a stretch of a course that turns from one straight edge into another. Out: the arc tangent to both, nearest to it.
+ * In: a stretch of a contour that turns from one straight edge into another. Out: the arc tangent to both, nearest to it.
  * One unknown, the place where the arc begins: its radius follows from touching the second edge as well. Unlike the
  * crossing of the edges that place is well determined where they are parallel, as about a slot's round end.
  * Rests on: Gauss-Newton steps over the squared distances.
  */
 import { cross, norm, type Point } from '../plane/point.ts';
 import type { ArcSegment } from '../plane/segment.ts';
-import type { Course } from './course.ts';
 import type { CurveEnd } from './curves.ts';
+import { parameters } from './parameters.ts';
+import type { SampledContour } from './sampled-contour.ts';
 
 interface Edge {
   readonly at: Point;
@@ -17,17 +18,17 @@ interface Edge {
 export interface TangentArc {
   readonly start: Point;
   readonly arc: ArcSegment;
-  /** Of the course's distances from the arc and the edges, px. */
+  /** Of the contour's distances from the arc and the edges, px. */
   readonly rms: number;
 }
 
-const mostPoints = 160;
+const maxPoints = parameters.tangentArcPoints;
 
 /**
  * @param turn the arc's sweep: how far the second edge's direction is turned from the first's, radians
  * @returns null where no arc lies between
  */
-export function tangentArc(course: Course, start: CurveEnd & Edge, end: CurveEnd & Edge, turn: number): TangentArc | null {
+export function tangentArc(sampled: SampledContour, start: CurveEnd & Edge, end: CurveEnd & Edge, turn: number): TangentArc | null {
   const side = Math.sign(turn);
   const normal = ({ x, y }: Point): Point => ({ x: -side * y, y: side * x });
   const [n1, n2] = [normal(start.direction), normal(end.direction)];
@@ -38,7 +39,7 @@ export function tangentArc(course: Course, start: CurveEnd & Edge, end: CurveEnd
     const centre = { x: from.x + radius * n1.x, y: from.y + radius * n1.y };
     return { from, radius, centre, to: { x: centre.x - radius * n2.x, y: centre.y - radius * n2.y } };
   };
-  const points = pointsBetween(course, start, end);
+  const points = pointsBetween(sampled, start, end);
   const residuals = (moved: number): number[] => {
     const { from, radius, centre, to } = shapeAt(moved);
     return points.map((p, k) => {
@@ -50,7 +51,7 @@ export function tangentArc(course: Course, start: CurveEnd & Edge, end: CurveEnd
       return radius - norm(p.x - centre.x, p.y - centre.y);
     });
   };
-  const moved = leastAt(residuals);
+  const moved = minAt(residuals);
   const { from, to, radius } = shapeAt(moved);
   if (!(radius > 0)) return null;
   return { start: from, arc: { kind: 'arc', to, sweep: turn }, rms: rootMean(residuals(moved)) };
@@ -58,7 +59,7 @@ export function tangentArc(course: Course, start: CurveEnd & Edge, end: CurveEnd
 
 const rootMean = (list: readonly number[]): number => Math.sqrt(list.reduce((sum, r) => sum + r * r, 0) / Math.max(1, list.length));
 
-function leastAt(residuals: (value: number) => number[]): number {
+function minAt(residuals: (value: number) => number[]): number {
   const step = 1e-4;
   let value = 0;
   let now = residuals(value);
@@ -84,11 +85,11 @@ function leastAt(residuals: (value: number) => number[]): number {
   return value;
 }
 
-function pointsBetween(course: Course, start: CurveEnd, end: CurveEnd): Point[] {
-  const [first, last] = [start.index + Math.max(1, start.spoilt), end.index - Math.max(1, end.spoilt)];
-  const stride = Math.max(1, Math.ceil((last - first) / mostPoints));
+function pointsBetween(sampled: SampledContour, start: CurveEnd, end: CurveEnd): Point[] {
+  const [first, last] = [start.index + Math.max(1, start.blurMargin), end.index - Math.max(1, end.blurMargin)];
+  const stride = Math.max(1, Math.ceil((last - first) / maxPoints));
   return Array.from({ length: Math.max(0, Math.floor((last - first) / stride) + 1) }, (_, k) => ({
-    x: course.x(first + k * stride),
-    y: course.y(first + k * stride),
+    x: sampled.x(first + k * stride),
+    y: sampled.y(first + k * stride),
   }));
 }

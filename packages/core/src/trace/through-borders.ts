@@ -1,18 +1,18 @@
 /**
  * In: borders from junction to junction. Out: a path along each, junctions met exactly.
- * Where two borders run on into each other at a junction they are fitted as one course and cut there afterwards, so that
+ * Where two borders run on into each other at a junction they are fitted as one contour and cut there afterwards, so that
  * a side stays one line, a ring stays round; what ends on them ends where they are cut.
  */
 import { nearestOnPath, type Path, reversedPath, stepsOf } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
 import { type Segment, splitSegment } from '../plane/segment.ts';
 import type { BorderChain } from '../raster/label-borders.ts';
-import { endOf, meetingPlace, type RunEnd, withEnds } from './junction-place.ts';
+import { meetingPlace, type RunEnd, runEndOf, withEnds } from './junction-point.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
 import { walkedFrom } from './stroke.ts';
 
 /** A border placed to a part of a pixel. */
-export interface Border {
+export interface ThroughBorder {
   readonly chain: BorderChain;
   /** x and y in turn, px; near a junction, where three colours mix, there are none. */
   readonly points: Float64Array;
@@ -37,7 +37,7 @@ interface End {
   readonly side: 0 | 1;
 }
 
-export interface Course {
+export interface ThroughPath {
   readonly list: readonly HalfBorder[];
   readonly closed: boolean;
 }
@@ -50,49 +50,49 @@ const farthest = 6;
 const endReach = 14;
 
 /** @param width of the picture, px: junctions are named by their corner of its lattice */
-export function junctionsOf(borders: readonly Border[], width: number): Map<number, Junction> {
-  const ends = new Map<number, (End & { readonly course: RunEnd | null })[]>();
+export function junctionsOf(borders: readonly ThroughBorder[], width: number): Map<number, Junction> {
+  const ends = new Map<number, (End & { readonly sampled: RunEnd | null })[]>();
   borders.forEach(({ chain, points }, border) => {
     if (chain.start < 0) return;
     for (const side of [0, 1] as const) {
       const node = side === 0 ? chain.start : chain.end;
       const n = points.length / 2;
-      const course = n >= 6 ? endOf(points, side, node, Math.min(endReach, n)) : null;
-      ends.set(node, [...(ends.get(node) ?? []), { border, side, course }]);
+      const sampled = n >= 6 ? runEndOf(points, side, node, Math.min(endReach, n)) : null;
+      ends.set(node, [...(ends.get(node) ?? []), { border, side, sampled }]);
     }
   });
   const stride = width + 1;
   return new Map([...ends].map(([node, list]) => [node, junctionAt(list, { x: node % stride, y: Math.floor(node / stride) })]));
 }
 
-function junctionAt(list: readonly (End & { readonly course: RunEnd | null })[], corner: Point): Junction {
-  const read = list.filter((end): end is End & { course: RunEnd } => end.course !== null);
+function junctionAt(list: readonly (End & { readonly sampled: RunEnd | null })[], corner: Point): Junction {
+  const read = list.filter((end): end is End & { sampled: RunEnd } => end.sampled !== null);
   if (read.length < 2) return { place: corner, through: null };
-  const pairs = read.flatMap((a, k) => read.slice(k + 1).map((b) => ({ a, b, turn: turnOf(a.course, b.course) })));
+  const pairs = read.flatMap((a, k) => read.slice(k + 1).map((b) => ({ a, b, turn: turnOf(a.sampled, b.sampled) })));
   const best = pairs.filter(({ a, b, turn }) => turn < straightOn && a.border !== b.border).sort((p, q) => p.turn - q.turn)[0];
   const others = best ? read.filter((end) => end !== best.a && end !== best.b) : read;
-  const courses = read.map(({ course }) => course);
+  const sampledContours = read.map(({ sampled }) => sampled);
   const [first] = others;
-  const middle = best && { x: (best.a.course.at.x + best.b.course.at.x) / 2, y: (best.a.course.at.y + best.b.course.at.y) / 2 };
-  const met = first ? meetingPlace(first.course, courses, best ? [[best.a.course, best.b.course]] : [], 4) : (middle ?? corner);
+  const middle = best && { x: (best.a.sampled.at.x + best.b.sampled.at.x) / 2, y: (best.a.sampled.at.y + best.b.sampled.at.y) / 2 };
+  const met = first ? meetingPlace(first.sampled, sampledContours, best ? [[best.a.sampled, best.b.sampled]] : [], 4) : (middle ?? corner);
   return { place: distance(met, corner) < farthest ? met : corner, through: best ? [best.a, best.b] : null };
 }
 
 const turnOf = (a: RunEnd, b: RunEnd): number => Math.acos(Math.max(-1, Math.min(1, -(a.out.x * b.out.x + a.out.y * b.out.y))));
 
-/** Borders strung together where they run on into each other; every border is in one course. */
-export function throughCourses(borders: readonly Border[], junctions: ReadonlyMap<number, Junction>): Course[] {
+/** Borders strung together where they run on into each other; every border is in one contour. */
+export function throughPaths(borders: readonly ThroughBorder[], junctions: ReadonlyMap<number, Junction>): ThroughPath[] {
   const partner = (border: number, side: 0 | 1): End | null => {
-    const { chain } = borders[border] as Border;
+    const { chain } = borders[border] as ThroughBorder;
     const through = junctions.get(side === 0 ? chain.start : chain.end)?.through;
     const at = through?.findIndex((end) => end.border === border && end.side === side) ?? -1;
     return at < 0 || !through ? null : (through[1 - at] as End);
   };
   const used = new Set<number>();
-  return borders.flatMap((_, k): Course[] => {
+  return borders.flatMap((_, k): ThroughPath[] => {
     if (used.has(k)) return [];
     used.add(k);
-    if ((borders[k] as Border).chain.start < 0) return [{ list: [{ border: k, isBack: false }], closed: true }];
+    if ((borders[k] as ThroughBorder).chain.start < 0) return [{ list: [{ border: k, isBack: false }], closed: true }];
     const list: HalfBorder[] = [{ border: k, isBack: false }];
     let closed = false;
     for (let end = partner(k, 1); end; ) {
@@ -113,39 +113,39 @@ export function throughCourses(borders: readonly Border[], junctions: ReadonlyMa
   });
 }
 
-const nodeOf = (borders: readonly Border[], { border, isBack }: HalfBorder, atStart: boolean): number => {
-  const { chain } = borders[border] as Border;
+const nodeOf = (borders: readonly ThroughBorder[], { border, isBack }: HalfBorder, atStart: boolean): number => {
+  const { chain } = borders[border] as ThroughBorder;
   return atStart === isBack ? chain.end : chain.start;
 };
 
-export function fittedCourse(
-  { list, closed }: Course,
-  borders: readonly Border[],
+export function fittedPath(
+  { list, closed }: ThroughPath,
+  borders: readonly ThroughBorder[],
   junctions: ReadonlyMap<number, Junction>,
-  softness: number,
+  blur: number,
   tolerancePx: number,
 ): Path {
   const points = list.flatMap(({ border, isBack }) => {
-    const own = (borders[border] as Border).points;
+    const own = (borders[border] as ThroughBorder).points;
     return walkedFrom(own, isBack ? 1 : 0);
   });
-  if (closed && points.length >= 6) return outlineAlong(Float64Array.from(points), softness, leastRoughness, tolerancePx);
+  if (closed && points.length >= 6) return outlineAlong(Float64Array.from(points), blur, minNoise, tolerancePx);
   const placeAt = (half: HalfBorder, atStart: boolean): Point => (junctions.get(nodeOf(borders, half, atStart)) as Junction).place;
   const [from, to] = [placeAt(list[0] as HalfBorder, true), placeAt(list.at(-1) as HalfBorder, false)];
-  return openPathAlong(Float64Array.of(from.x, from.y, ...points, to.x, to.y), [from, to], softness, leastRoughness, tolerancePx);
+  return openPathAlong(Float64Array.of(from.x, from.y, ...points, to.x, to.y), [from, to], blur, minNoise, tolerancePx);
 }
 
-const leastRoughness = 0.03;
+const minNoise = 0.03;
 
-/** A path for every border: the courses' paths cut at their junctions, ends moved onto what runs through. */
+/** A path for every border: the contours' paths cut at their junctions, ends moved onto what runs through. */
 export function cutAtJunctions(
-  courses: readonly Course[],
+  sampledContours: readonly ThroughPath[],
   fits: readonly Path[],
-  borders: readonly Border[],
+  borders: readonly ThroughBorder[],
   junctions: ReadonlyMap<number, Junction>,
 ): Path[] {
   const places = new Map([...junctions].map(([node, { place }]) => [node, place]));
-  const cuts = courses.map(({ list, closed }, k) => {
+  const cuts = sampledContours.map(({ list, closed }, k) => {
     const nodes =
       closed && list.length === 1 && nodeOf(borders, list[0] as HalfBorder, true) < 0
         ? []
@@ -158,7 +158,7 @@ export function cutAtJunctions(
     });
   });
   const paths: Path[] = [];
-  courses.forEach(({ list, closed }, k) => {
+  sampledContours.forEach(({ list, closed }, k) => {
     const parts = cutPath(fits[k] as Path, cuts[k] as readonly Cut[], closed);
     list.forEach((half, n) => {
       const part = parts[n] as Path;

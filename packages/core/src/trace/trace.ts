@@ -11,8 +11,8 @@ import type { ColourPicture } from '../raster/palette.ts';
 import { nestedRegions } from '../shape/nesting.ts';
 import { finished } from '../steps.ts';
 import { smoothedForBlade } from './blade-smoothing.ts';
-import { chordsAlong } from './chords.ts';
 import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
+import { chordsAlong } from './douglas-peucker.ts';
 import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
@@ -114,7 +114,7 @@ function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator
   const outlines: (Path | null)[] = [];
   let sinceYield = 0;
   for (const [k, contour] of ink.contours.entries()) {
-    outlines.push(wanted[k] ? outlineAlong(contour.points, ink.softness, ink.leastRoughness, toleranceMm / mmPerPx) : null);
+    outlines.push(wanted[k] ? outlineAlong(contour.points, ink.blur, ink.minNoise, toleranceMm / mmPerPx) : null);
     sinceYield += contour.points.length;
     if (sinceYield > pointsAStep) {
       sinceYield = 0;
@@ -127,13 +127,13 @@ function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator
 
 /** The areas of ink with chords for outlines: quick enough to be seen while a slider moves. */
 export function firstLook(ink: Ink, mmPerPx: number, { toleranceMm }: Pick<TraceSettings, 'toleranceMm'>): Trace {
-  const tolerancePx = Math.max(leastChordPx, toleranceMm / mmPerPx);
+  const tolerancePx = Math.max(minChordPx, toleranceMm / mmPerPx);
   const pieces = areaPieces(ink, ink.contours.map(({ points }) => chordsAlong(points, tolerancePx))); // biome-ignore format: one line
   return { pieces, threshold: ink.threshold, dropped: ink.dropped };
 }
 
 /** Chords closer to a contour would only show its pixels. */
-const leastChordPx = 0.35;
+const minChordPx = 0.35;
 
 /** A picture's borders, found once for every tolerance. */
 export interface Borders {
@@ -142,12 +142,12 @@ export interface Borders {
   /** x and y in turn, px, closed. */
   readonly contours: readonly Float64Array[];
   /** Deviation of the Gaussian that softens the picture's edges, px. */
-  readonly softness: number;
+  readonly blur: number;
 }
 
 /** @param mmPerPx the picture's true scale */
 export function inkBorders(ink: Ink, mmPerPx: number): Borders {
-  return { fit: (settings) => fitInk(ink, mmPerPx, settings), contours: ink.contours.map(({ points }) => points), softness: ink.softness };
+  return { fit: (settings) => fitInk(ink, mmPerPx, settings), contours: ink.contours.map(({ points }) => points), blur: ink.blur };
 }
 
 /**
@@ -166,11 +166,11 @@ export function* colourBorders(picture: ColourPicture, mmPerPx: number, settings
     return inkBorders(findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm }), mmPerPx);
   }
   const map = colourMap(ink);
-  return { fit: (wish) => fitColours(ink, map, mmPerPx, wish), contours: map.borders.map(bothWays), softness: map.softness };
+  return { fit: (options) => fitColours(ink, map, mmPerPx, options), contours: map.borders.map(bothDirections), blur: map.blur };
 }
 
-/** A border as a closed course: there and back, where it does not run round. */
-function bothWays({ chain, points }: ColourMap['borders'][0]): Float64Array {
+/** A border as a closed contour: there and back, where it does not run round. */
+function bothDirections({ chain, points }: ColourMap['borders'][0]): Float64Array {
   if (chain.start < 0) return points;
   return Float64Array.of(...points, ...walkedFrom(points, 1));
 }

@@ -1,24 +1,32 @@
 /**
  * In: a picture's size, its resolution if known, and the marks on it. Out: the true-up fit: the map from the
  * picture's pixels to the sheet in mm, with the residual at every mark and how far it can be relied on.
- * Rests on: weighted least squares over a ladder of models (ladder.ts), placed on the sheet (placing.ts).
+ * Rests on: weighted least squares over nested models (model-selection.ts), placed on the sheet (sheet-pose.ts).
  */
 
 import { type Message, SaidError, say } from '../messages/index.ts';
 import type { Box } from '../plane/box.ts';
 import { distance, type Point } from '../plane/point.ts';
-import { type FourPoints, isSpread, type Projection } from '../plane/projection.ts';
+import type { Projection } from '../plane/projection.ts';
 import type { Transform } from '../plane/transform.ts';
-import { claimsOf } from './claims.ts';
 import { cornersInTurn } from './frame.ts';
-import { chosen, climbed } from './ladder.ts';
-import { type LeftOver, leftOverAt } from './left-overs.ts';
-import { type MarkKind, markShapes, type PictureSize, type Placing, plainPlacing, type ShapeModel, type TrueUpMark } from './marks.ts';
-import { placedOnSheet } from './placing.ts';
-import { expectation, pullsOf, type Suspect, suspectsOf } from './reliance.ts';
-import { type Normal, normalOf, pixelProjection, type ShapeValues } from './shape.ts';
-import { findSlips, type Slip } from './slips.ts';
-import { isDirection, isSizing, platePlaces } from './strain.ts';
+import {
+  impliedLengthsOf,
+  isDirection,
+  isSizing,
+  isTemplate,
+  type MarkKind,
+  markKinds,
+  type TrueUpMark,
+  templatePoints,
+} from './mark-kinds.ts';
+import { type PictureSize, type Placing, plainPlacing, type ShapeModel } from './marks.ts';
+import { type ModelParameters, type Normalization, normalizationOf, pixelProjection } from './model.ts';
+import { fittedCandidates, selectModel } from './model-selection.ts';
+import { type Residual, residualAt } from './residual-report.ts';
+import { sheetPose } from './sheet-pose.ts';
+import { expectation, leverageOf, type Outlier, outliersOf } from './uncertainty.ts';
+import { findUnitMistakes, type UnitMistake } from './unit-mistakes.ts';
 
 const mmPerInch = 25.4;
 /** Shown at this scale until the true one is known: one pixel of a 96 dpi screen. */
@@ -42,15 +50,15 @@ export interface TrueUpFit {
   readonly mmPerPxAlong: { readonly x: number; readonly y: number };
   /** Radians counter-clockwise, quarter turns left out. */
   readonly turn: number;
-  readonly leftOvers: readonly LeftOver[];
+  readonly residuals: readonly Residual[];
   /** One deviation of the marks' noise, pixels, as found; null where nothing is left to tell. */
   readonly noisePx: number | null;
   /** Two standard errors of a length across the picture's middle; null where no mark decides the scale. */
   readonly expect: { readonly overMm: number; readonly plusMinusMm: number } | null;
   /** Standard error of the scale, as a share of it; 0 where no mark decides it. */
   readonly scaleError: number;
-  readonly slips: readonly Slip[];
-  readonly suspects: readonly Suspect[];
+  readonly unitMistakes: readonly UnitMistake[];
+  readonly outliers: readonly Outlier[];
   /** Frames whose corners were given crosswise, by their marks: they were taken in turn. */
   readonly crossedFrames: readonly string[];
   /** The picture's box on the sheet. */
@@ -69,7 +77,7 @@ export class TrueUpError extends SaidError {
   }
 }
 
-export interface FitWish {
+export interface FitOptions {
   /** The model to use wherever the marks carry it. */
   readonly pinned?: ShapeModel | null;
   readonly placing?: Placing;
@@ -82,40 +90,40 @@ export interface FitWish {
  * @param dpi pixels per inch as the file or the person states it, or null
  * @throws TrueUpError where a mark's points coincide, or lie in one line where they must not
  */
-export function fitTrueUp(size: PictureSize, given: readonly TrueUpMark[], dpi: number | null, wish: FitWish = {}): TrueUpFit {
+export function fitTrueUp(size: PictureSize, given: readonly TrueUpMark[], dpi: number | null, options: FitOptions = {}): TrueUpFit {
   for (const mark of given) refuseUseless(mark);
   const marks = given.map((mark) => (mark.kind === 'frame' ? cornersInTurn(mark) : mark));
-  const placing = wish.placing ?? plainPlacing;
-  const slips = findSlips(marks, dpi);
-  const setAside = new Set(slips.map((s) => s.id));
+  const placing = options.placing ?? plainPlacing;
+  const unitMistakes = findUnitMistakes(marks, dpi);
+  const setAside = new Set(unitMistakes.map((s) => s.id));
   // What must be level after an odd quarter turn must be plumb before it.
   const pulling = marks.filter((m) => !setAside.has(m.id)).map((m) => (placing.quarterTurns % 2 === 1 ? swapped(m) : m));
-  const normal = normalOf(
+  const normal = normalizationOf(
     pulling.flatMap((m) => m.points),
     size,
   );
   const scaleIsFree = pulling.some(isSizing);
   const start = startOf(pulling, normal, dpi ?? provisionalDpi);
-  const rungs = climbed(pulling, normal, start, scaleIsFree);
-  const choice = chosen(rungs, wish.pinned ?? null, wish.noisePx);
-  const rung = choice.rung;
-  const flat = rung ? pixelProjection(rung.solution.values, normal) : pixelProjection(start, normal);
-  const placed = placedOnSheet(size, flat, placing);
-  const pulls = pullsOf(pulling, rung?.solution);
-  const values = rung?.solution.values ?? start;
+  const candidates = fittedCandidates(pulling, normal, start, scaleIsFree);
+  const choice = selectModel(candidates, options.pinned ?? null, options.noisePx);
+  const candidate = choice.candidate;
+  const flat = candidate ? pixelProjection(candidate.solution.values, normal) : pixelProjection(start, normal);
+  const placed = sheetPose(size, flat, placing);
+  const leverages = leverageOf(pulling, candidate?.solution);
+  const values = candidate?.solution.values ?? start;
   return {
-    model: scaleIsFree && rung ? rung.model : dpi ? 'resolution' : 'unsized',
-    carried: scaleIsFree ? rungs.map((r) => r.model) : [],
+    model: scaleIsFree && candidate ? candidate.model : dpi ? 'resolution' : 'unsized',
+    carried: scaleIsFree ? candidates.map((r) => r.model) : [],
     recommended: scaleIsFree ? choice.recommended : null,
     reason: scaleIsFree ? choice.reason : '',
     ...placed,
     turn: values[1],
-    leftOvers: marks.map((m) => leftOverAt(m, placed.projection, pulls.get(m.id) ?? 0, setAside.has(m.id))),
-    noisePx: rung && rung.solution.freedom > 0 ? Math.sqrt(rung.variance) : null,
-    expect: rung && scaleIsFree ? expectation(rung, normal, placed.sheetBox, size) : null,
-    scaleError: rung && scaleIsFree ? Math.sqrt(rung.solution.covariance.get(0, 0) * rung.variance) : 0,
-    slips,
-    suspects: rung ? suspectsOf(pulling, rung, pulls) : [],
+    residuals: marks.map((m) => residualAt(m, placed.projection, leverages.get(m.id) ?? 0, setAside.has(m.id))),
+    noisePx: candidate && candidate.solution.freedom > 0 ? Math.sqrt(candidate.variance) : null,
+    expect: candidate && scaleIsFree ? expectation(candidate, normal, placed.sheetBox, size) : null,
+    scaleError: candidate && scaleIsFree ? Math.sqrt(candidate.solution.covariance.get(0, 0) * candidate.variance) : 0,
+    unitMistakes,
+    outliers: candidate ? outliersOf(pulling, candidate, leverages) : [],
     crossedFrames: marks.filter((mark, k) => mark !== given[k]).map(({ id }) => id),
   };
 }
@@ -125,37 +133,24 @@ export function fitTrueUp(size: PictureSize, given: readonly TrueUpMark[], dpi: 
  * @throws TrueUpError
  */
 export function refuseUseless({ id, kind, points }: Pick<TrueUpMark, 'id' | 'points'> & { readonly kind: MarkKind }): void {
-  const { least } = markShapes[kind];
-  if (points.length < least) throw new RangeError(`a ${kind} needs ${least} points`);
-  const isPair = least === 2;
-  const nearest = kind === 'box' ? Infinity : Math.min(...points.flatMap((p, k) => points.slice(k + 1).map((q) => distance(p, q))));
+  const { min, mayCoincide, flaw } = markKinds[kind];
+  if (points.length < min) throw new RangeError(`a ${kind} needs ${min} points`);
+  const isPair = min === 2;
+  const nearest = mayCoincide ? Infinity : Math.min(...points.flatMap((p, k) => points.slice(k + 1).map((q) => distance(p, q))));
   if (nearest < 0.5) {
     throw new TrueUpError('marks-coincide', isPair ? say.trueUp.endsCoincide() : say.trueUp.pointsCoincide(), id);
   }
-  if (kind === 'frame' && !isSpread(points as unknown as FourPoints)) {
-    throw new TrueUpError('in-one-line', say.trueUp.frameInOneLine(), id);
-  }
-  if ((kind === 'circle' || kind === 'check-radius') && !hasBend(points)) {
-    throw new TrueUpError('in-one-line', say.trueUp.rimInOneLine(), id);
-  }
+  const message = flaw?.(points);
+  if (message) throw new TrueUpError('in-one-line', message, id);
 }
 
-/** Whether points leave their longest chord by more than a thousandth of it. */
-function hasBend(points: readonly Point[]): boolean {
-  let chord: readonly [Point, Point, number] = [points[0] as Point, points[0] as Point, 0];
-  for (const p of points) for (const q of points) if (distance(p, q) > chord[2]) chord = [p, q, distance(p, q)];
-  const [a, b, length] = chord;
-  return points.some((p) => Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) > 1e-3 * length * length);
-}
-
-const swapped = (mark: TrueUpMark): TrueUpMark =>
-  mark.kind === 'level' ? { ...mark, kind: 'plumb' } : mark.kind === 'plumb' ? { ...mark, kind: 'level' } : mark;
+const swapped = (mark: TrueUpMark): TrueUpMark => ({ ...mark, kind: markKinds[mark.kind].quartered ?? mark.kind });
 
 /** Scale from the median of what each mark states, turn from the mean of the doubled angles of its lines. */
-function startOf(marks: readonly TrueUpMark[], normal: Normal, dpi: number): ShapeValues {
-  const scales = marks.flatMap((m) => claimsOf(m, m.points).map(({ stated, measured }) => stated / measured));
-  for (const card of marks.filter((m) => m.kind === 'scale-card')) {
-    const [p, q, r, s] = [card.points[0], card.points[2], platePlaces(card)[0], platePlaces(card)[2]] as [Point, Point, Point, Point];
+function startOf(marks: readonly TrueUpMark[], normal: Normalization, dpi: number): ModelParameters {
+  const scales = marks.flatMap((m) => impliedLengthsOf(m, m.points).map(({ stated, measured }) => stated / measured));
+  for (const card of marks.filter((m) => isTemplate(m) && impliedLengthsOf(m, m.points).length === 0)) {
+    const [p, q, r, s] = [card.points[0], card.points[2], templatePoints(card)[0], templatePoints(card)[2]] as [Point, Point, Point, Point];
     scales.push(distance(r, s) / distance(p, q));
   }
   scales.sort((a, b) => a - b);
@@ -168,7 +163,7 @@ function turnFrom(marks: readonly TrueUpMark[]): number {
   let [sines, cosines] = [0, 0];
   for (const { kind, points } of marks.filter(isDirection)) {
     const [a, b] = points as [Point, Point];
-    const angle = Math.atan2(a.y - b.y, b.x - a.x) - (kind === 'plumb' ? Math.PI / 2 : 0);
+    const angle = Math.atan2(a.y - b.y, b.x - a.x) - (markKinds[kind].pair === 'run' ? Math.PI / 2 : 0);
     const weight = distance(a, b) ** 2;
     sines += weight * Math.sin(2 * angle);
     cosines += weight * Math.cos(2 * angle);
@@ -176,7 +171,7 @@ function turnFrom(marks: readonly TrueUpMark[]): number {
   return sines === 0 && cosines === 0 ? 0 : -Math.atan2(sines, cosines) / 2;
 }
 
-/** The largest left-over of any mark that pulls, mm; 0 where there are none. */
-export function worstLeftOver(fit: TrueUpFit): number {
-  return fit.leftOvers.reduce((worst, l) => (l.isSetAside ? worst : Math.max(worst, Math.abs(l.offMm))), 0);
+/** The largest residual of any mark that counts, mm; 0 where there are none. */
+export function worstResidual(fit: TrueUpFit): number {
+  return fit.residuals.reduce((worst, l) => (l.isSetAside ? worst : Math.max(worst, Math.abs(l.offMm))), 0);
 }

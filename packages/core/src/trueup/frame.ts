@@ -3,8 +3,9 @@
  * Of the three ways to go round four places only one does not cross itself; which of its sides is the stated width follows from
  * their lengths.
  */
+
 import { cross, distance, type Point } from '../plane/point.ts';
-import type { TrueUpMark } from './marks.ts';
+import type { TrueUpMark } from './mark-kinds.ts';
 
 const between = (a: Point, b: Point): Point => ({ x: b.x - a.x, y: b.y - a.y });
 

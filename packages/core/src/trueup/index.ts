@@ -1,22 +1,28 @@
+export { chanceOfF } from '../numeric/f-distribution.ts';
 export { centreOfRim } from './circle.ts';
-export { chanceOfF } from './f-test.ts';
-export { type FitWish, fitTrueUp, refuseUseless, TrueUpError, type TrueUpFit, type TrueUpModel, worstLeftOver } from './fit.ts';
-export { type FlatPlan, flatPlan } from './flattening.ts';
-export { cornerAngle, type LeftOver, type Part } from './left-overs.ts';
+export { type FitOptions, fitTrueUp, refuseUseless, TrueUpError, type TrueUpFit, type TrueUpModel, worstResidual } from './fit.ts';
 export {
-  type BoxWay,
-  handNoisePx,
+  cornerAngle,
+  isCheck,
+  isPulling,
   type MarkKind,
-  markShapes,
+  type Measured,
+  markKindNames,
+  markKinds,
+  type PullingKind,
+  type TrueUpMark,
+} from './mark-kinds.ts';
+export {
+  type BoxFit,
   type PictureSize,
   type Placing,
-  type PullingKind,
   plainPlacing,
   type ShapeModel,
   shapeModels,
-  type TrueUpMark,
 } from './marks.ts';
-export type { Suspect } from './reliance.ts';
+export { type RectificationPlan, rectificationPlan } from './rectification.ts';
+export type { Part, Residual } from './residual-report.ts';
 export { cardMarkers, checkLineMm, type FoundCard, findScaleCard, markerCorners, markerSideMm } from './scale-card.ts';
 export { sizeInWords } from './size-in-words.ts';
-export type { Slip } from './slips.ts';
+export type { Outlier } from './uncertainty.ts';
+export type { UnitMistake } from './unit-mistakes.ts';

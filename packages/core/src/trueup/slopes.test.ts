@@ -1,12 +1,13 @@
 /** Every analytic slope of the true-up fit against central differences: a wrong one would only slow the fit, and nobody would see it. */
+
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import type { Point } from '../plane/point.ts';
 import { inverseProjection, project } from '../plane/projection.ts';
-import type { PullingKind, TrueUpMark } from './marks.ts';
-import { type Normal, pixelProjection, type ShapeValues } from './shape.ts';
-import { ownUnknowns, shapeSlopes, slopesOf, strainOf } from './strain.ts';
+import type { PullingKind, TrueUpMark } from './mark-kinds.ts';
+import { type ModelParameters, type Normalization, pixelProjection } from './model.ts';
+import { jacobian, modelJacobian, ownUnknowns, whitenedResiduals } from './residuals.ts';
 
 const within = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const values = fc.tuple(
@@ -16,18 +17,18 @@ const values = fc.tuple(
   within(-0.3, 0.3),
   within(-0.12, 0.12),
   within(-0.12, 0.12),
-) as fc.Arbitrary<ShapeValues>;
-const normal: Normal = { x: 900, y: 700, unitPx: 420 };
+) as fc.Arbitrary<ModelParameters>;
+const normal: Normalization = { x: 900, y: 700, unitPx: 420 };
 const inPicture = fc.record({ x: within(250, 1550), y: within(150, 1250) });
 const step = 1e-6;
 
-const moved = (v: ShapeValues, index: number, by: number): ShapeValues =>
-  v.map((one, k) => (k === index ? one + by : one)) as unknown as ShapeValues;
+const moved = (v: ModelParameters, index: number, by: number): ModelParameters =>
+  v.map((one, k) => (k === index ? one + by : one)) as unknown as ModelParameters;
 
 it('a place moves with each of the six parameters as it is said to', () => {
   fc.assert(
     fc.property(values, inPicture, (v, p) => {
-      const moves = shapeSlopes(v, normal).movesOf(p);
+      const moves = modelJacobian(v, normal).movesOf(p);
       for (let index = 0; index < 6; index++) {
         const [a, b] = [
           project(pixelProjection(moved(v, index, step), normal), p),
@@ -55,7 +56,7 @@ describe('a residual changes with every unknown as it is said to', () => {
       const corner = (x: number, y: number) => at(c * x - d * y - 0.2, d * x + c * y + 0.1);
       return { mark: mark('frame', [corner(0, 0), corner(s, 0), corner(s, 0.7 * s), corner(0, 0.7 * s)], [s, 0.7 * s]), own: [-0.2, 0.1, 0.3] };
     },
-    box: (at, s) => ({ mark: { ...mark('box', [at(-s / 2, 0), at(0, -0.3 * s), at(s / 2, 0.1), at(0, 0.4 * s)], [s, 0.7 * s]), way: 'each-side' }, own: [] }),
+    box: (at, s) => ({ mark: { ...mark('box', [at(-s / 2, 0), at(0, -0.3 * s), at(s / 2, 0.1), at(0, 0.4 * s)], [s, 0.7 * s]), boxFit: 'each-side' }, own: [] }),
     'scale-card': (at, s) => {
       const places = [[0, 0], [s, 0], [s, s], [0, s]].map(([x, y]) => ({ x: x as number, y: y as number })); // biome-ignore format: one line
       return { mark: { ...mark('scale-card', places.map((p) => at(p.x, p.y)), [100]), places }, own: [0, 0, 0] };
@@ -69,11 +70,11 @@ describe('a residual changes with every unknown as it is said to', () => {
         const back = inverseProjection(pixelProjection(v, normal));
         const { mark: one, own } = met[kind]((x, y) => project(back, { x, y }), size);
         const ownCount = ownUnknowns(one, true);
-        const residuals = (w: ShapeValues, o: readonly number[]) => strainOf(one, pixelProjection(w, normal), o);
+        const residuals = (w: ModelParameters, o: readonly number[]) => whitenedResiduals(one, pixelProjection(w, normal), o);
         const here = residuals(v, own);
         fc.pre(here.every((r) => Math.abs(r) < 1e-6));
         const free = [0, 1, 2, 3, 4, 5];
-        const said = slopesOf(one, shapeSlopes(v, normal), free, own, ownCount);
+        const said = jacobian(one, modelJacobian(v, normal), free, own, ownCount);
         const compare = (slopes: readonly number[], a: readonly number[], b: readonly number[]) =>
           slopes.forEach((slope, r) => {
             const seen = ((a[r] as number) - (b[r] as number)) / (2 * step);

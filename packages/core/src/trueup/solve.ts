@@ -1,29 +1,30 @@
 /**
  * In: marks, a model and where to start. Out: the parameters that leave least over, with what they rest on.
- * Rests on: Levenberg 1944, Marquardt 1963 (damping scaled by the diagonal);
- * a mark's own unknowns taken out of the information by its Schur complement.
+ * Rests on: Levenberg-Marquardt; a mark's own unknowns taken out of the information by its Schur complement.
  */
-import { CholeskyDecomposition, inverse, Matrix } from 'ml-matrix';
+
+import { inverse, Matrix } from 'ml-matrix';
+import { type Limits, levenbergMarquardt } from '../numeric/levenberg-marquardt.ts';
 import { cross, dot, middleOf, type Point, subtract } from '../plane/point.ts';
 import { project } from '../plane/projection.ts';
-import { centreOfRim } from './circle.ts';
-import type { ShapeModel, TrueUpMark } from './marks.ts';
-import { type Normal, pixelProjection, type ShapeValues, sizeOf } from './shape.ts';
-import { isPlate, ownUnknowns, platePlaces, shapeSlopes, slopesOf, strainOf } from './strain.ts';
+import { isTemplate, markKinds, type TrueUpMark, templatePoints } from './mark-kinds.ts';
+import type { ShapeModel } from './marks.ts';
+import { type ModelParameters, modelSize, type Normalization, pixelProjection } from './model.ts';
+import { jacobian, modelJacobian, ownUnknowns, whitenedResiduals } from './residuals.ts';
 
-export interface Problem {
+export interface LeastSquaresProblem {
   readonly marks: readonly TrueUpMark[];
-  readonly normal: Normal;
+  readonly normal: Normalization;
   readonly model: ShapeModel;
   /** Whether the marks decide the scale, and the turn; what they do not decide stays as it starts. */
   readonly scaleIsFree: boolean;
   readonly turnIsFree: boolean;
-  /** The plates that may turn apart from the sheet, by id. */
+  /** The templates that may turn apart from the sheet, by id. */
   readonly turning: ReadonlySet<string>;
 }
 
 export interface Solution {
-  readonly values: ShapeValues;
+  readonly values: ModelParameters;
   /** Sum of squared residuals, square pixels. */
   readonly squares: number;
   /** Residuals less unknowns; 0 where the marks are met exactly whatever they say. */
@@ -37,57 +38,51 @@ export interface Solution {
   readonly freeIndices: readonly number[];
 }
 
-const mostSteps = 60;
-/** Steps that win less than this share are the last. */
-const settledShare = 1e-5;
-/** A step that loses no more than this share shows that nothing is left to win: slopes are true to first order only. */
-const nearlyShare = 1e-4;
+const limits: Limits = { maxSteps: 60, maxAttempts: 12, settledShare: 1e-5, settled: 1e-18, nearlyShare: 1e-4, minDamping: 1e-12 };
 
-function freeIndicesOf({ model, scaleIsFree, turnIsFree }: Problem): number[] {
-  return Array.from({ length: sizeOf[model] }, (_, k) => k).filter((k) => (k === 0 ? scaleIsFree : k === 1 ? turnIsFree : true));
+function freeIndicesOf({ model, scaleIsFree, turnIsFree }: LeastSquaresProblem): number[] {
+  return Array.from({ length: modelSize[model] }, (_, k) => k).filter((k) => (k === 0 ? scaleIsFree : k === 1 ? turnIsFree : true));
 }
 
 /** Null where the marks do not carry the model: the information is singular, or the search ends nowhere. */
-export function solveShape(problem: Problem, start: ShapeValues): Solution | null {
+export function solveShape(problem: LeastSquaresProblem, start: ModelParameters): Solution | null {
   const free = freeIndicesOf(problem);
   const ownCounts = problem.marks.map((m) => ownUnknowns(m, problem.turning.has(m.id)));
-  let values = [...start] as [number, number, number, number, number, number];
-  let own = problem.marks.map((m) => ownStart(m, values, problem.normal));
-  const all = (v: ShapeValues, o: readonly number[][]) => {
-    const toMm = pixelProjection(v, problem.normal);
-    return problem.marks.map((m, k) => strainOf(m, toMm, o[k] as number[]));
+  const at = (values: Six, own: number[][]): Place => {
+    const toMm = pixelProjection(values, problem.normal);
+    const residuals = problem.marks.map((m, k) => whitenedResiduals(m, toMm, own[k] as number[]));
+    return { values, own, residuals, squares: squaresOf(residuals) };
   };
-  let residuals = all(values, own);
-  let squares = squaresOf(residuals);
-  if (!Number.isFinite(squares)) return null;
-  const rowCount = residuals.reduce((n, r) => n + r.length, 0);
+  const begin = [...start] as Six;
+  const from = at(
+    begin,
+    problem.marks.map((m) => ownStart(m, begin, problem.normal)),
+  );
+  if (!Number.isFinite(from.squares)) return null;
+  const rowCount = from.residuals.reduce((n, r) => n + r.length, 0);
   const unknowns = free.length + ownCounts.reduce((a, b) => a + b, 0);
-  if (free.length === 0) return settled(problem, values, squares, residuals, [], rowCount - unknowns, []);
+  if (free.length === 0) return settled(problem, from, [], rowCount - unknowns, []);
   if (rowCount < unknowns) return null;
-  let damping = 1e-4;
-  let slopes = slopesAt(problem, free, ownCounts, values, own);
-  for (let step = 0, settledNow = false; step < mostSteps && !settledNow; step++) {
-    const { information, gradient } = normalEquations(slopes, residuals, free.length, unknowns);
-    settledNow = true;
-    for (let attempt = 0; attempt < 12; attempt++) {
-      const move = dampedStep(information, gradient, damping);
-      damping *= 10;
-      if (!move) continue;
-      const [nextValues, nextOwn] = moved(values, own, move, free, ownCounts);
-      const nextResiduals = all(nextValues, nextOwn);
-      const nextSquares = squaresOf(nextResiduals);
-      const won = squares - nextSquares;
-      const little = settledShare * squares + 1e-18;
-      if (won >= 0) {
-        [values, own, residuals, squares] = [nextValues, nextOwn, nextResiduals, nextSquares];
-        damping = Math.max(1e-12, damping / 100);
-        slopes = slopesAt(problem, free, ownCounts, values, own);
-        settledNow = won <= little;
-      }
-      if (won >= -nearlyShare * squares - 1e-18) break;
-    }
-  }
-  return settled(problem, values, squares, residuals, slopes, rowCount - unknowns, ownCounts);
+  const slopesOf = ({ values, own }: Place): Slopes => slopesAt(problem, free, ownCounts, values, own);
+  const found = levenbergMarquardt(
+    from,
+    {
+      normalEquations: (place) => normalEquations(slopesOf(place), place.residuals, free.length, unknowns),
+      moved: ({ values, own }, step) => at(...moved(values, own, step, free, ownCounts)),
+    },
+    limits,
+  );
+  return settled(problem, found, slopesOf(found), rowCount - unknowns, ownCounts);
+}
+
+type Six = [number, number, number, number, number, number];
+
+/** Where the search stands: the parameters, what is each mark's own, and what they leave over. */
+interface Place {
+  readonly values: Six;
+  readonly own: number[][];
+  readonly residuals: number[][];
+  readonly squares: number;
 }
 
 function squaresOf(residuals: readonly number[][]): number {
@@ -97,23 +92,19 @@ function squaresOf(residuals: readonly number[][]): number {
 }
 
 /** A mark's own unknowns where the shape as it stands puts them. */
-function ownStart(mark: TrueUpMark, values: ShapeValues, normal: Normal): number[] {
+function ownStart(mark: TrueUpMark, values: ModelParameters, normal: Normalization): number[] {
   const toMm = pixelProjection(values, normal);
   const placed = mark.points.map((p) => project(toMm, p));
-  if (mark.kind === 'circle') {
-    const { x, y } = centreOfRim(placed);
-    return [x, y];
-  }
-  if (!isPlate(mark)) return [];
-  const places = platePlaces(mark);
+  if (!isTemplate(mark)) return markKinds[mark.kind].own?.(placed) ?? [];
+  const places = templatePoints(mark);
   const [from, to] = [middleOf(places), middleOf(placed)];
-  const angle = Math.round(plateAngle(places, placed) / (Math.PI / 2)) * (Math.PI / 2);
+  const angle = Math.round(templateAngle(places, placed) / (Math.PI / 2)) * (Math.PI / 2);
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   return [to.x - c * from.x + s * from.y, to.y - s * from.x - c * from.y, angle];
 }
 
-/** The turn from a plate's places to where they lie (Procrustes). */
-export function plateAngle(places: readonly Point[], placed: readonly Point[]): number {
+/** The turn from a template's places to where they lie (Procrustes). */
+export function templateAngle(places: readonly Point[], placed: readonly Point[]): number {
   const [from, to] = [middleOf(places), middleOf(placed)];
   let [dots, crosses] = [0, 0];
   places.forEach((place, k) => {
@@ -128,14 +119,14 @@ type Slopes = { shared: number[][]; own: number[][] }[];
 
 /** Each mark's derivatives: a row a parameter, by the free parameters and by its own unknowns. */
 const slopesAt = (
-  { marks, normal }: Problem,
+  { marks, normal }: LeastSquaresProblem,
   free: readonly number[],
   ownCounts: readonly number[],
-  values: ShapeValues,
+  values: ModelParameters,
   own: readonly number[][],
 ): Slopes => {
-  const shape = shapeSlopes(values, normal);
-  return marks.map((mark, m) => slopesOf(mark, shape, free, own[m] as number[], ownCounts[m] as number));
+  const shape = modelJacobian(values, normal);
+  return marks.map((mark, m) => jacobian(mark, shape, free, own[m] as number[], ownCounts[m] as number));
 };
 
 /** The information matrix, by rows in one array, and the way downhill. */
@@ -168,37 +159,16 @@ function dotted(a: readonly number[], b: readonly number[]): number {
   return sum;
 }
 
-/** The step that the damped equations give; null where they give none. Scaled to a unit diagonal: unknowns differ in unit. */
-function dampedStep(information: Float64Array, gradient: Float64Array, damping: number): number[] | null {
-  const n = gradient.length;
-  const scale = Float64Array.from({ length: n }, (_, k) => 1 / Math.sqrt(information[k * n + k] as number));
-  if (!scale.every(Number.isFinite)) return null;
-  const rows = Array.from({ length: n }, (_, i) =>
-    Array.from(
-      { length: n },
-      (_, j) => (information[i * n + j] as number) * ((scale[i] as number) * (scale[j] as number)) + (i === j ? damping : 0),
-    ),
-  );
-  const factored = new CholeskyDecomposition(new Matrix(rows));
-  if (!factored.isPositiveDefinite()) return null;
-  const right = Matrix.columnVector(Array.from(gradient, (g, k) => g * (scale[k] as number)));
-  const found = factored
-    .solve(right)
-    .to1DArray()
-    .map((v, k) => v * (scale[k] as number));
-  return found.every(Number.isFinite) ? found : null;
-}
-
 function moved(
-  values: ShapeValues,
+  values: ModelParameters,
   own: readonly number[][],
   move: readonly number[],
   free: readonly number[],
   ownCounts: readonly number[],
-): [[number, number, number, number, number, number], number[][]] {
-  const next = [...values] as [number, number, number, number, number, number];
+): [Six, number[][]] {
+  const next = [...values] as Six;
   free.forEach((index, k) => {
-    // No step changes the size more than threefold: a wild step would leave the region where slopes mean anything.
+    // No step changes the size more than threefold: a wild step would leave the region where derivatives mean anything.
     next[index] = (next[index] as number) + Math.max(-1.1, Math.min(1.1, move[k] as number));
   });
   let at = free.length;
@@ -212,10 +182,8 @@ function moved(
 }
 
 function settled(
-  problem: Problem,
-  values: ShapeValues,
-  squares: number,
-  residuals: readonly number[][],
+  problem: LeastSquaresProblem,
+  { values, squares, residuals }: Place,
   slopes: Slopes,
   freedom: number,
   ownCounts: readonly number[],
@@ -234,7 +202,7 @@ function settled(
   return { values, squares, freedom, covariance, residuals, informationPerMark, freeIndices: free };
 }
 
-/** The products of every slope of one list with every slope of another. */
+/** The products of every derivative of one list with every derivative of another. */
 function productsOf(a: readonly number[][], b: readonly number[][]): number[][] {
   const rows: number[][] = [];
   for (const slope of a) {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { apply, distance, type Point, type Projection, project, projectionOfFour } from '../plane/index.ts';
-import { chanceOfF, fitTrueUp, sizeInWords, TrueUpError, type TrueUpMark, worstLeftOver } from './index.ts';
+import { chanceOfF, fitTrueUp, sizeInWords, TrueUpError, type TrueUpMark, worstResidual } from './index.ts';
 
 const size = { widthPx: 2480, heightPx: 3508 };
 let count = 0;
@@ -26,9 +26,9 @@ describe('the true-up fit', () => {
   it('says when the size is not known', () => expect(fitTrueUp(size, [], null).model).toBe('unsized'));
   it('brings six inches marked over 1800 pixels to 152.4 mm whatever the file says', () => {
     const fit = fitTrueUp(size, [length(at(100, 100), at(1180, 1540), 152.4)], 72);
-    expect(fit).toMatchObject({ model: 'uniform', leftOvers: [{ parts: [{ statedMm: 152.4 }] }] });
+    expect(fit).toMatchObject({ model: 'uniform', residuals: [{ parts: [{ statedMm: 152.4 }] }] });
     expect(fit.mmPerPx).toBeCloseTo(152.4 / 1800, 12);
-    expect(worstLeftOver(fit)).toBeLessThan(1e-9);
+    expect(worstResidual(fit)).toBeLessThan(1e-9);
   });
   it('puts y up and the lower left corner of the turned picture at the origin', () => {
     const { toSheet } = fitTrueUp(size, [], 25.4);
@@ -39,8 +39,8 @@ describe('the true-up fit', () => {
     const [a, b] = [at(0, 0), at(1000, 0)];
     const fit = fitTrueUp(size, [length(a, b, 100), length(a, b, 101)], null);
     expect(fit.mmPerPx).toBeCloseTo(0.1005, 5);
-    expect(fit.leftOvers.map((l) => l.offMm)).toEqual([expect.closeTo(0.5, 2), expect.closeTo(-0.5, 2)]);
-    expect(fit.suspects).toHaveLength(2);
+    expect(fit.residuals.map((l) => l.offMm)).toEqual([expect.closeTo(0.5, 2), expect.closeTo(-0.5, 2)]);
+    expect(fit.outliers).toHaveLength(2);
   });
   it('turns the least way: lines marked right to left, or a plumb line marked upward, do not turn it over', () => {
     const down = fitTrueUp(size, [mark('level', [at(900, 500), at(100, 480)])], 300);
@@ -53,7 +53,7 @@ describe('the true-up fit', () => {
     const level = mark('level', [at(500, 900), at(520, 100)]);
     const fit = fitTrueUp(size, [level], 300, { placing });
     expect(distance(project(fit.projection, at(700, 900)), at(12, -5))).toBeLessThan(1e-9);
-    expect(worstLeftOver(fit)).toBeLessThan(1e-9);
+    expect(worstResidual(fit)).toBeLessThan(1e-9);
     expect(fit.toSheet.a * fit.toSheet.d - fit.toSheet.b * fit.toSheet.c).toBeGreaterThan(0);
     expect(fit.sheetWidthMm).toBeGreaterThan(fit.sheetHeightMm);
   });
@@ -82,14 +82,14 @@ describe('kinds of marks', () => {
       const fit = fitTrueUp(size, [mark('frame', points, 80, 50)], null);
       expect(fit.mmPerPx).toBeCloseTo(0.08, 9);
       expect(fit.turn).toBeCloseTo(-0.3, 9);
-      expect(worstLeftOver(fit)).toBeLessThan(1e-8);
+      expect(worstResidual(fit)).toBeLessThan(1e-8);
     }
     const sideways = fitTrueUp(size, [mark('frame', [placed[1], placed[2], placed[3], placed[0]] as Point[], 50, 80)], null);
     expect(sideways.turn).toBeCloseTo(-0.3, 9);
   });
   it('a box is met whole inside, covering, or each side stretched to its own', () => {
     const hull = [at(100, 100), at(600, 100), at(600, 350), at(100, 350)];
-    const box = (way: 'contained' | 'covering' | 'each-side') => fitTrueUp(size, [{ ...mark('box', hull, 100, 60), way }], null);
+    const box = (boxFit: 'contained' | 'covering' | 'each-side') => fitTrueUp(size, [{ ...mark('box', hull, 100, 60), boxFit }], null);
     expect(box('contained').mmPerPx).toBeCloseTo(100 / 500, 9);
     expect(box('covering').mmPerPx).toBeCloseTo(60 / 250, 9);
     const hardStretch = box('each-side');
@@ -99,19 +99,19 @@ describe('kinds of marks', () => {
   });
   it('a box that is not stretched claims only the side that touches: the other is neither left over nor a slip of units', () => {
     const hull = [at(100, 100), at(600, 100), at(600, 350), at(100, 350)];
-    for (const [way, stated, index] of [
+    for (const [boxFit, stated, index] of [
       ['contained', [100, 500], 0],
       ['covering', [10, 50], 1],
     ] as const) {
       // biome-ignore format: two ways
-      const box = { ...mark('box', hull, ...stated), way };
+      const box = { ...mark('box', hull, ...stated), boxFit };
       const known = length(at(0, 0), at(1000, 0), 200);
       const fit = fitTrueUp(size, [box, known], null);
-      expect(fit.slips).toEqual([]);
-      expect(fit.suspects).toEqual([]);
+      expect(fit.unitMistakes).toEqual([]);
+      expect(fit.outliers).toEqual([]);
       expect(fit.mmPerPx).toBeCloseTo(0.2, 9);
-      expect(fit.leftOvers[0]?.parts.map((p) => p.name)).toEqual([['width', 'height'][index]]);
-      expect(worstLeftOver(fit)).toBeLessThan(1e-9);
+      expect(fit.residuals[0]?.parts.map((p) => p.name)).toEqual([['width', 'height'][index]]);
+      expect(worstResidual(fit)).toBeLessThan(1e-9);
     }
   });
   it('a passage of 50 px that must take a ball of 12.7 mm with 0.3 mm of play makes a pixel 0.26 mm', () => {
@@ -145,8 +145,9 @@ function seeded(seed: number): () => number {
     return state / 2 ** 32;
   };
 }
-const normalOf = (random: () => number) => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-const noisy = (random: () => number, p: Point, sigma: number) => at(p.x + sigma * normalOf(random), p.y + sigma * normalOf(random));
+const normalizationOf = (random: () => number) => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+const noisy = (random: () => number, p: Point, sigma: number) =>
+  at(p.x + sigma * normalizationOf(random), p.y + sigma * normalizationOf(random));
 
 describe('against an independent truth', () => {
   it('finds a known scale and turn again from any exact marks, with nothing left over', () => {
@@ -170,8 +171,8 @@ describe('against an independent truth', () => {
           const fit = fitTrueUp(size, marks, null, { pinned: 'uniform' });
           expect(fit.mmPerPx / scale).toBeCloseTo(1, 7);
           expect(fit.turn).toBeCloseTo(turn, 6);
-          expect(worstLeftOver(fit)).toBeLessThan(1e-3 * scale);
-          expect(fit.slips).toEqual([]);
+          expect(worstResidual(fit)).toBeLessThan(1e-3 * scale);
+          expect(fit.unitMistakes).toEqual([]);
         },
       ),
     );
@@ -251,7 +252,7 @@ describe('against an independent truth', () => {
         const marks = marksOf((p) => noisy(random, near(p), sigma));
         const fit = fitTrueUp(size, marks, null, { pinned: model, noisePx: sigma });
         expect(fit.model).toBe(model);
-        expect(fit.slips).toEqual([]);
+        expect(fit.unitMistakes).toEqual([]);
         spans.forEach(([p, q], k) => {
           (errors[k] as number[]).push(distance(project(fit.projection, p as Point), project(fit.projection, q as Point)) - overMm);
         });
@@ -289,7 +290,7 @@ describe('against an independent truth', () => {
           length(seen(at(40, 200)), seen(at(160, 60)), distance(at(40, 200), at(160, 60))),
         ];
         const fit = fitTrueUp(size, marks, null);
-        expect(fit.slips).toEqual([]);
+        expect(fit.unitMistakes).toEqual([]);
         if (wanted === 'perspective') expect(fit.recommended).toBe('perspective');
         else if (draw < 30) expect(fit.carried).toContain('perspective');
       }
@@ -314,12 +315,12 @@ describe('against an independent truth', () => {
     const marks = [length(at(100, 100), at(1400, 100), 130), length(at(100, 500), at(2270, 500), 2170)];
     const fit = fitTrueUp(size, marks, null);
     expect(fit.model).toBe('unsized');
-    expect(fit.slips).toMatchObject([
+    expect(fit.unitMistakes).toMatchObject([
       { id: (marks[0] as TrueUpMark).id, looksLike: 'centimetres', isEither: true, mendedMm: 1300 },
       { id: (marks[1] as TrueUpMark).id, looksLike: 'millimetres, not centimetres', isEither: true, mendedMm: 217 },
     ]);
     // A resolution that can be trusted decides.
-    expect(fitTrueUp(size, marks, 254).slips).toMatchObject([{ id: (marks[1] as TrueUpMark).id, isEither: false }]);
+    expect(fitTrueUp(size, marks, 254).unitMistakes).toMatchObject([{ id: (marks[1] as TrueUpMark).id, isEither: false }]);
   });
 
   it('takes the corners of a frame in turn, however they were marked', () => {
@@ -338,7 +339,7 @@ describe('against an independent truth', () => {
       // Along both: a width taken for a height would be made good by a stretch.
       expect(fit.mmPerPxAlong.x).toBeCloseTo(0.1, 9);
       expect(fit.mmPerPxAlong.y).toBeCloseTo(0.1, 9);
-      expect(Math.max(...fit.leftOvers.map((l) => Math.abs(l.offMm)))).toBeLessThan(1e-6);
+      expect(Math.max(...fit.residuals.map((l) => Math.abs(l.offMm)))).toBeLessThan(1e-6);
     }
   });
 
@@ -368,12 +369,12 @@ describe('against an independent truth', () => {
           const which = Math.floor(random() * marksCount);
           const right = marks[which] as TrueUpMark;
           const wrong = { ...right, stated: [(right.stated[0] as number) / factor] };
-          const { slips, mmPerPx } = fitTrueUp(
+          const { unitMistakes, mmPerPx } = fitTrueUp(
             size,
             marks.map((m) => (m === right ? wrong : m)),
             null,
           );
-          expect(slips).toMatchObject([
+          expect(unitMistakes).toMatchObject([
             { id: right.id, factor, looksLike: words[factor], mendedMm: expect.closeTo(right.stated[0] as number, 6) },
           ]);
           expect(mmPerPx).toBeCloseTo(0.1, 2);
@@ -394,10 +395,10 @@ describe('against an independent truth', () => {
       marks.map((m, k) => (k === 3 ? bad : m)),
       null,
     );
-    expect(fit.suspects.map((s) => s.id)).toEqual([bad.id]);
-    expect(fitTrueUp(size, marks, null).suspects).toEqual([]);
-    const pulls = fit.leftOvers.map((l) => l.pull);
-    expect(pulls.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
+    expect(fit.outliers.map((s) => s.id)).toEqual([bad.id]);
+    expect(fitTrueUp(size, marks, null).outliers).toEqual([]);
+    const leverages = fit.residuals.map((l) => l.leverage);
+    expect(leverages.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
   });
 });
 

@@ -22,13 +22,25 @@ export interface DemoJob {
   readonly name: string;
   readonly scene: Scene;
   readonly scan: ScanSettings;
-  readonly making: Job['making'];
+  readonly stock: Pick<Job['making']['stock'], 'name' | 'thicknessMm'>;
+  readonly processes: readonly string[];
   /** A pair of the scene's marks and the length that the makers typed for it. */
   readonly known: { readonly mark: string; readonly text: string; readonly mm: number };
   readonly check: string;
   readonly unit: Job['unit'];
   /** What in the scan is traced. */
   readonly take: Take;
+  readonly milling?: DemoMilling;
+}
+
+/** How a job is milled: with which of the tools that ship, and what its makers set. */
+export interface DemoMilling {
+  readonly tools: readonly string[];
+  readonly settings: Readonly<Record<string, boolean | number>>;
+  /** Holes whose middle lies so near the piece's are pockets, mm. */
+  readonly pocketsWithinMm?: number;
+  /** Radii of rings that are engraved about the piece's middle, mm. */
+  readonly ringsMm?: readonly number[];
 }
 
 /** A job that came as a photograph, with a frame in it that was marked. */
@@ -36,7 +48,8 @@ export interface DemoPhoto {
   readonly name: string;
   readonly scene: Scene;
   readonly photo: PhotoSettings;
-  readonly making: Job['making'];
+  readonly stock: Pick<Job['making']['stock'], 'name' | 'thicknessMm'>;
+  readonly processes: readonly string[];
   readonly unit: Job['unit'];
   /** The scene's four marks and what was typed for their width and height. */
   readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] };
@@ -46,6 +59,7 @@ export interface DemoPhoto {
   readonly threshold: JobTraceSettings['threshold'];
   /** Whether only the largest outline is meant to be cut, and the rest is print. */
   readonly onlyLargest?: boolean;
+  readonly milling?: DemoMilling;
   /** What the folded box must measure. */
   readonly box?: NonNullable<Job['proof']['box']>;
 }
@@ -56,7 +70,8 @@ export interface DemoPrint {
   readonly sheet: ColourSheet;
   readonly dpi: number;
   readonly tiltDegrees: number;
-  readonly making: Job['making'];
+  readonly stock: Pick<Job['making']['stock'], 'name' | 'thicknessMm'>;
+  readonly processes: readonly string[];
   /** Two places on the sheet that lie level, and what was typed for the length between. */
   readonly known: { readonly places: readonly [Point, Point]; readonly text: string; readonly mm: number };
   readonly colours: JobTraceSettings['colours'];
@@ -68,7 +83,8 @@ export const demoPrints: readonly DemoPrint[] = [
     sheet: badgeSheet,
     dpi: 300,
     tiltDegrees: 1.2,
-    making: { way: 'laser', stock: 'Maple veneer', thicknessMm: 0.6 },
+    stock: { name: 'Maple veneer', thicknessMm: 0.6 },
+    processes: ['laser'],
     known: { places: [{ x: 8, y: 35 }, { x: 62, y: 35 }], text: '54 mm', mm: 54 }, // biome-ignore format: one line
     colours: [
       { hex: '#b23a2e', purpose: 'cut' },
@@ -84,7 +100,9 @@ export const demoPhotos: readonly DemoPhoto[] = [
     name: 'Ferry bell bracket',
     scene: bellBracket,
     photo: { widthPx: 3200, heightPx: 2400, tiltDegrees: 23, leanDegrees: 75, turnDegrees: -3, seed: 35 },
-    making: { way: 'cnc', stock: 'Ash', thicknessMm: 12 },
+    stock: { name: 'Aluminium', thicknessMm: 3 },
+    processes: ['cnc'],
+    milling: { tools: ['End mill, 3.175 mm', 'Drill, 6 mm'], settings: { engraveDepthMm: 0.2 } },
     unit: 'mm',
     frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
     check: 'plate',
@@ -95,7 +113,8 @@ export const demoPhotos: readonly DemoPhoto[] = [
     name: 'Seed-packet carton',
     scene: seedCarton,
     photo: { widthPx: 3600, heightPx: 2700, tiltDegrees: 19, leanDegrees: 80, turnDegrees: 2, seed: 41 },
-    making: { way: 'paper', stock: 'Folding board', thicknessMm: 0.4 },
+    stock: { name: 'Folding board', thicknessMm: 0.4 },
+    processes: ['paper', 'knife'],
     unit: 'mm',
     frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line
     check: 'front',
@@ -112,7 +131,8 @@ export const demoJobs: readonly DemoJob[] = [
     name: 'Heron lantern panel',
     scene: heronPanel,
     scan: { dpi: 300, tiltDegrees: 1.4, noise: 5, seed: 31 },
-    making: { way: 'laser', stock: 'Birch plywood', thicknessMm: 3 },
+    stock: { name: 'Birch plywood', thicknessMm: 3 },
+    processes: ['laser'],
     known: { mark: 'rule', text: '6in', mm: 152.4 },
     check: 'side',
     unit: 'mm',
@@ -122,7 +142,14 @@ export const demoJobs: readonly DemoJob[] = [
     name: 'River-wheel badge',
     scene: riverWheel,
     scan: { dpi: 400, tiltDegrees: -2.2, noise: 4, seed: 32 },
-    making: { way: 'cnc', stock: 'Walnut', thicknessMm: 6 },
+    stock: { name: 'Walnut', thicknessMm: 6 },
+    processes: ['cnc'],
+    milling: {
+      tools: ['V-bit, 60°', 'End mill, 2 mm'],
+      settings: { slopedPockets: true, pocketDepthMm: 2, engraveDepthMm: 0.4 },
+      pocketsWithinMm: 10,
+      ringsMm: [32.9, 39.4],
+    },
     known: { mark: 'rule', text: '12 cm', mm: 120 },
     check: 'across',
     unit: 'mm',
@@ -132,7 +159,8 @@ export const demoJobs: readonly DemoJob[] = [
     name: 'Mill Race block, 12 in',
     scene: millRaceBlock,
     scan: { dpi: 300, tiltDegrees: 0.9, noise: 6, seed: 33 },
-    making: { way: 'quilting', stock: 'Cotton', thicknessMm: null },
+    stock: { name: 'Cotton', thicknessMm: null },
+    processes: ['paper', 'outlines'],
     known: { mark: 'edge', text: '12"', mm: 304.8 },
     check: 'side',
     unit: 'in',
@@ -142,7 +170,8 @@ export const demoJobs: readonly DemoJob[] = [
     name: 'Paddle-otter float',
     scene: otterFloat,
     scan: { dpi: 300, tiltDegrees: -0.8, noise: 5, seed: 34 },
-    making: { way: 'foam', stock: 'Foam board', thicknessMm: 50 },
+    stock: { name: 'Foam board', thicknessMm: 50 },
+    processes: ['paper', 'outlines'],
     known: { mark: 'body', text: '4 ft', mm: 1219.2 },
     check: 'shaft',
     unit: 'in',
@@ -152,7 +181,8 @@ export const demoJobs: readonly DemoJob[] = [
     name: 'Lantern box die line',
     scene: lanternBox,
     scan: { dpi: 300, tiltDegrees: 1.1, noise: 5, seed: 36 },
-    making: { way: 'paper', stock: 'Folding board', thicknessMm: 0.5 },
+    stock: { name: 'Folding board', thicknessMm: 0.5 },
+    processes: ['paper', 'knife'],
     known: { mark: 'rule', text: '150 mm', mm: 150 },
     check: 'side',
     unit: 'mm',

@@ -2,7 +2,7 @@
  * A bin for jobs; saves by an id of their own, with what each changed; which jobs use which pictures; drawings for the list.
  */
 import { DataTypes, QueryTypes } from 'sequelize';
-import type { Up } from '../migrate.ts';
+import type { Up } from './up.ts';
 
 const uuid = { type: DataTypes.UUID, allowNull: false } as const;
 const whole = { type: DataTypes.INTEGER, allowNull: false } as const;

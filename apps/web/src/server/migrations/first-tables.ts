@@ -2,7 +2,7 @@
  * Jobs with their edits, pictures with their bytes and tiles.
  */
 import { DataTypes } from 'sequelize';
-import type { Up } from '../migrate.ts';
+import type { Up } from './up.ts';
 
 const uuid = { type: DataTypes.UUID, allowNull: false } as const;
 const whole = { type: DataTypes.INTEGER, allowNull: false } as const;

@@ -2,7 +2,7 @@
  * What a workshop remembers of its stocks and machines, by name.
  */
 import { DataTypes } from 'sequelize';
-import type { Up } from '../migrate.ts';
+import type { Up } from './up.ts';
 
 export const up: Up = async (tables, transaction) => {
   await tables.createTable(

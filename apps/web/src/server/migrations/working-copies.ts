@@ -2,7 +2,7 @@
  * Pages of files with several, resolutions that cannot be trusted, and working copies of pictures.
  */
 import { DataTypes } from 'sequelize';
-import type { Up } from '../migrate.ts';
+import type { Up } from './up.ts';
 
 export const up: Up = async (tables, transaction) => {
   await tables.addColumn('pictures', 'page', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 }, { transaction });

@@ -26,7 +26,11 @@ export class ThreadError extends Error {}
 export function inThread<T extends Task>(task: T, input: TaskInput<T>, deadlineMs: number): Promise<TaskOutput<T>> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(/* turbopackIgnore: true */ program(), { resourceLimits: { maxOldGenerationSizeMb: 1024 } });
-    const timer = setTimeout(() => end(() => reject(new ThreadError(words.server.thisTakesTooLong))), deadlineMs);
+    let timer: NodeJS.Timeout | undefined;
+    // Counted from when the thread runs: a busy machine is no fault of the task.
+    worker.once('online', () => {
+      timer = setTimeout(() => end(() => reject(new ThreadError(words.server.thisTakesTooLong))), deadlineMs);
+    });
     const end = (settle: () => void) => {
       clearTimeout(timer);
       settle();

@@ -15,9 +15,9 @@ import { cssPxMm } from '@nuvet/core/formats';
 import { type Drawing, overallBox } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { heightOf, widthOf } from '@nuvet/core/plane';
+import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Reading, Section } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 
 const units: readonly (readonly [word: string, mm: number])[] = [
   ['millimetres', 1],

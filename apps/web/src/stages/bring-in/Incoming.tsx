@@ -15,7 +15,7 @@ import { colours } from '@/ui/colours';
 import { RequestError } from '@/ui/requests';
 import { words } from '@/words';
 import { type Brought, bringIn, type Progress } from './bring-in-files';
-import { PageChooser, type PageWish } from './PageChooser';
+import { PageChooser, type PageRequest } from './PageChooser';
 
 const accepted =
   'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/bmp,application/pdf,image/svg+xml,.png,.jpg,.jpeg,.webp,.gif,.tif,.tiff,.bmp,.pdf,.svg,.dxf';
@@ -44,7 +44,10 @@ interface Props {
 export function Incoming({ invitation, onBrought, children }: Props) {
   const [progress, setProgress] = useState<Progress | null>(null);
   const [messages, setMessages] = useState<readonly string[]>([]);
-  const [question, setQuestion] = useState<{ readonly wish: PageWish; readonly answer: (pages: PageWish['answer']) => void } | null>(null);
+  const [question, setQuestion] = useState<{
+    readonly request: PageRequest;
+    readonly answer: (pages: PageRequest['answer']) => void;
+  } | null>(null);
   const stop = useRef<AbortController | null>(null);
   const camera = useRef<HTMLInputElement>(null);
   const busy = progress !== null || question !== null;
@@ -61,11 +64,11 @@ export function Incoming({ invitation, onBrought, children }: Props) {
     const onProgress = (now: Progress) => {
       if (!isDone && !signal.aborted) setProgress(now);
     };
-    const ask = (wish: PageWish) =>
-      new Promise<PageWish['answer']>((resolve) => {
+    const ask = (request: PageRequest) =>
+      new Promise<PageRequest['answer']>((resolve) => {
         setProgress(null);
         setQuestion({
-          wish,
+          request,
           answer: (pages) => {
             setQuestion(null);
             resolve(pages);
@@ -120,7 +123,7 @@ export function Incoming({ invitation, onBrought, children }: Props) {
     multiple: true,
   });
   const news = question ? (
-    <PageChooser wish={question.wish} onAnswer={question.answer} />
+    <PageChooser request={question.request} onAnswer={question.answer} />
   ) : progress ? (
     <Box role="status" sx={{ display: 'grid', gap: 1 }}>
       <Typography variant="body2">{progress.word}</Typography>

@@ -11,7 +11,7 @@ import { useEffect, useState } from 'react';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 
-export interface PageWish {
+export interface PageRequest {
   readonly name: string;
   readonly kind: 'pdf' | 'tiff';
   readonly pages: readonly { readonly size: string }[];
@@ -23,14 +23,14 @@ export interface PageWish {
 
 const resolutions = [150, 200, 300, 400, 600];
 /** More pages than this are taken by their numbers. */
-const mostShown = 24;
+const maxShown = 24;
 
-export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (answer: PageWish['answer']) => void }) {
-  const { pages } = wish;
+export function PageChooser({ request, onAnswer }: { request: PageRequest; onAnswer: (answer: PageRequest['answer']) => void }) {
+  const { pages } = request;
   const [chosen, setChosen] = useState<readonly number[]>([0]);
   const [typed, setTyped] = useState('1');
   const [dpi, setDpi] = useState(300);
-  const thumbnails = useThumbnails(wish);
+  const thumbnails = useThumbnails(request);
   const choose = (next: readonly number[]) => {
     setChosen(next);
     setTyped(asText(next));
@@ -42,7 +42,7 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
       aria-label={words.bringIn.pages}
       sx={{ display: 'grid', gap: 1.5, p: 1.5, border: `1px solid ${colours.line}`, borderRadius: 2, bgcolor: 'background.paper' }}
     >
-      <Typography variant="body2">{words.bringIn.has(wish.name, pages.length)}</Typography>
+      <Typography variant="body2">{words.bringIn.has(request.name, pages.length)}</Typography>
       {pages.length > 1 && (
         <>
           <Box
@@ -54,7 +54,7 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
               overflowY: 'auto',
             }}
           >
-            {pages.slice(0, mostShown).map((page, k) => {
+            {pages.slice(0, maxShown).map((page, k) => {
               const isChosen = chosen.includes(k);
               return (
                 <Box
@@ -102,7 +102,7 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
           />
         </>
       )}
-      {wish.kind === 'pdf' && (
+      {request.kind === 'pdf' && (
         <TextField select label={words.bringIn.resolution} value={dpi} onChange={(event) => setDpi(Number(event.target.value))}>
           {resolutions.map((r) => (
             <MenuItem key={r} value={r}>
@@ -121,14 +121,14 @@ export function PageChooser({ wish, onAnswer }: { wish: PageWish; onAnswer: (ans
   );
 }
 
-function useThumbnails({ thumbnail, pages }: PageWish): readonly string[] {
+function useThumbnails({ thumbnail, pages }: PageRequest): readonly string[] {
   const [made, setMade] = useState<readonly string[]>([]);
   useEffect(() => {
     if (!thumbnail || pages.length < 2) return;
     let isWanted = true;
     const addresses: string[] = [];
     void (async () => {
-      for (let k = 0; k < Math.min(mostShown, pages.length) && isWanted; k++) {
+      for (let k = 0; k < Math.min(maxShown, pages.length) && isWanted; k++) {
         const address = await thumbnail(k).catch(() => null);
         addresses[k] = address ?? '';
         if (isWanted) setMade([...addresses]);
@@ -155,7 +155,7 @@ function asText(pages: readonly number[]): string {
   return parts.join(', ');
 }
 
-const mostAtOnce = 50;
+const maxAtOnce = 50;
 
 /** Null where the text names no pages, or none that exist. */
 function pagesFrom(text: string, count: number): number[] | null {
@@ -164,8 +164,8 @@ function pagesFrom(text: string, count: number): number[] | null {
     const range = /^\s*(\d+)\s*(?:-\s*(\d+)\s*)?$/.exec(part);
     if (!range) return null;
     const [from, to] = [Number(range[1]), Number(range[2] ?? range[1])];
-    if (from < 1 || to > count || to < from || to - from >= mostAtOnce) return null;
+    if (from < 1 || to > count || to < from || to - from >= maxAtOnce) return null;
     for (let page = from; page <= to; page++) found.add(page - 1);
   }
-  return found.size > 0 && found.size <= mostAtOnce ? [...found].sort((a, b) => a - b) : null;
+  return found.size > 0 && found.size <= maxAtOnce ? [...found].sort((a, b) => a - b) : null;
 }

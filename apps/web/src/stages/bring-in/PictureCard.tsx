@@ -20,9 +20,9 @@ import { printBoth } from '@nuvet/core/length';
 import { useEffect, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { LengthField } from '@/ui/LengthField';
+import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Reading, Section } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 
 type Source = NonNullable<Picture['resolution']>['source'];
 const sources: Record<Source, string> = {

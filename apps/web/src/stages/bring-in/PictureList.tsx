@@ -15,9 +15,9 @@ import Tooltip from '@mui/material/Tooltip';
 import { fitOf, type Picture } from '@nuvet/core/job';
 import { setTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 
 /** Room between pictures laid side by side, mm. */
 const gapMm = 10;

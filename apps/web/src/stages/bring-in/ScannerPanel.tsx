@@ -11,8 +11,8 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
 import { type Area, previewOf, type Scanner, ScannerError, scan, scannersAt } from './scanning';
 
 export function ScannerPanel({

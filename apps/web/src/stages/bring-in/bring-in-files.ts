@@ -9,11 +9,11 @@ import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { RequestError, type Sending, sendPicture } from '@/ui/requests';
 import { words } from '@/words';
-import { drawingReader } from '@/workers/drawing-reading';
-import { pdfRenderer } from '@/workers/pdf-rendering';
-import type { PageWish } from './PageChooser';
+import { drawingReader } from '@/workers/drawing-reader.client';
+import { pdfRenderer } from '@/workers/pdf-renderer.client';
+import type { PageRequest } from './PageChooser';
 
-const mostBytes = 400e6;
+const maxBytes = 400e6;
 
 export interface Brought {
   readonly pictures: readonly Picture[];
@@ -27,8 +27,8 @@ export interface Progress {
   readonly share: number | null;
 }
 
-interface Wish {
-  readonly ask: (wish: PageWish) => Promise<PageWish['answer']>;
+interface BringInOptions {
+  readonly ask: (request: PageRequest) => Promise<PageRequest['answer']>;
   readonly onProgress: (progress: Progress) => void;
   readonly signal: AbortSignal;
   readonly known: { readonly dpi: number; readonly source: 'scanner' } | null;
@@ -44,22 +44,25 @@ async function kindOf(file: File): Promise<Kind> {
   return 'picture';
 }
 
-export async function bringIn(files: readonly File[], wish: Wish): Promise<Brought> {
+export async function bringIn(files: readonly File[], options: BringInOptions): Promise<Brought> {
   const pictures: Picture[] = [];
   const drawings: Drawing[] = [];
   const messages: string[] = [];
   for (const file of files) {
     try {
-      wish.signal.throwIfAborted();
-      if (file.size > mostBytes) throw new RequestError('too-large', words.bringIn.isLargerThanMb(file.name, mostBytes / 1e6));
+      options.signal.throwIfAborted();
+      if (file.size > maxBytes) throw new RequestError('too-large', words.bringIn.isLargerThanMb(file.name, maxBytes / 1e6));
       const kind = await kindOf(file);
-      if (kind === 'drawing') drawings.push(await readDrawing(file, wish));
-      else if (kind === 'pdf') pictures.push(...(await renderPdf(file, wish)));
-      else if (kind === 'tiff') pictures.push(...(await sendTiff(file, wish)));
-      else pictures.push(await send(file, { name: file.name || 'pasted.png', ...(wish.known ? { resolution: wish.known } : {}) }, wish));
+      if (kind === 'drawing') drawings.push(await readDrawing(file, options));
+      else if (kind === 'pdf') pictures.push(...(await renderPdf(file, options)));
+      else if (kind === 'tiff') pictures.push(...(await sendTiff(file, options)));
+      else
+        pictures.push(
+          await send(file, { name: file.name || 'pasted.png', ...(options.known ? { resolution: options.known } : {}) }, options),
+        );
     } catch (error) {
       if (error instanceof RequestError) messages.push(error.message);
-      else if (wish.signal.aborted) messages.push(words.bringIn.stoppedNothingMoreWasBroughtIn);
+      else if (options.signal.aborted) messages.push(words.bringIn.stoppedNothingMoreWasBroughtIn);
       else throw error;
     }
   }
@@ -74,7 +77,7 @@ function untilStopped<P extends Promise<unknown>>(answer: P, signal: AbortSignal
   return Promise.race([answer, stopped]) as Promise<Awaited<P>>;
 }
 
-const send = (body: Blob, sending: Sending, { onProgress, signal }: Wish): Promise<Picture> => {
+const send = (body: Blob, sending: Sending, { onProgress, signal }: BringInOptions): Promise<Picture> => {
   const inWords = (share: number): Progress =>
     share < 1
       ? { word: words.bringIn.bringingInPercent(sending.name, Math.round(share * 100)), share }
@@ -83,13 +86,13 @@ const send = (body: Blob, sending: Sending, { onProgress, signal }: Wish): Promi
   return sendPicture(body, sending, (share) => onProgress(inWords(share)), signal);
 };
 
-async function sendTiff(file: File, wish: Wish): Promise<Picture[]> {
-  wish.onProgress({ word: words.bringIn.lookingInto(file.name), share: null });
+async function sendTiff(file: File, options: BringInOptions): Promise<Picture[]> {
+  options.onProgress({ word: words.bringIn.lookingInto(file.name), share: null });
   const pages = (tiffPages(new Uint8Array(await file.arrayBuffer())) ?? [])
     .map((page, index) => ({ ...page, index }))
     .filter((p) => p.widthPx > 0);
-  if (pages.length <= 1) return [await send(file, { name: file.name, page: pages[0]?.index ?? 0 }, wish)];
-  const answer = await wish.ask({
+  if (pages.length <= 1) return [await send(file, { name: file.name, page: pages[0]?.index ?? 0 }, options)];
+  const answer = await options.ask({
     name: file.name,
     kind: 'tiff',
     pages: pages.map((p) => ({ size: words.bringIn.pixelsOf(p.widthPx, p.heightPx) })),
@@ -98,22 +101,22 @@ async function sendTiff(file: File, wish: Wish): Promise<Picture[]> {
   });
   const sent: Picture[] = [];
   for (const chosen of answer?.pages ?? []) {
-    wish.signal.throwIfAborted();
+    options.signal.throwIfAborted();
     const page = pages[chosen]?.index ?? 0;
-    sent.push(await send(file, { name: words.bringIn.pageName(file.name, chosen + 1), page }, wish));
+    sent.push(await send(file, { name: words.bringIn.pageName(file.name, chosen + 1), page }, options));
   }
   return sent;
 }
 
-async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
-  wish.onProgress({ word: words.bringIn.opening(file.name), share: null });
-  const { renderer, end } = pdfRenderer(wish.signal);
+async function renderPdf(file: File, options: BringInOptions): Promise<Picture[]> {
+  options.onProgress({ word: words.bringIn.opening(file.name), share: null });
+  const { renderer, end } = pdfRenderer(options.signal);
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    const opened = await untilStopped(renderer.open(bytes, new URL('/pdf/', window.location.href).href), wish.signal);
+    const opened = await untilStopped(renderer.open(bytes, new URL('/pdf/', window.location.href).href), options.signal);
     if (opened === 'password') throw new RequestError('password', words.bringIn.isLockedWithAPasswordSave(file.name));
     if (opened === 'broken') throw new RequestError('damaged', words.bringIn.isDamagedOrIsNoPdf(file.name));
-    const answer = await wish.ask({
+    const answer = await options.ask({
       name: file.name,
       kind: 'pdf',
       pages: opened.map((p) => ({ size: words.bringIn.pageSize(p.widthMm.toFixed(0), p.heightMm.toFixed(0)) })),
@@ -126,13 +129,13 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
     });
     const sent: Picture[] = [];
     for (const page of answer?.pages ?? []) {
-      wish.signal.throwIfAborted();
-      wish.onProgress({ word: words.bringIn.drawingPageAtDpi(page + 1, answer?.dpi), share: null });
+      options.signal.throwIfAborted();
+      options.onProgress({ word: words.bringIn.drawingPageAtDpi(page + 1, answer?.dpi), share: null });
       const dpi = answer?.dpi ?? 300;
-      const png = await untilStopped(renderer.render(page, dpi), wish.signal);
+      const png = await untilStopped(renderer.render(page, dpi), options.signal);
       if (!png) throw new RequestError('too-many-pixels', words.bringIn.pageTooLarge(page + 1, dpi));
       const name = opened.length > 1 ? words.bringIn.pageName(file.name, page + 1) : file.name;
-      sent.push(await send(png, { name, resolution: { dpi, source: 'pdf' } }, wish));
+      sent.push(await send(png, { name, resolution: { dpi, source: 'pdf' } }, options));
     }
     return sent;
   } finally {
@@ -140,7 +143,7 @@ async function renderPdf(file: File, wish: Wish): Promise<Picture[]> {
   }
 }
 
-async function readDrawing(file: File, { onProgress, signal }: Wish): Promise<Drawing> {
+async function readDrawing(file: File, { onProgress, signal }: BringInOptions): Promise<Drawing> {
   onProgress({ word: words.bringIn.reading(file.name), share: 0 });
   const { reader, end } = drawingReader(signal);
   try {

@@ -1,85 +1,157 @@
 'use client';
 /**
- * Make ready: from proved outlines to what a machine, a printer or the folding table needs.
+ * Make ready: from proved outlines to what each process of the job needs.
  */
-import ContentCutOutlined from '@mui/icons-material/ContentCutOutlined';
+import AddOutlined from '@mui/icons-material/AddOutlined';
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import FolderZipOutlined from '@mui/icons-material/FolderZipOutlined';
-import PrecisionManufacturingOutlined from '@mui/icons-material/PrecisionManufacturingOutlined';
-import PrintOutlined from '@mui/icons-material/PrintOutlined';
-import ViewInArOutlined from '@mui/icons-material/ViewInArOutlined';
 import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import type { ReactNode } from 'react';
-import { type MakingTray, setMaking, useMaking } from '@/table/making-store';
+import { useState } from 'react';
+import { filesPanel, openProcess, panelOf, useOpenProcess, useProcesses } from '@/processes/open-process';
+import { processViews } from '@/processes/registry';
+import { usePiecesToMake, usePlan } from '@/processes/use-plan';
+import { ShelfDrawer } from '@/shelf/ShelfDrawer';
+import { setMaking, useMaking } from '@/table/making-store';
 import { words } from '@/words';
 import { told } from '@/words/told';
+import { useJob } from '../../job/job-store';
 import { Docket, ToolCard } from '../Docket';
-import { useJob } from '../job-store';
 import { useFindings } from '../prove/use-proof';
 import type { StageName } from '../stage';
-import { CutPanel } from './CutPanel';
-import { CutterPanel } from './CutterPanel';
-import { FilesPanel, kindWord, useFiles } from './FilesPanel';
-import { FoldPanel } from './FoldPanel';
-import { PrintPanel } from './PrintPanel';
-import { usePiecesToMake, usePlan } from './use-plan';
-
-const trays: { readonly name: MakingTray; readonly word: string; readonly icon: ReactNode; readonly explanation: string }[] = [
-  { name: 'cut', word: words.makeReady.cut, icon: <ContentCutOutlined />, explanation: words.makeReady.kerfOrderBridgesPowerAndSpeed },
-  { name: 'files', word: words.makeReady.files, icon: <FolderZipOutlined />, explanation: words.makeReady.svgDxfPdfGCodeHpgl },
-  { name: 'print', word: words.makeReady.print, icon: <PrintOutlined />, explanation: words.makeReady.fullSizeOnSheetsOfPaper },
-  { name: 'fold', word: words.makeReady.fold, icon: <ViewInArOutlined />, explanation: words.makeReady.foldADieLineUpAnd },
-  {
-    name: 'cutter',
-    word: words.makeReady.cutter,
-    icon: <PrecisionManufacturingOutlined />,
-    explanation: words.makeReady.sendItToTheCutterAnd,
-  },
-];
+import { AddProcess } from './AddProcess';
+import { FilesPanel } from './FilesPanel';
+import { MachineSection } from './MachineSection';
+import { StockSection } from './StockSection';
+import { useFiles } from './use-files';
 
 export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: StageName) => void; jobId: string; hasCutter: boolean }) {
-  const tray = useMaking((s) => s.tray);
   const unit = useJob((s) => s.job.unit);
+  const run = useJob((s) => s.run);
+  const panel = useMaking((s) => s.panel);
+  const [isAdding, setAdding] = useState(false);
+  const [isShelfOpen, setShelfOpen] = useState(false);
+  const processes = useProcesses();
+  const open = useOpenProcess();
   const pieces = usePiecesToMake();
-  usePlan(pieces);
-  const stop = useFindings().find((f) => f.weight === 'stops');
-  const files = useFiles(pieces, stop !== undefined);
-  const word = kindWord(files.last);
+  usePlan(open, pieces);
+  const stop = useFindings().find((f) => f.weight === 'stops' && (!f.processIds || f.processIds.includes(open?.entry.id ?? '')));
+  const files = useFiles(open, pieces, stop !== undefined);
+  const shown = open && panelOf(open, panel);
+  const isFiles = panel === filesPanel;
   const next = stop
     ? { word: words.makeReady.backToProve, onClick: () => onStage('prove') }
-    : {
-        word: words.makeReady.downloadNext(word),
-        disabled: !files.isReady || files.seen[files.last] === 'working',
-        // Its row says how the file was read back.
-        onClick: () => {
-          setMaking({ tray: 'files' });
-          void files.download(files.last);
-        },
-      };
+    : open
+      ? {
+          word: words.makeReady.downloadNext(open.kind.files[files.last]?.word ?? ''),
+          disabled: !files.isReady || files.seen[files.last] === 'working',
+          // Its row says how the file was read back.
+          onClick: () => {
+            setMaking({ panel: filesPanel });
+            void files.download(files.last);
+          },
+        }
+      : { word: words.makeReady.addAProcess, onClick: () => setAdding(true) };
   return (
     <Docket
       next={next}
-      tray={trays.map(({ name, word, icon, explanation }) => (
-        <ToolCard
-          key={name}
-          icon={icon}
-          word={word}
-          explanation={explanation}
-          isInHand={tray === name}
-          onClick={() => setMaking({ tray: name })}
-        />
-      ))}
+      tray={
+        <>
+          {processes.map(({ entry, kind }) => {
+            const Icon = processViews[entry.process]?.icon;
+            return (
+              <ToolCard
+                key={entry.id}
+                icon={Icon && <Icon />}
+                word={kind.word}
+                explanation={words.makeReady.openProcess(kind.about, entry.machine.name)}
+                isInHand={entry.id === open?.entry.id}
+                onClick={() => openProcess(entry.id)}
+              />
+            );
+          })}
+          <ToolCard
+            icon={<AddOutlined />}
+            word={words.makeReady.addAProcess}
+            explanation={words.makeReady.addAProcessExplanation}
+            onClick={() => setAdding(true)}
+          />
+        </>
+      }
     >
       {stop && (
         <Alert severity="error" variant="outlined" action={<Button onClick={() => onStage('prove')}>{words.makeReady.prove}</Button>}>
           {told(stop.said, unit)}
         </Alert>
       )}
-      {tray === 'cut' && <CutPanel pieces={pieces} />}
-      {tray === 'files' && <FilesPanel pieces={pieces} files={files} />}
-      {tray === 'print' && <PrintPanel pieces={pieces} isStopped={stop !== undefined} />}
-      {tray === 'fold' && <FoldPanel pieces={pieces} />}
-      {tray === 'cutter' && <CutterPanel pieces={pieces} jobId={jobId} hasCutter={hasCutter} isStopped={stop !== undefined} />}
+      <UnknownProcesses />
+      {open ? (
+        <>
+          <Panels open={open} shown={isFiles ? filesPanel : (shown?.name ?? null)} />
+          {isFiles && <FilesPanel open={open} pieces={pieces} files={files} />}
+          {shown && <shown.Panel open={open} pieces={pieces} jobId={jobId} hasCutter={hasCutter} isStopped={stop !== undefined} />}
+          <StockSection onShelf={() => setShelfOpen(true)} />
+          <MachineSection open={open} />
+          <Button
+            size="small"
+            color="inherit"
+            startIcon={<DeleteOutlined />}
+            onClick={() => {
+              run({ do: 'remove-process', id: open.entry.id });
+              setMaking({ processId: null, panel: null });
+            }}
+          >
+            {words.makeReady.removeProcess(open.kind.word)}
+          </Button>
+        </>
+      ) : (
+        <Alert severity="info" variant="outlined">
+          {words.makeReady.noProcess}
+        </Alert>
+      )}
+      <AddProcess isOpen={isAdding} onClose={() => setAdding(false)} />
+      <ShelfDrawer isOpen={isShelfOpen} processId={open?.entry.id ?? null} onClose={() => setShelfOpen(false)} />
     </Docket>
   );
+}
+
+/** The panels of the open process, and its files. */
+function Panels({ open, shown }: { open: NonNullable<ReturnType<typeof useOpenProcess>>; shown: string | null }) {
+  const panels = processViews[open.entry.process]?.panels ?? [];
+  const cards = [
+    ...panels.map(({ name, word, icon: Icon, explanation }) => ({ name, word, icon: <Icon />, explanation })),
+    { name: filesPanel, word: words.makeReady.files, icon: <FolderZipOutlined />, explanation: words.makeReady.filesExplanation },
+  ];
+  return (
+    <Box
+      role="group"
+      aria-label={open.kind.word}
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, alignItems: 'center', '& > span': { flex: '1 1 88px' } }}
+    >
+      {cards.map(({ name, word, icon, explanation }) => (
+        <ToolCard
+          key={name}
+          icon={icon}
+          word={word}
+          explanation={explanation}
+          isInHand={name === shown}
+          onClick={() => setMaking({ panel: name })}
+        />
+      ))}
+    </Box>
+  );
+}
+
+/** A job made elsewhere may have processes that are not known here. */
+function UnknownProcesses() {
+  const all = useJob((s) => s.job.making.processes);
+  const known = useProcesses();
+  return all
+    .filter(({ id }) => !known.some(({ entry }) => entry.id === id))
+    .map(({ id, process }) => (
+      <Alert key={id} severity="info" variant="outlined">
+        {words.makeReady.unknownProcess(process)}
+      </Alert>
+    ));
 }

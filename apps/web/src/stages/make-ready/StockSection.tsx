@@ -1,100 +1,89 @@
 'use client';
 /**
- * What it is made from, and what is remembered of that stock.
+ * What it is made from: a material of the shelf, or one that is named here and put there.
  */
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { type Job, ways } from '@nuvet/core/job';
+import { materialCommand, materialFrom } from '@nuvet/core/shelf';
+import { useState } from 'react';
+import { ShelfName } from '@/shelf/ShelfName';
+import { ofKind, putOnShelf, readShelf, useShelf } from '@/shelf/shelf-store';
+import { Measure, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
-import { Measure, Pick, Row } from '../trace/hand/Rows';
-import { waysOfMaking } from '../ways';
-import { PresetName } from './PresetName';
-import { usePresets } from './use-presets';
+import { useJob } from '../../job/job-store';
+import { NewerOnShelf } from './NewerOnShelf';
 
-export function StockSection() {
+const nameLength = 100;
+
+export function StockSection({ onShelf }: { onShelf: () => void }) {
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
-  const { presets, keep, named, message } = usePresets();
-  const { making, setup } = job;
-  const stocks = presets.filter((p) => p.kind === 'stock');
-  const name = async (next: string) => {
-    const stockName = next.trim().slice(0, 100) || null;
-    if (stockName === making.stock) return;
-    run({ do: 'set-making', making: { ...making, stock: stockName } });
-    const known = stockName ? await named('stock', stockName) : undefined;
-    if (known?.kind !== 'stock') return;
-    // A stock that is known brings its thickness, its kerf and its settings along.
-    const { thicknessMm, widthMm, heightMm, kerfMm, strengths } = known.value;
-    run({ do: 'set-making', making: { ...making, stock: stockName, thicknessMm } });
-    run({ do: 'set-up', change: { stockWidthMm: widthMm, stockHeightMm: heightMm, cutting: { ...setup.cutting, kerfMm, strengths } } });
+  const { items, fault } = useShelf();
+  const [message, setMessage] = useState<string | null>(null);
+  const materials = ofKind(items, 'material');
+  const { stock } = job.making;
+  const take = async (typed: string) => {
+    const name = typed.trim().slice(0, nameLength) || null;
+    if (name === stock.name) return;
+    // One that is named before the shelf has come is waited for.
+    const known = name ? ofKind(await readShelf(), 'material').find(({ value }) => value.name === name) : undefined;
+    if (known) run(materialCommand(known, job));
+    else run({ do: 'set-stock', change: { name, shelf: null } });
+  };
+  const put = async (name: string) => {
+    try {
+      const shelf = await putOnShelf('material', name, (before) => materialFrom(job, name, before));
+      run({ do: 'set-stock', change: { shelf } });
+      setMessage(words.makeReady.onTheShelf(name));
+    } catch (error) {
+      setMessage((error as Error).message);
+    }
   };
   return (
     <Section title={words.makeReady.stock}>
       <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-        <Pick
-          label={words.makeReady.process}
-          value={making.way}
-          words={Object.fromEntries(ways.map((w) => [w, waysOfMaking[w]])) as Record<Job['making']['way'], string>}
-          onPick={(way) => run({ do: 'set-making', making: { ...making, way } })}
-        />
-        <PresetName
+        <NewerOnShelf of="stock" />
+        <ShelfName
           label={words.makeReady.stock}
-          name={making.stock ?? ''}
-          known={stocks.map((p) => p.name)}
-          longest={100}
-          onName={(next) => void name(next)}
+          name={stock.name ?? ''}
+          known={materials.map(({ value }) => value.name)}
+          longest={nameLength}
+          onName={(next) => void take(next)}
         />
-        <Row>
-          <Measure
-            label={words.makeReady.measuredThickness}
-            mm={making.thicknessMm}
-            unit={job.unit}
-            onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
-            onEmpty={() => run({ do: 'set-making', making: { ...making, thicknessMm: null } })}
-          />
-        </Row>
+        <Measure
+          label={words.makeReady.measuredThickness}
+          mm={stock.thicknessMm}
+          unit={job.unit}
+          onMm={(thicknessMm) => run({ do: 'set-stock', change: { thicknessMm } })}
+          onEmpty={() => run({ do: 'set-stock', change: { thicknessMm: null } })}
+        />
         <Row>
           <Measure
             label={words.makeReady.sheetWidth}
-            mm={setup.stockWidthMm}
+            mm={stock.widthMm}
             unit={job.unit}
-            onMm={(stockWidthMm) => run({ do: 'set-up', change: { stockWidthMm } })}
-            onEmpty={() => run({ do: 'set-up', change: { stockWidthMm: null } })}
+            onMm={(widthMm) => run({ do: 'set-stock', change: { widthMm } })}
+            onEmpty={() => run({ do: 'set-stock', change: { widthMm: null } })}
           />
           <Measure
             label={words.makeReady.sheetHeight}
-            mm={setup.stockHeightMm}
+            mm={stock.heightMm}
             unit={job.unit}
-            onMm={(stockHeightMm) => run({ do: 'set-up', change: { stockHeightMm } })}
-            onEmpty={() => run({ do: 'set-up', change: { stockHeightMm: null } })}
+            onMm={(heightMm) => run({ do: 'set-stock', change: { heightMm } })}
+            onEmpty={() => run({ do: 'set-stock', change: { heightMm: null } })}
           />
         </Row>
-        <Button
-          size="small"
-          disabled={!making.stock}
-          onClick={() =>
-            making.stock &&
-            void keep({
-              kind: 'stock',
-              name: making.stock,
-              value: {
-                thicknessMm: making.thicknessMm,
-                widthMm: setup.stockWidthMm,
-                heightMm: setup.stockHeightMm,
-                kerfMm: setup.cutting.kerfMm,
-                strengths: setup.cutting.strengths,
-              },
-            })
-          }
-        >
-          {words.makeReady.rememberKerfAndSettingsWithThis}
+        <Button size="small" disabled={!stock.name} onClick={() => stock.name && void put(stock.name)}>
+          {words.makeReady.putStockOnTheShelf}
         </Button>
-        {message && (
+        <Button size="small" color="inherit" onClick={onShelf}>
+          {words.makeReady.openTheShelf}
+        </Button>
+        {(message ?? fault) && (
           <Typography variant="caption" role="status" color="textSecondary">
-            {message}
+            {message ?? fault}
           </Typography>
         )}
       </Box>

@@ -7,12 +7,12 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { boxChecked, panelsOf } from '@nuvet/core/folding';
-import { piecesToProve } from '@nuvet/core/make';
+import { piecesToProve } from '@nuvet/core/job';
 import { useMemo } from 'react';
+import { Measure, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
-import { Measure, Row } from '../trace/hand/Rows';
+import { useJob } from '../../job/job-store';
 
 const plainToleranceMm = 0.5;
 
@@ -28,7 +28,7 @@ export function BoxSize() {
     const before = box ?? { widthMm: 100, depthMm: 100, heightMm: 100, toleranceMm: plainToleranceMm };
     run({ do: 'prove-by', change: { box: { ...before, ...change } } });
   };
-  const differences = box ? boxChecked(panels, box, job.making.thicknessMm ?? 0, job.setup.folding.allowance) : [];
+  const differences = box ? boxChecked(panels, box, job.making.stock.thicknessMm ?? 0, job.proof.creaseAllowance) : [];
   return (
     <Section title={words.prove.theFoldedBox}>
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>

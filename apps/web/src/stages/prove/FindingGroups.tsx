@@ -7,52 +7,21 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Piece } from '@nuvet/core/job';
 import { boxAround, type Point, pathBox, polygonOf } from '@nuvet/core/plane';
-import { type Finding, mendCommand } from '@nuvet/core/proof';
+import { type Finding, findingKinds, fixCommand } from '@nuvet/core/proof';
 import { nanoid } from 'nanoid';
 import { memo, useState } from 'react';
+import { useProcesses } from '@/processes/open-process';
 import { setMaking, useMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { told } from '@/words/told';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 import { type StageName, stageWords } from '../stage';
 
-const placeOf: Partial<Record<Finding['code'], StageName>> = {
-  'no-picture': 'bring-in',
-  'size-unknown': 'true-up',
-  'size-from-file': 'true-up',
-  'marks-disagree': 'true-up',
-  'unit-unknown': 'bring-in',
-  'no-pieces': 'trace',
-  'all-left-out': 'trace',
-  'too-large': 'make-ready',
-};
-
-const groupWords: Partial<Record<Finding['code'], string>> = {
-  open: words.prove.notClosed,
-  'near-miss': words.prove.nearlyMeeting,
-  'purpose-unset': words.prove.withoutAPurpose,
-  'crosses-itself': words.prove.crossingThemselves,
-  'crosses-another': words.prove.crossingOneAnother,
-  doubled: words.prove.cutTwice,
-  sliver: words.prove.slivers,
-  stub: words.prove.stubsAndSpurs,
-  'needless-points': words.prove.needlessPoints,
-  'narrow-hole': words.prove.narrowerThanTheTool,
-  'thin-web': words.prove.thinWebs,
-  'narrow-passage': words.prove.narrowPassages,
-  'too-near': words.prove.tooNearTogether,
-  'sharp-corner': words.prove.tooSharpForTheTool,
-  'drops-out': words.prove.loosePieces,
-  'inside-another': words.prove.insideOneAnother,
-  'too-large': words.prove.largerThanTheStock,
-  'size-is-off': words.prove.sizesThatAreOff,
-};
-
 /** Of a kind more than this are shown on request. */
-const mostShown = 4;
+const maxShown = 4;
 
 export function FindingGroups({
   findings,
@@ -69,7 +38,7 @@ export function FindingGroups({
       {codes.map((code) => (
         <Group
           key={code}
-          title={groupWords[code] ?? words.prove.theJob}
+          title={findingKinds[code].heading}
           findings={findings.filter((f) => f.code === code)}
           pieces={pieces}
           onStage={onStage}
@@ -91,7 +60,7 @@ function Group({
   onStage: (stage: StageName) => void;
 }) {
   const [isOpen, setOpen] = useState(false);
-  const shown = isOpen ? findings : findings.slice(0, mostShown);
+  const shown = isOpen ? findings : findings.slice(0, maxShown);
   const stops = findings.some((f) => f.weight === 'stops');
   return (
     <Box component="section" aria-label={title} sx={{ borderLeft: `3px solid ${stops ? colours.madder : colours.brass}`, pl: 1.25 }}>
@@ -115,7 +84,7 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
   const job = useJob((s) => s.job);
   const run = useJob((s) => s.run);
   const isLit = useMaking((s) => s.places === finding.places);
-  const stage = placeOf[finding.code];
+  const stage = findingKinds[finding.code].stage;
   const go = () => {
     const around = boxAround(finding.places);
     const { screen } = useTable.getState();
@@ -148,28 +117,41 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
       )}
       <Box sx={{ minWidth: 0 }}>
         <Typography variant="body2">{told(finding.said, job.unit)}</Typography>
+        <ForProcesses ids={finding.processIds} />
         <Box sx={{ display: 'flex', flexWrap: 'wrap', ml: -0.75 }}>
           {stage && (
             <Button size="small" onClick={() => onStage(stage)}>
               {stageWords[stage]}
             </Button>
           )}
-          {finding.mends.map((mend) => (
+          {finding.fixes.map((fix) => (
             <Button
-              key={mend.word}
+              key={fix.word}
               size="small"
-              color={mend.do === 'accept' ? 'inherit' : 'primary'}
+              color={fix.do === 'accept' ? 'inherit' : 'primary'}
               onClick={() => {
-                run(mendCommand(job, finding, mend, () => nanoid(10)));
+                run(fixCommand(job, finding, fix, () => nanoid(10)));
                 setMaking({ places: [] });
               }}
             >
-              {words.messages.mends[mend.word]}
+              {words.messages.fixes[fix.word]}
             </Button>
           ))}
         </Box>
       </Box>
     </Box>
+  );
+}
+
+/** Of a finding that only some of the job's processes have, which. */
+function ForProcesses({ ids }: { ids: readonly string[] | undefined }) {
+  const processes = useProcesses();
+  if (!ids) return null;
+  const names = processes.filter(({ entry }) => ids.includes(entry.id)).map(({ kind }) => kind.word);
+  return (
+    <Typography variant="caption" color="textSecondary">
+      {words.prove.onlyFor(names.join(', '))}
+    </Typography>
   );
 }
 

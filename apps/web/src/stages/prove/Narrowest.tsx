@@ -10,11 +10,11 @@ import { useEffect, useState } from 'react';
 import { setMaking } from '@/table/making-store';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
+import { Reading } from '@/ui/Section';
 import { words } from '@/words';
-import type { NarrowestPlaces } from '@/workers/maker';
-import { maker } from '@/workers/making';
-import { Reading } from '../Docket';
-import { useJob } from '../job-store';
+import { maker } from '@/workers/maker.client';
+import type { NarrowestPlaces } from '@/workers/maker.worker';
+import { useJob } from '../../job/job-store';
 
 const pauseMs = 400;
 

@@ -6,9 +6,9 @@ import Typography from '@mui/material/Typography';
 import { printInches, printMm } from '@nuvet/core/length';
 import { type Box, heightOf, widthOf } from '@nuvet/core/plane';
 import { allScaled } from '@/table/overall-size';
+import { Measure, Row } from '@/ui/Rows';
 import { words } from '@/words';
-import { useJob } from '../job-store';
-import { Measure, Row } from '../trace/hand/Rows';
+import { useJob } from '../../job/job-store';
 
 export function OverallSize({ box, onMessage }: { box: Box; onMessage: (text: string) => void }) {
   const job = useJob((s) => s.job);

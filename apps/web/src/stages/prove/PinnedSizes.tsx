@@ -17,10 +17,10 @@ import { useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
 import { colours } from '@/ui/colours';
+import { Measure, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
-import { Measure, Row } from '../trace/hand/Rows';
+import { useJob } from '../../job/job-store';
 
 export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
   const job = useJob((s) => s.job);
@@ -75,8 +75,8 @@ export function PinnedSizes({ pieces }: { pieces: readonly Piece[] }) {
                 label={words.prove.tolerance}
                 mm={pinned.toleranceMm}
                 unit={job.unit}
-                range="any"
-                onMm={(toleranceMm) => change(pinned.id, { toleranceMm: Math.abs(toleranceMm) })}
+                range="from zero"
+                onMm={(toleranceMm) => change(pinned.id, { toleranceMm })}
               />
             </Row>
           </Box>

@@ -10,21 +10,25 @@ import ZoomOutMapOutlined from '@mui/icons-material/ZoomOutMapOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { measuresOf, overallBox } from '@nuvet/core/job';
+import { measuresOf, overallBox, piecesToProve } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import { piecesToProve } from '@nuvet/core/make';
 import { heightOf, widthOf } from '@nuvet/core/plane';
+import { limitsOf } from '@nuvet/core/processes';
 import { nanoid } from 'nanoid';
-import { useMemo, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
+import { openProcess, useProcesses } from '@/processes/open-process';
+import { processViews } from '@/processes/registry';
+import { usePiecesToMake } from '@/processes/use-plan';
 import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
+import { Measure } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Docket, Reading, Section, ToolCard } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
+import { Docket, ToolCard } from '../Docket';
 import type { StageName } from '../stage';
-import { Measure } from '../trace/hand/Rows';
 import { BoxSize } from './BoxSize';
+import { Bridges } from './Bridges';
 import { FindingGroups } from './FindingGroups';
-import { Holds } from './Holds';
 import { Narrowest } from './Narrowest';
 import { OverallSize } from './OverallSize';
 import { PinnedSizes } from './PinnedSizes';
@@ -37,6 +41,13 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
   const asking = useMaking((s) => s.asking);
   const isLooking = useMaking((s) => s.isProving);
   const findings = useFindings();
+  const processes = useProcesses();
+  const toMake = usePiecesToMake();
+  const show = (processId: string, panel: string) => {
+    openProcess(processId, panel);
+    onStage('make-ready');
+  };
+  const kerfMm = Math.max(...limitsOf(job).map(({ limits }) => limits.kerfMm));
   const pieces = useMemo(() => piecesToProve(job), [job]);
   const box = overallBox(pieces);
   const stops = findings.some((f) => f.weight === 'stops');
@@ -126,8 +137,18 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
           <FindingGroups findings={findings} pieces={pieces} onStage={onStage} />
         )}
       </Section>
+      {processes.map((process) => {
+        const { Proof } = processViews[process.entry.process] ?? {};
+        return (
+          Proof && (
+            <Suspense key={process.entry.id} fallback={null}>
+              <Proof process={process} pieces={toMake} onShow={(panel) => show(process.entry.id, panel)} />
+            </Suspense>
+          )
+        );
+      })}
       <PinnedSizes pieces={pieces} />
-      <Holds />
+      <Bridges />
       {box && (
         <Section title={words.prove.totals}>
           <Reading name={words.prove.pieces}>{pieces.length}</Reading>
@@ -158,12 +179,13 @@ export function Prove({ onStage }: { onStage: (stage: StageName) => void }) {
             label={words.prove.clearancePassagesAtLeast}
             mm={job.proof.clearanceMm}
             unit={job.unit}
-            onMm={(clearanceMm) => run({ do: 'prove-by', change: { clearanceMm: Math.max(0, clearanceMm) } })}
+            range="from zero"
+            onMm={(clearanceMm) => run({ do: 'prove-by', change: { clearanceMm } })}
           />
         </Box>
         <Narrowest pieces={pieces} />
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
-          {job.setup.cutting.kerfMm > 0 ? words.prove.kerfChecked(printBoth(job.setup.cutting.kerfMm, job.unit)) : words.prove.kerfNotSet}
+          {kerfMm > 0 ? words.prove.kerfChecked(printBoth(kerfMm, job.unit)) : words.prove.kerfNotSet}
         </Typography>
       </Section>
       <BoxSize />

@@ -3,25 +3,25 @@
  * The proof sheet: gathers what it says and hands the page over.
  */
 import { proofRows } from '@nuvet/core/formats';
-import { measuresOf } from '@nuvet/core/job';
+import { measuresOf, piecesToProve } from '@nuvet/core/job';
 import { printMm } from '@nuvet/core/length';
-import { fileName, piecesToProve } from '@nuvet/core/make';
+import { processesOf } from '@nuvet/core/processes';
 import { type Finding, provedSizes } from '@nuvet/core/proof';
-import { handOver } from '@/ui/hand-over';
+import { underlayFor } from '@/processes/underlay';
+import { downloadFile } from '@/ui/download';
 import { words } from '@/words';
 import { told } from '@/words/told';
-import { maker } from '@/workers/making';
-import { useJob } from '../job-store';
-import { today } from '../make-ready/FilesPanel';
-import { underlayFor } from '../make-ready/underlay';
-import { waysOfMaking } from '../ways';
+import { maker } from '@/workers/maker.client';
+import { useJob } from '../../job/job-store';
+import { nameFor, today } from '../make-ready/use-files';
 
 export function useProofSheet(findings: readonly Finding[], onMessage: (text: string) => void): () => Promise<void> {
   const job = useJob((s) => s.job);
   const revision = useJob((s) => s.revision);
   return async () => {
     const pieces = piecesToProve(job);
-    const { stock, thicknessMm, way } = job.making;
+    const { name, thicknessMm } = job.making.stock;
+    const processes = processesOf(job).map(({ kind }) => kind.word);
     const date = today();
     try {
       const rows = proofRows(pieces.map((p) => ({ ...measuresOf(p), name: p.name, purpose: p.purpose })));
@@ -29,7 +29,7 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
         job: job.name,
         revision: revision(),
         date,
-        material: [waysOfMaking[way], stock ?? words.prove.stockNotNamed, thicknessMm ? words.prove.millimetres(thicknessMm) : '']
+        material: [...processes, name ?? words.prove.stockNotNamed, thicknessMm ? words.prove.millimetres(thicknessMm) : '']
           .filter(Boolean)
           .join(', '),
         rows,
@@ -45,11 +45,7 @@ export function useProofSheet(findings: readonly Finding[], onMessage: (text: st
         })),
       };
       const bytes = await maker().proofSheet(pieces, facts, underlayFor(job));
-      handOver(
-        bytes,
-        fileName(job.setup.fileNames, { job: job.name, what: 'proof', date, revision: revision() }, 'pdf'),
-        'application/pdf',
-      );
+      downloadFile(bytes, nameFor(job, null, 'proof', revision(), 'pdf'), 'application/pdf');
     } catch (error) {
       onMessage(words.prove.theProofSheetCouldNotBe((error as Error).message));
     }

@@ -3,12 +3,13 @@
  * The faults of the job's outlines, looked for in the worker whenever they change; only what changed is sent.
  */
 import type { Piece } from '@nuvet/core/job';
-import { piecesToProve } from '@nuvet/core/make';
-import { type Finding, findingsOf, limitsOf } from '@nuvet/core/proof';
+import { piecesToProve } from '@nuvet/core/job';
+import { limitsOf } from '@nuvet/core/processes';
+import { type Finding, findingsOf } from '@nuvet/core/proof';
 import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { setMaking, useMaking } from '@/table/making-store';
-import { maker, makerLost } from '@/workers/making';
-import { useJob } from '../job-store';
+import { maker, makerLost } from '@/workers/maker.client';
+import { useJob } from '../../job/job-store';
 
 /** Edits that follow each other more quickly are proved together. */
 const pauseMs = 120;
@@ -20,11 +21,17 @@ export function useProving(): void {
   const job = useJob((s) => s.job);
   const sent = useRef(new Map<string, Piece>());
   const { traces, drawings, drawn, making, proof } = job;
-  const pieces = useMemo(() => piecesToProve({ traces, drawings, drawn, making, proof }), [traces, drawings, drawn, making, proof]);
-  const { kerfMm, thinnestMm, clearanceMm } = limitsOf(job);
+  const { stock } = making;
+  // Of how it is made only the stock bears on the outlines.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  const pieces = useMemo(() => piecesToProve({ traces, drawings, drawn, making, proof }), [traces, drawings, drawn, stock, proof]);
+  const found = useMemo(() => limitsOf({ making, proof }), [making, proof]);
+  const key = JSON.stringify(found);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the same limits are not looked at twice
+  const limits = useMemo(() => found, [key]);
   // Until the outlines as they are now have been checked, nothing is proved: also not for one frame.
   // biome-ignore lint/correctness/useExhaustiveDependencies: whatever is proved anew
-  useLayoutEffect(() => setMaking({ isProving: true }), [pieces, kerfMm, thinnestMm, clearanceMm]);
+  useLayoutEffect(() => setMaking({ isProving: true }), [pieces, limits]);
   useEffect(() => {
     let isWanted = true;
     let timer: ReturnType<typeof setTimeout>;
@@ -32,7 +39,7 @@ export function useProving(): void {
       const changed = pieces.filter((p) => sent.current.get(p.id) !== p);
       sent.current = new Map(pieces.map((p) => [p.id, p]));
       const ids = pieces.map((p) => p.id);
-      const faults = await Promise.race([maker().prove(changed, ids, { kerfMm, thinnestMm, clearanceMm }), makerLost()]);
+      const faults = await Promise.race([maker().prove(changed, ids, limits), makerLost()]);
       if (faults === 'lost') {
         // The next one knows none of the pieces.
         sent.current = new Map();
@@ -44,11 +51,11 @@ export function useProving(): void {
       isWanted = false;
       clearTimeout(timer);
     };
-  }, [pieces, kerfMm, thinnestMm, clearanceMm]);
+  }, [pieces, limits]);
   // Loaded ahead: what is proved first may be done without a connection.
   useEffect(() => void maker(), []);
   // Another job's faults are not this one's.
-  useEffect(() => () => setMaking({ faults: null, isProving: true, plan: null, tiling: null, burnt: null }), []);
+  useEffect(() => () => setMaking({ faults: null, isProving: true, planned: null, burnt: null }), []);
 }
 
 /** All findings as they stand; faults that are not looked for yet are none. */

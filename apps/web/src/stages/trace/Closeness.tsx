@@ -8,7 +8,7 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
-import type { Job, JobTrace, JobTraceSettings, Picture, Surface } from '@nuvet/core/job';
+import type { Job, JobTrace, JobTraceSettings, Picture, RasterSource } from '@nuvet/core/job';
 import { printDecimalInches, printMm } from '@nuvet/core/length';
 import type { Point } from '@nuvet/core/plane';
 import { scaleLog } from 'd3-scale';
@@ -16,10 +16,10 @@ import { line } from 'd3-shape';
 import { memo, useEffect, useState } from 'react';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import type { DeviationSeen, TradeOff } from '@/workers/tracer';
-import { tracer } from '@/workers/tracing';
-import { Section } from '../Docket';
+import { tracer } from '@/workers/tracer.client';
+import type { DeviationSeen, TradeOff } from '@/workers/tracer.worker';
 
 /** Tolerances that the chart compares, mm. */
 const tolerances = [0.02, 0.05, 0.1, 0.2, 0.5, 1] as const;
@@ -27,27 +27,27 @@ const tolerances = [0.02, 0.05, 0.1, 0.2, 0.5, 1] as const;
 interface Props {
   readonly picture: Picture;
   readonly trace: JobTrace;
-  readonly surface: Surface;
+  readonly raster: RasterSource;
   readonly settings: JobTraceSettings;
   readonly unit: Job['unit'];
   readonly onTolerance: (mm: number) => void;
 }
 
-export const Closeness = memo(function Closeness({ picture, trace, surface, settings, unit, onTolerance }: Props) {
+export const Closeness = memo(function Closeness({ picture, trace, raster, settings, unit, onTolerance }: Props) {
   const [found, setFound] = useState<DeviationSeen | null>(null);
   const [compared, setCompared] = useState<{ readonly of: string; readonly list: readonly TradeOff[] } | null>(null);
   const [isShown, setIsShown] = useState(false);
-  const key = JSON.stringify([surface.id, surface.toSheet]);
+  const key = JSON.stringify([raster.id, raster.toSheet]);
   // A comparison holds for every tolerance, and for one way of seeing the ink.
   const seen = JSON.stringify([key, { ...settings, toleranceMm: null }]);
   const offers = compared?.of === seen ? compared.list : null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture and surface
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture and raster
   useEffect(() => {
     let isWanted = true;
     // What a person has left out or led by hand does not count. The coloured lines are asked for only while they are looked at.
     const kept = trace.pieces.filter((p) => !p.leftOut && !p.byHand);
     tracer()
-      .deviation(picture, surface, trace.settings, kept, isShown)
+      .deviation(picture, raster, trace.settings, kept, isShown)
       .then(
         (strayed) => {
           if (!isWanted) return;
@@ -98,7 +98,7 @@ export const Closeness = memo(function Closeness({ picture, trace, surface, sett
           size="small"
           onClick={() =>
             void tracer()
-              .tradeOff(surface, trace.settings, tolerances)
+              .tradeOff(raster, trace.settings, tolerances)
               .then((list) => list && setCompared({ of: seen, list: list.filter(isNew) }))
           }
         >

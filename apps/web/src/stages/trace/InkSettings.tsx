@@ -9,17 +9,17 @@ import Switch from '@mui/material/Switch';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import type { Job, JobTraceSettings, Picture, Surface } from '@nuvet/core/job';
+import type { Job, JobTraceSettings, Picture, RasterSource } from '@nuvet/core/job';
 import type { Take } from '@nuvet/core/trace';
 import { memo } from 'react';
 import { LengthField } from '@/ui/LengthField';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
 import { MeantColours, useColoursOf } from './MeantColours';
 
 interface SettingsProps {
   readonly picture: Picture;
-  readonly surface: Surface;
+  readonly raster: RasterSource;
   readonly settings: JobTraceSettings;
   readonly found: number | null;
   readonly unit: Job['unit'];
@@ -30,8 +30,8 @@ interface SettingsProps {
 const toSlider = (mm: number) => Math.round(Math.log10(Math.max(0.01, mm)) * 100);
 const fromSlider = (value: number) => Number((10 ** (value / 100)).toPrecision(2));
 
-export const InkSettings = memo(function InkSettings({ picture, surface, settings, found, unit, onMove }: SettingsProps) {
-  const colours = useColoursOf(picture, surface, settings.colours.length > 0);
+export const InkSettings = memo(function InkSettings({ picture, raster, settings, found, unit, onMove }: SettingsProps) {
+  const colours = useColoursOf(picture, raster, settings.colours.length > 0);
   const byColour = settings.colours.length > 0 || colours.isWanted;
   const threshold = typeof settings.threshold === 'number' ? settings.threshold : (found ?? 128);
   const lengths = [

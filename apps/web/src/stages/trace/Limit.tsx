@@ -8,8 +8,8 @@ import Typography from '@mui/material/Typography';
 import type { JobTrace, JobTraceSettings } from '@nuvet/core/job';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { takeTool, useTable } from '@/table/table-store';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
 import { Choice } from './InkSettings';
 
 export function Limit({ within, onAll }: { within: JobTraceSettings['within']; onAll: () => void }) {

@@ -9,13 +9,13 @@ import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type JobTraceSettings, type Picture, type Purpose, purposes, type Surface } from '@nuvet/core/job';
+import { type JobTraceSettings, type Picture, type Purpose, purposes, type RasterSource } from '@nuvet/core/job';
 import { isSameColour, rgbOfHex } from '@nuvet/core/raster';
 import { useEffect, useRef, useState } from 'react';
 import { takeTool, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
-import { tracer } from '@/workers/tracing';
+import { tracer } from '@/workers/tracer.client';
 
 export interface FoundColour {
   readonly hex: string;
@@ -25,16 +25,16 @@ export interface FoundColour {
 type Meant = JobTraceSettings['colours'];
 
 /** The colours of the picture, read once colours are asked for. */
-export function useColoursOf(picture: Picture, surface: Surface, isByColour: boolean) {
+export function useColoursOf(picture: Picture, raster: RasterSource, isByColour: boolean) {
   const [found, setFound] = useState<readonly FoundColour[] | null>(null);
   const [isWanted, setIsWanted] = useState(false);
   const onFirst = useRef<((first: Meant) => void) | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the surface's id stands for picture and surface
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the raster's id stands for picture and raster
   useEffect(() => {
     if (!isByColour && !isWanted) return;
     let isCurrent = true;
     tracer()
-      .coloursIn(picture, surface)
+      .coloursIn(picture, raster)
       .then(
         (list) => {
           if (!isCurrent) return;
@@ -48,7 +48,7 @@ export function useColoursOf(picture: Picture, surface: Surface, isByColour: boo
     return () => {
       isCurrent = false;
     };
-  }, [isByColour || isWanted, surface.id]);
+  }, [isByColour || isWanted, raster.id]);
   const want = (then: (first: Meant) => void): void => {
     if (found) then(allButPaper(found));
     else {

@@ -8,12 +8,12 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { fitOf, type JobTraceSettings, type Picture, traceOf } from '@nuvet/core/job';
 import { useState } from 'react';
+import { rasterNow } from '@/table/rectified-images';
 import { setTable } from '@/table/table-store';
-import { surfaceNow } from '@/table/working-copies';
+import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { heard, tracer } from '@/workers/tracing';
-import { Reading, Section } from '../Docket';
-import { useJob } from '../job-store';
+import { heard, tracer } from '@/workers/tracer.client';
+import { useJob } from '../../job/job-store';
 
 export function OtherPictures({ picture, settings }: { picture: Picture; settings: JobTraceSettings }) {
   const job = useJob((s) => s.job);
@@ -27,16 +27,16 @@ export function OtherPictures({ picture, settings }: { picture: Picture; setting
     setMessage(null);
     for (const [k, other] of others.entries()) {
       setShare(k / others.length);
-      const surface = surfaceNow(other, false);
+      const raster = rasterNow(other, false);
       // Under perspective the picture is rectified first, which opening it does.
-      if (fitOf(other).model === 'perspective' && !surface.toOriginal) {
+      if (fitOf(other).model === 'perspective' && !raster.toOriginal) {
         left.push(other.name);
         continue;
       }
       const found = await tracer()
         .trace(
           other,
-          surface,
+          raster,
           { ...settings, within: null },
           heard(() => {}),
         )

@@ -4,8 +4,8 @@
 import type { Piece } from '@nuvet/core/job';
 import { pathBox } from '@nuvet/core/plane';
 import { memo } from 'react';
+import { outlineData, placeIn } from '@/shared/outline-data';
 import { colours } from '@/ui/colours';
-import { outlineData, placeIn } from '@/ui/outline-data';
 
 const side = 22;
 const margin = 1.5;

@@ -6,7 +6,8 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { type Piece, type Purpose, purposes } from '@nuvet/core/job';
 import { words } from '@/words';
-import { useJob } from '../job-store';
+import { purposeWords } from '@/words/purposes';
+import { useJob } from '../../job/job-store';
 
 /** @param pieces all get the purpose chosen; the first one's is shown */
 export function PurposeField({ pieces }: { pieces: readonly [Piece, ...Piece[]] }) {
@@ -21,7 +22,7 @@ export function PurposeField({ pieces }: { pieces: readonly [Piece, ...Piece[]] 
     >
       {purposes.map((purpose) => (
         <MenuItem key={purpose} value={purpose}>
-          {words.trace.purposes[purpose]}
+          {purposeWords[purpose]}
         </MenuItem>
       ))}
     </TextField>

@@ -13,10 +13,10 @@ import { memo, useEffect, useState } from 'react';
 import { signOf } from '@/table/drawing-relations';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { tracer } from '@/workers/tracing';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
+import { tracer } from '@/workers/tracer.client';
+import { useJob } from '../../job/job-store';
 
 const relationWords: Record<RelationKind, string> = {
   level: words.trace.level,

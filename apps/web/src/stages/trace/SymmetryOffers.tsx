@@ -13,8 +13,8 @@ import type { Mirror, Symmetry } from '@nuvet/core/trace';
 import { useEffect, useState } from 'react';
 import { setTable } from '@/table/table-store';
 import { words } from '@/words';
-import { tracer } from '@/workers/tracing';
-import { useJob } from '../job-store';
+import { tracer } from '@/workers/tracer.client';
+import { useJob } from '../../job/job-store';
 import { halfWords } from './axis-words';
 
 /** What leaves its symmetry by less than this has it already, mm: finer than any machine, and than the axis is found. */

@@ -14,21 +14,21 @@ import {
   keptPieces,
   type Picture,
   type Piece,
-  type Surface,
+  type RasterSource,
   traceOf,
 } from '@nuvet/core/job';
 import { project } from '@nuvet/core/plane';
 import type { Take } from '@nuvet/core/trace';
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHand } from '@/table/hand-store';
+import { useRasterSource } from '@/table/rectified-images';
 import { setTable, takeTool, useTable } from '@/table/table-store';
-import { useSurface } from '@/table/working-copies';
-import { useKeptList } from '@/ui/kept-list';
+import { useKeptList } from '@/ui/stable-array';
 import { words } from '@/words';
-import { tracer } from '@/workers/tracing';
+import { tracer } from '@/workers/tracer.client';
+import { useJob } from '../../job/job-store';
 import { Docket, ToolCard } from '../Docket';
 import { finish, useFinishWord } from '../finishing';
-import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { AlongEdge } from './AlongEdge';
 import { Annotations } from './Annotations';
@@ -52,7 +52,7 @@ export function Trace(props: { picture: Picture; onStage: (stage: StageName) => 
 
 function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
   const job = useJob((s) => s.job);
-  const finishWord = useFinishWord(job.setup.machine.name, 'trace');
+  const finishWord = useFinishWord('trace');
   const run = useJob((s) => s.run);
   const trace = traceOf(job, picture.id);
   const [moving, setMoving] = useState<JobTraceSettings | null>(null);
@@ -61,8 +61,8 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
   const same = useRef(asked);
   if (JSON.stringify(asked) !== JSON.stringify(same.current)) same.current = asked;
   const settings = same.current;
-  const surface = useSurface(picture);
-  const { progress, message, look, stop, again } = useAutomaticTrace(picture, surface, settings, moving !== null, () => setMoving(null));
+  const raster = useRasterSource(picture);
+  const { progress, message, look, stop, again } = useAutomaticTrace(picture, raster, settings, moving !== null, () => setMoving(null));
   const move = useLatest((next: JobTraceSettings) => {
     look(next);
     setMoving(next);
@@ -87,7 +87,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       false,
     ),
   );
-  useHandedOver(surface, settings, move);
+  useHandedOver(raster, settings, move);
   useAcceptByEnter(kept.length > 0 && !progress, () => onStage('prove'));
   const canProve = useCanProve(kept.length);
   const isEmpty = shown !== null && pieces.length === 0 && !progress;
@@ -108,16 +108,14 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
           {words.trace.noTrueSize}
         </Alert>
       )}
-      {tool === 'along-edge' && <AlongEdge picture={picture} surface={surface} />}
+      {tool === 'along-edge' && <AlongEdge picture={picture} raster={raster} />}
       {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
       <FrameLimit trace={shown} settings={settings} onChange={move} />
       {!progress && !preview && <Annotations pieces={pieces} onLeaveOut={leaveOut} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
-      <InkSettings picture={picture} surface={surface} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
+      <InkSettings picture={picture} raster={raster} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />
       <Standing message={message ?? (isEmpty ? words.trace.noShape : null)} progress={progress} onStop={stop} />
-      {trace && (
-        <Closeness picture={picture} trace={trace} surface={surface} settings={followed} unit={job.unit} onTolerance={onTolerance} />
-      )}
+      {trace && <Closeness picture={picture} trace={trace} raster={raster} settings={followed} unit={job.unit} onTolerance={onTolerance} />}
       {job.pictures.length > 1 && <OtherPictures picture={picture} settings={settings} />}
       {kept.length > 0 && !preview && <Relations pieces={kept} toleranceMm={followed.toleranceMm} unit={job.unit} />}
       <PieceList unit={job.unit} pieces={pieces} dropped={shown?.dropped ?? 0} onLeaveOut={leaveOut} />
@@ -234,7 +232,7 @@ function useLatest<Of extends unknown[]>(doing: (...of: Of) => void): (...of: Of
 }
 
 /** What a tool took on the table goes into the settings. */
-function useHandedOver(surface: Surface, settings: JobTraceSettings, onMove: (settings: JobTraceSettings) => void): void {
+function useHandedOver(raster: RasterSource, settings: JobTraceSettings, onMove: (settings: JobTraceSettings) => void): void {
   const handedOver = useTable((s) => s.handedOver);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only what is newly handed over counts
   useEffect(() => {
@@ -243,9 +241,9 @@ function useHandedOver(surface: Surface, settings: JobTraceSettings, onMove: (se
     const [at] = handedOver.points;
     if (handedOver.tool === 'limit') onMove({ ...settings, within: [...handedOver.points] });
     else if (at) {
-      const back = fromOriginal(surface);
+      const back = fromOriginal(raster);
       void tracer()
-        .colourAt(surface, back ? project(back, at) : at)
+        .colourAt(raster, back ? project(back, at) : at)
         .then((hex) => {
           if (hex && settings.colours.length < 12 && !settings.colours.some((m) => isSame(m.hex, hex)))
             onMove({ ...settings, colours: [...settings.colours, { hex, purpose: 'cut' }] });

@@ -9,21 +9,21 @@ import {
   isPartlyByHand,
   type JobTrace,
   type JobTraceSettings,
+  mergeUserEdits,
   type Picture,
   piecesOf,
-  type Surface,
+  type RasterSource,
   traceLabel,
   traceOf,
-  withChoicesKept,
   withTraceOf,
 } from '@nuvet/core/job';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { useFirstLook } from '@/table/first-look';
+import { useFirstLook } from '@/table/preview';
 import { setTable } from '@/table/table-store';
 import { words } from '@/words';
 import { asOutlines } from '@/workers/chord-trace';
-import { heard, tracer } from '@/workers/tracing';
-import { useJob } from '../job-store';
+import { heard, tracer } from '@/workers/tracer.client';
+import { useJob } from '../../job/job-store';
 
 /** Sliders that have not moved for this long have come to rest. */
 const restMs = 350;
@@ -36,7 +36,13 @@ interface Progress {
 }
 
 /** @param onKept hears when the job has taken the settings in */
-export function useAutomaticTrace(picture: Picture, surface: Surface, settings: JobTraceSettings, isMoving: boolean, onKept: () => void) {
+export function useAutomaticTrace(
+  picture: Picture,
+  raster: RasterSource,
+  settings: JobTraceSettings,
+  isMoving: boolean,
+  onKept: () => void,
+) {
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
   const trace = traceOf(job, picture.id);
@@ -51,9 +57,9 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     JSON.stringify(trace.settings) === JSON.stringify(settings) &&
     JSON.stringify(trace.toSheet) === JSON.stringify(fit.toSheet) &&
     JSON.stringify(trace.projection) === JSON.stringify(projection) &&
-    Math.abs(trace.mmPerPx - surface.mmPerPx) < 1e-9 * surface.mmPerPx;
+    Math.abs(trace.mmPerPx - raster.mmPerPx) < 1e-9 * raster.mmPerPx;
   // Under perspective the flattened copy is what is traced: it must be there first.
-  const isReady = projection === null || surface.toOriginal !== null;
+  const isReady = projection === null || raster.toOriginal !== null;
   // After an undo the outlines of that time are shown as they were: finding them anew would take redo away.
   const couldRedo = useJob(
     (s) => s.redoable.length > 0 && (traceOf(s.job, picture.id) !== null || s.redoable.some((e) => e.label === traceLabel)),
@@ -67,7 +73,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     useFirstLook.setState({ pieces: null });
   }, []);
   /** Shows the job's own outlines again: what was being tried out is not wanted any more. */
-  const letGo = () => {
+  const release = () => {
     endLooks();
     pending.current = null;
     setProgress(null);
@@ -79,14 +85,14 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     pending.current = null;
     setTable({ preview: null });
   };
-  const key = JSON.stringify([surface.id, surface.toSheet, picture.crop, settings, round, isReady]);
+  const key = JSON.stringify([raster.id, raster.toSheet, picture.crop, settings, round, isReady]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for picture, fit and settings
   useEffect(() => {
     clearTimeout(rest.current);
     if (isCurrent || isHeldBack || !isReady) {
       // A slider may have come back to where it was: nothing is being tried out any more.
-      letGo();
+      release();
       if (isCurrent && isMoving) onKept();
       return;
     }
@@ -99,11 +105,11 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
     });
     // What a person chose and changed is kept; of what was changed by hand in part, the rest is fitted anew.
     const find = async (): Promise<JobTrace | null> => {
-      const found = await tracer().trace(picture, surface, settings, onShare);
-      const kept = found && withChoicesKept(amongOtherTraces(found, job), trace);
+      const found = await tracer().trace(picture, raster, settings, onShare);
+      const kept = found && mergeUserEdits(amongOtherTraces(found, job), trace);
       const partly = kept?.pieces.filter(isPartlyByHand) ?? [];
       if (!kept || partly.length === 0) return kept;
-      const refitted = await tracer().refitted(picture, surface, settings, partly);
+      const refitted = await tracer().refitted(picture, raster, settings, partly);
       return { ...kept, pieces: kept.pieces.map((piece) => refitted.find(({ id }) => id === piece.id) ?? piece) };
     };
     find().then(
@@ -125,7 +131,7 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
       },
       (error: Error) => {
         if (isWanted) {
-          letGo();
+          release();
           setMessage(words.trace.tryRetrace(error.message));
         }
       },
@@ -149,10 +155,10 @@ export function useAutomaticTrace(picture: Picture, surface: Surface, settings: 
   const look = (next: JobTraceSettings) => {
     const mine = ++looks.current;
     void tracer()
-      .look(picture, surface, next)
+      .look(picture, raster, next)
       .then((first) => {
         if (!first || mine !== looks.current) return;
-        useFirstLook.setState({ pieces: piecesOf(withTraceOf(job, withChoicesKept(amongOtherTraces(asOutlines(first), job), trace))) });
+        useFirstLook.setState({ pieces: piecesOf(withTraceOf(job, mergeUserEdits(amongOtherTraces(asOutlines(first), job), trace))) });
       })
       // What fails here fails again, with a word, in the trace itself.
       .catch(() => {});

@@ -8,11 +8,11 @@ import Typography from '@mui/material/Typography';
 import { fitOf, type Job, type Mark, measuredBy, type Picture } from '@nuvet/core/job';
 import { printInches, printMm } from '@nuvet/core/length';
 import { words } from '@/words';
-import { useJob } from '../job-store';
-import { markWords } from './mark-words';
+import { useJob } from '../../job/job-store';
+import { markViews } from '../../job/mark-views';
 
 /** More would hide the field. */
-const mostOffered = 4;
+const maxOffered = 4;
 
 interface Known {
   readonly markId: string;
@@ -29,7 +29,7 @@ export function CommonLength({ picture, onLength }: { picture: Picture; onLength
       <Typography variant="caption" color="textSecondary">
         {words.trueUp.commonLength}
       </Typography>
-      {known.slice(0, mostOffered).map(({ markId, of, mm }) => (
+      {known.slice(0, maxOffered).map(({ markId, of, mm }) => (
         <Button key={markId} size="small" sx={{ display: 'block', textAlign: 'left' }} onClick={() => onLength(mm, printMm(mm, 3))}>
           {words.trueUp.asIn(job.unit === 'mm' ? printMm(mm) : printInches(mm), of)}
         </Button>
@@ -45,7 +45,7 @@ function lengthsElsewhere({ pictures }: Job, picture: Picture): Known[] {
     if (other.id === picture.id || fit.model === 'unsized') return [];
     return other.marks.filter(isLength).flatMap((mark): Known[] => {
       const measured = measuredBy(mark, fit);
-      return measured ? [{ markId: mark.id, of: words.trueUp.markOf(markWords[mark.kind], other.name), mm: measured.value }] : [];
+      return measured ? [{ markId: mark.id, of: words.trueUp.markOf(markViews[mark.kind].word, other.name), mm: measured.value }] : [];
     });
   });
 }

@@ -14,13 +14,13 @@ import { fitOf, type Picture } from '@nuvet/core/job';
 import { parsePlanScale, printBoth } from '@nuvet/core/length';
 import { inverseProjection, type Point, project } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
+import { rasterNow } from '@/table/rectified-images';
 import { setTable, takeTool, useTable } from '@/table/table-store';
-import { surfaceNow } from '@/table/working-copies';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
 import { told } from '@/words/told';
-import { finder } from '@/workers/finding';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
+import { finder } from '@/workers/finder.client';
+import { useJob } from '../../job/job-store';
 
 export function DatumSection({ picture }: { picture: Picture }) {
   const run = useJob((s) => s.run);
@@ -32,7 +32,7 @@ export function DatumSection({ picture }: { picture: Picture }) {
     run({ do: 'change-picture', pictureId: picture.id, change: { quarterTurns: (picture.quarterTurns + by + 4) % 4 } });
   const mark = picture.marks.find((m) => m.id === selected?.markId)?.points[selected?.index ?? 0];
   const toMiddle = async () => {
-    const hull = await finder().drawnPart(surfaceNow({ ...picture, pinned: 'uniform' }, true));
+    const hull = await finder().drawnPart(rasterNow({ ...picture, pinned: 'uniform' }, true));
     if (!hull) return setMessage(words.trueUp.nothingDrawnWasFoundInThis);
     const fit = fitOf(picture);
     const onSheet = hull.map((p) => project(fit.projection, p));

@@ -13,11 +13,11 @@ import Typography from '@mui/material/Typography';
 import type { Picture } from '@nuvet/core/job';
 import { printInches, printMm } from '@nuvet/core/length';
 import { type ShapeModel, sizeInWords, type TrueUpFit } from '@nuvet/core/trueup';
+import { makeAgain, useCopyState } from '@/table/rectified-images';
 import { setTable, useTable } from '@/table/table-store';
-import { makeAgain, useCopyState } from '@/table/working-copies';
+import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Reading, Section } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 import { signed } from './MarkRow';
 
 const modelWords: Record<ShapeModel, string> = {
@@ -31,7 +31,7 @@ export function FitSection({ picture, fit }: { picture: Picture; fit: TrueUpFit 
   return (
     <>
       {fit.carried.length > 0 && <Model picture={picture} fit={fit} />}
-      <Flattening picture={picture} />
+      <Rectifying picture={picture} />
       <Size fit={fit} />
     </>
   );
@@ -68,12 +68,12 @@ function Model({ picture, fit }: { picture: Picture; fit: TrueUpFit }) {
 }
 
 /** Under perspective: how the flattened copy stands, and the photograph as it was. */
-function Flattening({ picture }: { picture: Picture }) {
+function Rectifying({ picture }: { picture: Picture }) {
   const copy = useCopyState(picture);
   const asPhotographed = useTable((s) => s.asPhotographed);
   if (!copy) return null;
   return (
-    <Section title={words.trueUp.flattened}>
+    <Section title={words.trueUp.rectified}>
       {copy.state === 'making' || copy.state === 'waiting' ? (
         <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
           <Typography variant="body2">{words.trueUp.layingThePictureFlat}</Typography>
@@ -103,7 +103,7 @@ function Flattening({ picture }: { picture: Picture }) {
 
 function Size({ fit }: { fit: TrueUpFit }) {
   const isKnown = fit.model !== 'unsized';
-  const sizing = fit.leftOvers.filter((l) => l.parts.length > 0 && !l.isSetAside);
+  const sizing = fit.residuals.filter((l) => l.parts.length > 0 && !l.isSetAside);
   const isStretched = Math.abs(Math.log(fit.mmPerPxAlong.x / fit.mmPerPxAlong.y)) > 2e-5;
   const wide = fit.sheetWidthMm >= fit.sheetHeightMm;
   const longest = wide ? fit.sheetWidthMm : fit.sheetHeightMm;

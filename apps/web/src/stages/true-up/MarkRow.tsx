@@ -13,19 +13,20 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { isWaiting, type Job, type Mark, measuredBy, type Picture } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
-import type { BoxWay, LeftOver, Slip, TrueUpFit } from '@nuvet/core/trueup';
+import { type BoxFit, isCheck, markKinds, type Residual, type TrueUpFit, type UnitMistake } from '@nuvet/core/trueup';
 import { useShallow } from 'zustand/react/shallow';
 import { setTable, useTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
 import { LengthField } from '@/ui/LengthField';
 import { NumberField } from '@/ui/NumberField';
+import { Reading } from '@/ui/Section';
 import { words } from '@/words';
-import { Reading } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
+import { measuredText } from '../../job/mark-readings';
+import { markViews } from '../../job/mark-views';
 import { CommonLength } from './CommonLength';
-import { markWords, measuredText, statedWords } from './mark-words';
 
-const boxWays: Record<BoxWay, string> = {
+const boxFits: Record<BoxFit, string> = {
   contained: words.trueUp.wholeInside,
   covering: words.trueUp.coveringIt,
   'each-side': words.trueUp.eachSideToItsOwn,
@@ -34,13 +35,13 @@ const boxWays: Record<BoxWay, string> = {
 export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; fit: TrueUpFit }) {
   const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
   const { asked, selected } = useTable(useShallow((s) => ({ asked: s.asked, selected: s.selected })));
-  const leftOver = fit.leftOvers.find((l) => l.id === mark.id);
-  const slip = fit.slips.find((s) => s.id === mark.id);
-  const isSuspect = fit.suspects.some((s) => s.id === mark.id);
+  const residual = fit.residuals.find((l) => l.id === mark.id);
+  const unitMistake = fit.unitMistakes.find((s) => s.id === mark.id);
+  const isOutlier = fit.outliers.some((s) => s.id === mark.id);
   const isSelected = selected?.markId === mark.id;
-  const isCheck = mark.kind.startsWith('check');
+  const isChecking = isCheck(mark);
   const ids = { pictureId: picture.id, markId: mark.id };
-  const labels = statedWords[mark.kind] ?? [];
+  const labels = markViews[mark.kind].stated;
   return (
     <Box
       data-mark={mark.kind}
@@ -56,15 +57,15 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
         <Typography variant="body2" sx={{ flex: 1, fontWeight: 600 }}>
-          {markWords[mark.kind]}
+          {markViews[mark.kind].word}
         </Typography>
         <Typography variant="body2" sx={{ fontWeight: 550 }}>
-          {isCheck ? checkText(mark, fit, unit) : leftOver ? <Direction leftOver={leftOver} /> : null}
+          {isChecking ? checkText(mark, fit, unit) : residual ? <Direction residual={residual} /> : null}
         </Typography>
         <Tooltip title={words.trueUp.takeThisMarkAwayDelete}>
           <IconButton
             size="small"
-            aria-label={words.trueUp.remove(markWords[mark.kind])}
+            aria-label={words.trueUp.remove(markViews[mark.kind].word)}
             onClick={() => run({ do: 'remove-mark', ...ids })}
           >
             <DeleteOutlined fontSize="small" />
@@ -79,10 +80,10 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
               label={label}
               text={mark.stated[index]?.text ?? ''}
               unit={unit}
-              range={label.startsWith('Play') ? 'any' : 'positive'}
+              range={markKinds[mark.kind].stated[index] === 'play' ? 'any' : 'positive'}
               placeholder={labels.length > 1 ? words.trueUp.shortLengthExample : words.trueUp.lengthExample}
               takesFocus={asked === mark.id && index === 0}
-              hint={leftOver || isCheck || labels.length > 1 ? undefined : words.trueUp.lengthExamples}
+              hint={residual || isChecking || labels.length > 1 ? undefined : words.trueUp.lengthExamples}
               onLength={(value, text) => {
                 run({ do: 'state', ...ids, index, text, value: Math.max(0, value) });
                 setTable({ asked: null });
@@ -117,26 +118,26 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
           select
           fullWidth
           label={words.trueUp.howTheSizeFitsTheBox}
-          value={mark.way ?? 'contained'}
-          onChange={(event) => run({ do: 'set-way', ...ids, way: event.target.value as BoxWay })}
+          value={mark.boxFit ?? 'contained'}
+          onChange={(event) => run({ do: 'set-box-fit', ...ids, boxFit: event.target.value as BoxFit })}
           sx={{ mt: 1.25 }}
         >
-          {Object.entries(boxWays).map(([way, word]) => (
-            <MenuItem key={way} value={way}>
+          {Object.entries(boxFits).map(([fit, word]) => (
+            <MenuItem key={fit} value={fit}>
               {word}
             </MenuItem>
           ))}
         </TextField>
       )}
       {/* Marks that are met exactly whatever they say have no error. */}
-      {leftOver && fit.noisePx !== null && <LeftOverReadings leftOver={leftOver} isSuspect={isSuspect} />}
-      {slip && <SlipAlert slip={slip} mark={mark} ids={ids} />}
+      {residual && fit.noisePx !== null && <ResidualReadings residual={residual} isOutlier={isOutlier} />}
+      {unitMistake && <UnitMistakeAlert unitMistake={unitMistake} mark={mark} ids={ids} />}
       {fit.crossedFrames.includes(mark.id) && (
         <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
           {words.trueUp.theCornersWereMarkedCrosswiseThey}
         </Alert>
       )}
-      {isSuspect && !slip && (
+      {isOutlier && !unitMistake && (
         <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
           {words.trueUp.markDisagrees}
         </Alert>
@@ -149,7 +150,7 @@ export function MarkRow({ picture, mark, fit }: { picture: Picture; mark: Mark; 
 function TypedPlace({ picture, mark, index }: { picture: Picture; mark: Mark; index: number }) {
   const run = useJob((s) => s.run);
   const point = mark.points[index];
-  if (!point || mark.kind === 'box' || mark.kind === 'scale-card') return null;
+  if (!point || markViews[mark.kind].look.isFound) return null;
   const move = (to: Partial<typeof point>) =>
     run({
       do: 'move-mark',
@@ -173,21 +174,21 @@ function checkText(mark: Mark, fit: TrueUpFit, unit: Job['unit']): string {
   return `${text} (${signed(measured.value - stated)})`;
 }
 
-function LeftOverReadings({ leftOver, isSuspect }: { leftOver: LeftOver; isSuspect: boolean }) {
-  if (leftOver.isSetAside) return null;
-  const isOff = (part: LeftOver['parts'][number]) => isSuspect || Math.abs(part.offPercent) > 0.5;
+function ResidualReadings({ residual, isOutlier }: { residual: Residual; isOutlier: boolean }) {
+  if (residual.isSetAside) return null;
+  const isOff = (part: Residual['parts'][number]) => isOutlier || Math.abs(part.offPercent) > 0.5;
   return (
     <Box sx={{ mt: 0.5 }}>
-      {leftOver.parts.map((part) => (
+      {residual.parts.map((part) => (
         <Reading
           key={part.name}
-          name={leftOver.parts.length > 1 ? words.trueUp.error(part.name) : words.trueUp.errorOf}
+          name={residual.parts.length > 1 ? words.trueUp.error(part.name) : words.trueUp.errorOf}
           tone={isOff(part) ? 'error' : undefined}
         >
           {words.trueUp.mmPercent(signed(part.offMm), signed(part.offPercent))}
         </Reading>
       ))}
-      <Reading name={words.trueUp.weight}>{Math.round(100 * leftOver.pull)} %</Reading>
+      <Reading name={words.trueUp.weight}>{Math.round(100 * residual.leverage)} %</Reading>
     </Box>
   );
 }
@@ -195,16 +196,24 @@ function LeftOverReadings({ leftOver, isSuspect }: { leftOver: LeftOver; isSuspe
 const shortUnits: Readonly<Record<string, string>> = { millimetres: 'mm', centimetres: 'cm', metres: 'm', inches: 'in', feet: 'ft' };
 
 /** What was typed with another unit behind it; where it was no plain number, the length in mm. */
-function mendedText(typed: string, slip: Slip): string {
-  const unit = shortUnits[slip.looksLike.split(/[ ,]/)[0] as string] ?? 'mm';
+function mendedText(typed: string, unitMistake: UnitMistake): string {
+  const unit = shortUnits[unitMistake.looksLike.split(/[ ,]/)[0] as string] ?? 'mm';
   const number = /^\s*([\d.,]+(?:\s+\d+\/\d+)?|\d+\/\d+)\s*(mm|cm|m|in|ft|"|')?\s*$/.exec(typed);
-  return number ? `${number[1]} ${unit}` : words.trueUp.mendedLength(Number(slip.mendedMm.toPrecision(6)));
+  return number ? `${number[1]} ${unit}` : words.trueUp.mendedLength(Number(unitMistake.mendedMm.toPrecision(6)));
 }
 
-function SlipAlert({ slip, mark, ids }: { slip: Slip; mark: Mark; ids: { pictureId: string; markId: string } }) {
+function UnitMistakeAlert({
+  unitMistake,
+  mark,
+  ids,
+}: {
+  unitMistake: UnitMistake;
+  mark: Mark;
+  ids: { pictureId: string; markId: string };
+}) {
   const run = useJob((s) => s.run);
-  const typed = mark.stated[slip.index]?.text ?? '';
-  const mended = mendedText(typed, slip);
+  const typed = mark.stated[unitMistake.index]?.text ?? '';
+  const mended = mendedText(typed, unitMistake);
   return (
     <Alert
       severity="warning"
@@ -214,20 +223,20 @@ function SlipAlert({ slip, mark, ids }: { slip: Slip; mark: Mark; ids: { picture
         <Button
           color="inherit"
           size="small"
-          onClick={() => run({ do: 'state', ...ids, index: slip.index, text: mended, value: slip.mendedMm })}
+          onClick={() => run({ do: 'state', ...ids, index: unitMistake.index, text: mended, value: unitMistake.mendedMm })}
         >
           {words.trueUp.makeIt(mended)}
         </Button>
       }
     >
-      {slip.isEither ? words.trueUp.contradicts(typed, slip.looksLike) : words.trueUp.disagrees(typed, slip.looksLike)}
+      {unitMistake.isEither ? words.trueUp.contradicts(typed, unitMistake.looksLike) : words.trueUp.disagrees(typed, unitMistake.looksLike)}
     </Alert>
   );
 }
 
 export const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(2)}`;
 
-function Direction({ leftOver }: { leftOver: LeftOver }) {
-  if (leftOver.offAngle === null) return null;
-  return <>{words.trueUp.offByMm(Math.abs(leftOver.offMm).toFixed(2))}</>;
+function Direction({ residual }: { residual: Residual }) {
+  if (residual.offAngle === null) return null;
+  return <>{words.trueUp.offByMm(Math.abs(residual.offMm).toFixed(2))}</>;
 }

@@ -6,9 +6,9 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { fitOf, type Picture } from '@nuvet/core/job';
 import type { TrueUpFit } from '@nuvet/core/trueup';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 import { Small } from './DatumSection';
 
 const mmPerInch = 25.4;

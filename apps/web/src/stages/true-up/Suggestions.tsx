@@ -11,9 +11,9 @@ import Typography from '@mui/material/Typography';
 import type { Picture } from '@nuvet/core/job';
 import { useState } from 'react';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../Docket';
-import { useJob } from '../job-store';
+import { useJob } from '../../job/job-store';
 import { type Suggestion, useSuggestions } from './use-suggestions';
 
 export function Suggestions({ picture }: { picture: Picture }) {

@@ -1,29 +1,23 @@
 'use client';
-import AllOutOutlined from '@mui/icons-material/AllOutOutlined';
-import CircleOutlined from '@mui/icons-material/CircleOutlined';
-import CompareArrowsOutlined from '@mui/icons-material/CompareArrowsOutlined';
-import CropSquareOutlined from '@mui/icons-material/CropSquareOutlined';
-import HeightOutlined from '@mui/icons-material/HeightOutlined';
-import HorizontalRuleOutlined from '@mui/icons-material/HorizontalRuleOutlined';
-import SquareFootOutlined from '@mui/icons-material/SquareFootOutlined';
-import StraightenOutlined from '@mui/icons-material/StraightenOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { applyCommand, CommandError, fitOf, isWaiting, type Job, type Picture } from '@nuvet/core/job';
-import type { TrueUpFit } from '@nuvet/core/trueup';
+import { isCheck, type MarkKind, type TrueUpFit } from '@nuvet/core/trueup';
 import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
-import { groundOf } from '@/table/ground';
+import { coordinatesOf } from '@/table/coordinates';
 import { addBox, isOpenEnded, placesOf } from '@/table/mark-making';
+import { useRasterSource } from '@/table/rectified-images';
 import { setTable, type Tool, takeTool, useTable } from '@/table/table-store';
-import { useSurface } from '@/table/working-copies';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Docket, Section, ToolCard } from '../Docket';
+import { useJob } from '../../job/job-store';
+import { markViews } from '../../job/mark-views';
+import { Docket, ToolCard } from '../Docket';
 import { finish, useFinishWord } from '../finishing';
-import { useJob } from '../job-store';
 import type { StageName } from '../stage';
 import { DatumSection, PlanScale, Small } from './DatumSection';
 import { FitSection } from './FitSection';
@@ -31,66 +25,19 @@ import { MarkRow } from './MarkRow';
 import { SameScale } from './SameScale';
 import { Suggestions } from './Suggestions';
 
-const tools: { tool: Tool; word: string; hotkey: string; explanation: string; icon: React.ReactNode }[] = [
-  {
-    tool: 'known-length',
-    word: words.trueUp.knownLength,
-    hotkey: 'K',
-    explanation: words.trueUp.knownLengthExplanation,
-    icon: <StraightenOutlined />,
-  },
-  {
-    tool: 'frame',
-    word: words.trueUp.frame,
-    hotkey: 'F',
-    explanation: words.trueUp.frameExplanation,
-    icon: <CropSquareOutlined />,
-  },
-  {
-    tool: 'level',
-    word: words.trueUp.levelLine,
-    hotkey: 'L',
-    explanation: words.trueUp.levelExplanation,
-    icon: <HorizontalRuleOutlined />,
-  },
-  { tool: 'plumb', word: words.trueUp.plumbLine, hotkey: 'P', explanation: words.trueUp.plumbExplanation, icon: <HeightOutlined /> },
-  {
-    tool: 'right-angle',
-    word: words.trueUp.rightAngle,
-    hotkey: 'R',
-    explanation: words.trueUp.rightAngleExplanation,
-    icon: <SquareFootOutlined />,
-  },
-  {
-    tool: 'circle',
-    word: words.trueUp.circle,
-    hotkey: 'C',
-    explanation: words.trueUp.circleExplanation,
-    icon: <CircleOutlined />,
-  },
-  { tool: 'box', word: words.trueUp.box, hotkey: 'B', explanation: words.trueUp.boxExplanation, icon: <AllOutOutlined /> },
-  {
-    tool: 'clearance',
-    word: words.trueUp.clearance,
-    hotkey: 'G',
-    explanation: words.trueUp.clearanceExplanation,
-    icon: <CompareArrowsOutlined />,
-  },
-];
-
-const checks: { tool: Tool; word: string }[] = [
-  { tool: 'check', word: words.trueUp.distance },
-  { tool: 'check-angle', word: words.trueUp.angle },
-  { tool: 'check-radius', word: words.trueUp.radius },
-  { tool: 'check-along', word: words.trueUp.lengthAlong },
-];
+const kinds = Object.keys(markViews) as Exclude<MarkKind, 'scale-card'>[];
+const tools = kinds.flatMap((tool) => {
+  const { word, card } = markViews[tool];
+  return card ? [{ tool, word, ...card }] : [];
+});
+const checks = kinds.filter((kind) => isCheck({ kind })).map((tool) => ({ tool, word: markViews[tool].word }));
 
 export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage: StageName) => void }) {
   const { tool, taken, dragged } = useTable(useShallow((s) => ({ tool: s.tool, taken: s.taken, dragged: s.dragged })));
   const run = useJob((s) => s.run);
   const job = useJob((s) => s.job);
-  const finishWord = useFinishWord(job.setup.machine.name, 'true-up');
-  const surface = useSurface(picture);
+  const finishWord = useFinishWord('true-up');
+  const raster = useRasterSource(picture);
   const [message, setMessage] = useState<string | null>(null);
   /** Whether the tool in hand was put there, and not taken: then a click on its card takes it. */
   const isGiven = useRef(false);
@@ -107,8 +54,8 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
     if (wanted !== 'box') return takeTool(tool === wanted && !isGiven.current ? null : wanted);
     isGiven.current = false;
     takeTool(null);
-    const ground = groundOf(picture, surface, { scale: 1, x: 0, y: 0 });
-    void addBox(run, picture, ground).then(setMessage);
+    const coordinates = coordinatesOf(picture, raster, { scale: 1, x: 0, y: 0 });
+    void addBox(run, picture, coordinates).then(setMessage);
   };
   useHotkeys('k,l,p,f,r,c,b,g', (_, { keys }) => {
     const found = tools.find((t) => t.hotkey.toLowerCase() === keys?.join(''));
@@ -124,8 +71,8 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
   // While a mark is dragged the docket already reads as it will be.
   const shown = dragged ? asDragged(job, picture, dragged) : picture;
   const fit = fitOf(shown);
-  const pulling = shown.marks.filter((m) => !m.kind.startsWith('check'));
-  const checking = shown.marks.filter((m) => m.kind.startsWith('check'));
+  const pulling = shown.marks.filter((m) => !isCheck(m));
+  const checking = shown.marks.filter(isCheck);
   return (
     <Docket
       tray={tools.map((t) => <ToolCard key={t.tool} {...t} isInHand={tool === t.tool} onClick={() => take(t.tool)} />)}
@@ -139,7 +86,7 @@ export function TrueUp({ picture, onStage }: { picture: Picture; onStage: (stage
       )}
       <Prompt
         text={promptFor(picture, tool, taken.length, fit)}
-        canEnd={tool !== null && isOpenEnded(tool) && taken.length >= placesOf(tool).least}
+        canEnd={tool !== null && isOpenEnded(tool) && taken.length >= placesOf(tool).min}
       />
       <Suggestions picture={picture} />
       <SameScale picture={picture} fit={fit} />
@@ -188,34 +135,12 @@ function nextStep(picture: Picture, fit: TrueUpFit, tool: Tool | null, onStage: 
   return { word: words.trueUp.markAKnownLength, onClick: () => takeTool('known-length') };
 }
 
-const clicks: Partial<Record<Tool, readonly string[]>> = {
-  'known-length': [words.trueUp.knownLengthPrompt, words.trueUp.clickTheOtherEnd],
-  level: [words.trueUp.levelPrompt, words.trueUp.clickTheOtherEnd],
-  plumb: [words.trueUp.plumbPrompt, words.trueUp.clickTheOtherEnd],
-  'right-angle': [words.trueUp.rightAnglePrompt, words.trueUp.clickOnTheCornerItself, words.trueUp.clickOnTheOtherLeg],
-  frame: [
-    words.trueUp.framePrompt,
-    words.trueUp.clickTheNextCornerThisSide,
-    words.trueUp.clickTheThirdCorner,
-    words.trueUp.clickTheFourthCorner,
-  ],
-  circle: [
-    words.trueUp.circlePrompt,
-    words.trueUp.circlePromptTwo,
-    words.trueUp.circlePromptThree,
-    words.trueUp.morePointsImproveAccuracyClickThe,
-  ],
-  clearance: [words.trueUp.clearancePrompt, words.trueUp.clickOnTheOtherSide],
-  check: [words.trueUp.distancePrompt, words.trueUp.clickTheOtherEnd],
-  'check-angle': [words.trueUp.anglePrompt, words.trueUp.clickOnItsCorner, words.trueUp.clickOnTheOtherLeg],
-  'check-radius': [words.trueUp.radiusPrompt, words.trueUp.radiusPromptTwo, words.trueUp.radiusPromptThree],
-  'check-along': [words.trueUp.clickWhereTheLengthBegins, words.trueUp.clickAlongItClickTheLast],
-  datum: [words.trueUp.datumPrompt],
-};
+const clicksOf = (tool: Tool): readonly string[] =>
+  tool === 'datum' ? [words.trueUp.datumPrompt] : tool in markViews ? markViews[tool as MarkKind].clicks : [];
 
 function promptFor(picture: Picture, tool: Tool | null, count: number, fit: TrueUpFit): string | null {
   if (tool) {
-    const prompts = clicks[tool] ?? [];
+    const prompts = clicksOf(tool);
     const text = prompts[Math.min(count, prompts.length - 1)] ?? '';
     return count > 0 ? words.trueUp.escapeTakesTheLastOneBack(text) : text;
   }

@@ -8,9 +8,9 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { newMark } from '@/table/mark-making';
 import { type Ghost, setTable } from '@/table/table-store';
 import { words } from '@/words';
-import type { Found } from '@/workers/finder';
-import { finder } from '@/workers/finding';
-import { useJob } from '../job-store';
+import { finder } from '@/workers/finder.client';
+import type { Found } from '@/workers/finder.worker';
+import { useJob } from '../../job/job-store';
 
 export interface Suggestion {
   readonly id: string;

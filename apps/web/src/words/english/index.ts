@@ -1,11 +1,14 @@
 import { english as messages } from '@nuvet/core/messages';
+import { findingWords } from '@nuvet/core/proof';
 import { app } from './app.ts';
 import { bringIn } from './bring-in.ts';
 import { byHand } from './by-hand.ts';
+import { cnc } from './cnc.ts';
 import { job } from './job.ts';
 import { makeReady } from './make-ready.ts';
 import { prove } from './prove.ts';
 import { server } from './server.ts';
+import { shelf } from './shelf.ts';
 import { table } from './table.ts';
 import { trace } from './trace.ts';
 import { trueUp } from './true-up.ts';
@@ -14,14 +17,16 @@ import { workers } from './workers.ts';
 
 export const english = {
   /** What the core says: findings, refusals, what undo is of. */
-  messages,
+  messages: { ...messages, findings: findingWords },
   app,
   bringIn,
   byHand,
+  cnc,
   job,
   makeReady,
   prove,
   server,
+  shelf,
   table,
   trace,
   trueUp,

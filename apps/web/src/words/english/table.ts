@@ -16,7 +16,7 @@ export const table = {
   noSnapping: 'No snapping',
   selectMore: 'Select more',
   off: (mm: string) => `${mm} off`,
-  heldMeasure: (kind: 'length' | 'radius' | 'gap', value: string, stock: '' | ' stock') =>
+  lockedDimension: (kind: 'length' | 'radius' | 'gap', value: string, stock: '' | ' stock') =>
     `${kind === 'radius' ? 'R ' : ''}${value} mm${stock}`,
   measured: (is: string) => `${is} mm`,
   excluded: 'excluded',

@@ -90,7 +90,6 @@ export const trace = {
   squareCentimetres: (amount: string) => `${amount} cm²`,
   holes: 'Holes',
   purpose: 'Purpose',
-  purposes: { cut: 'cut', score: 'score', perforate: 'perforate', engrave: 'engrave', pocket: 'pocket', stitch: 'stitch', guide: 'guide' },
   level: 'level',
   plumb: 'plumb',
   parallel: 'parallel',

@@ -1,5 +1,7 @@
 /** The stage True up: marks, what was found in the picture, the fit, the datum. */
 export const trueUp = {
+  levelReading: 'level',
+  plumbReading: 'plumb',
   nothingDrawnWasFoundInThis: 'Nothing drawn was found in this picture.',
   originAndOrientation: 'Origin and orientation',
   theSheetsOriginLiesOnA: 'The sheet’s origin lies on a place of this picture.',
@@ -28,7 +30,7 @@ export const trueUp = {
   fit: 'Fit',
   model: 'Model',
   recommended: (value: string) => `recommended: ${value}`,
-  flattened: 'Flattened',
+  rectified: 'Flattened',
   layingThePictureFlat: 'Flattening the picture …',
   stop: 'Stop',
   tryAgain: 'Try again',

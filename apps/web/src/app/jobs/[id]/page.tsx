@@ -1,25 +1,25 @@
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
-import { personWhoMay } from '@/server/access';
+import { requirePermission } from '@/server/access';
 import { hasCutter } from '@/server/cutter';
+import { HttpError } from '@/server/http-error';
 import { openJob } from '@/server/jobs';
-import { Problem } from '@/server/problem';
 import { JobPage } from '@/stages/JobPage';
 import { stages } from '@/stages/stage';
 
 export const dynamic = 'force-dynamic';
 
-interface Asked {
+interface RequestContext {
   readonly params: Promise<{ id: string }>;
   readonly searchParams: Promise<{ stage?: string | string[] }>;
 }
 
-export default async function OneJobPage({ params, searchParams }: Asked) {
-  const person = await personWhoMay('read-job');
+export default async function OneJobPage({ params, searchParams }: RequestContext) {
+  const person = await requirePermission('read-job');
   const id = z.uuid().safeParse((await params).id);
   if (!id.success) notFound();
   const opened = await openJob(person, id.data).catch((error) => {
-    if (error instanceof Problem && error.status === 404) notFound();
+    if (error instanceof HttpError && error.status === 404) notFound();
     throw error;
   });
   const asked = (await searchParams).stage;

@@ -23,9 +23,9 @@ import { useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../../Docket';
-import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
 
 export function ArrangePanel() {

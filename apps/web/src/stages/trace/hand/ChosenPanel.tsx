@@ -13,12 +13,12 @@ import { useEffect, useState } from 'react';
 import { useHand } from '@/table/hand-store';
 import { newDrawn, sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Reading } from '@/ui/Section';
 import { words } from '@/words';
-import { Reading } from '../../Docket';
-import { useJob } from '../../job-store';
+import { useJob } from '../../../job/job-store';
 import { PurposeField } from '../PurposeField';
 import { OutlinePurposes } from './OutlinePurposes';
-import { Measure, Pick, Row } from './Rows';
 
 export function ChosenPanel() {
   const chosen = useHand((s) => s.chosen);
@@ -27,7 +27,7 @@ export function ChosenPanel() {
   if (chosen.length === 0) return null;
   const pieces = piecesOf(job).filter(({ id }) => chosen.includes(id.split('/')[0] as string));
   const drawn = chosen.length === 1 ? job.drawn.find(({ id }) => id === chosen[0]) : undefined;
-  const fault = drawn && masterOf(drawn, job.making.thicknessMm).fault;
+  const fault = drawn && masterOf(drawn, job.making.stock.thicknessMm).fault;
   const { gaps = [], unrounded = 0 } = drawn ? outlinesFrom(drawn, job) : {};
   const [one, ...rest] = pieces;
   // What was chosen may be gone by now.
@@ -143,7 +143,7 @@ type Figure = Extract<Drawn['source'], { kind: 'figure' }>['figure'];
 function FigureFields({ drawn }: { drawn: Drawn }) {
   const run = useJob((s) => s.run);
   const unit = useJob((s) => s.job.unit);
-  const thickness = useJob((s) => s.job.making.thicknessMm);
+  const thickness = useJob((s) => s.job.making.stock.thicknessMm);
   if (drawn.source.kind !== 'figure') return null;
   const { figure } = drawn.source;
   const change = (next: Figure) => run({ do: 'redraw', drawnId: drawn.id, source: { kind: 'figure', figure: next } });
@@ -172,8 +172,8 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
               label={words.byHand.cornerRadius}
               mm={figure.radius}
               unit={unit}
-              range="any"
-              onMm={(mm) => change({ ...figure, radius: Math.max(0, mm) })}
+              range="from zero"
+              onMm={(mm) => change({ ...figure, radius: mm })}
             />
             {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}
           </Row>
@@ -263,14 +263,13 @@ const along = (from: Place, to: Place, length: number): Place => polar(from, len
 /** The stock's thickness, which all slots that follow it share. */
 function Stock({ thickness, unit }: { thickness: number | null; unit: 'mm' | 'in' }) {
   const run = useJob((s) => s.run);
-  const making = useJob((s) => s.job.making);
   return (
     <Measure
       label={words.byHand.stockThicknessOfSlots}
       mm={thickness}
       unit={unit}
       placeholder={words.byHand.notKnownYet}
-      onMm={(thicknessMm) => run({ do: 'set-making', making: { ...making, thicknessMm } })}
+      onMm={(thicknessMm) => run({ do: 'set-stock', change: { thicknessMm } })}
     />
   );
 }

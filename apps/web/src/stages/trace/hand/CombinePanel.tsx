@@ -7,17 +7,17 @@ import Typography from '@mui/material/Typography';
 import { drawnOf, outlinesFrom } from '@nuvet/core/job';
 import type { Path } from '@nuvet/core/plane';
 import { type Combining, combined, cutByLine, divided, nested, unitedOutlines } from '@nuvet/core/shape';
-import { useEffect, useState } from 'react';
-import { useShallow } from 'zustand/react/shallow';
+import { useState } from 'react';
 import { setHand, useHand } from '@/table/hand-store';
 import { areaOf, newDrawn, sourceOf, type Target } from '@/table/hand-target';
+import { Row } from '@/ui/Rows';
 import { words } from '@/words';
-import { Row } from './Rows';
 import { useChosen } from './use-chosen';
+import { usePlaces } from './use-places';
 
 export function CombinePanel() {
   const { job, run, targets } = useChosen();
-  const { asking, places } = useHand(useShallow((s) => ({ asking: s.asking, places: s.places })));
+  const asking = useHand((s) => s.asking);
   const [message, setMessage] = useState<string | null>(null);
   /** What is seen of a target: with all that follows from it. */
   const area = (target: Target): Path[] => {
@@ -42,11 +42,7 @@ export function CombinePanel() {
     const paths = how === 'unite' ? unitedAll([first, ...rest]) : rest.reduce((now, next) => combined(now, next, how), first);
     replace(word, [paths]);
   };
-  // Two places that were clicked for the line.
-  useEffect(() => {
-    if (asking !== 'cut' || places.length < 2) return;
-    const [a, b] = places as [Path['start'], Path['start']];
-    setHand({ asking: null, places: [] });
+  usePlaces('cut', 2, (a, b) => {
     const parts = targets.flatMap((target) =>
       nested(area(target)).flatMap((piece) => {
         const { left, right } = cutByLine(piece, a, b);

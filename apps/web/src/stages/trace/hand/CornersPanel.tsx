@@ -8,9 +8,9 @@ import { type CornerCut, cornersOf, largestCut, withCornersCut } from '@nuvet/co
 import { useMemo, useState } from 'react';
 import { useHand } from '@/table/hand-store';
 import { shapeCommand } from '@/table/hand-target';
+import { Measure, Pick } from '@/ui/Rows';
 import { words } from '@/words';
 import { LiveSteps } from './LiveSteps';
-import { Measure, Pick } from './Rows';
 import { useChosen } from './use-chosen';
 
 export function CornersPanel() {
@@ -20,7 +20,7 @@ export function CornersPanel() {
   const [which, setWhich] = useState<'all' | 'inner' | 'outer'>('all');
   const [how, setHow] = useState<CornerCut>('round');
   const meant = which === 'all' ? null : which === 'outer';
-  const most = useMemo(() => {
+  const largest = useMemo(() => {
     if (!target) return null;
     return Math.min(
       ...target.paths.map((path) => {
@@ -58,9 +58,9 @@ export function CornersPanel() {
         unit={job.unit}
         onMm={setSize}
       />
-      {most !== null && Number.isFinite(most) && (
-        <Typography variant="caption" color={size > most ? 'warning.main' : 'textSecondary'}>
-          {words.byHand.largestThatFits(most.toFixed(2))}
+      {largest !== null && Number.isFinite(largest) && (
+        <Typography variant="caption" color={size > largest ? 'warning.main' : 'textSecondary'}>
+          {words.byHand.largestThatFits(largest.toFixed(2))}
         </Typography>
       )}
       <Button

@@ -4,13 +4,13 @@
  */
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import type { Purpose } from '@nuvet/core/job';
 import { closeOutline, growing, isGuideLine, takePointBack } from '@/table/hand-drawing';
 import { type DrawTool, setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
 import { words } from '@/words';
-import { useJob } from '../../job-store';
-import { Measure, Pick, Row } from './Rows';
+import { purposeWords } from '@/words/purposes';
+import { useJob } from '../../../job/job-store';
 
 export function DrawPanel({ tool }: { tool: DrawTool }) {
   const hand = useHand();
@@ -88,8 +88,8 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           label={words.byHand.cornerRadius}
           mm={hand.cornerRadius}
           unit={unit}
-          range="any"
-          onMm={(mm) => setHand({ cornerRadius: Math.max(0, mm) })}
+          range="from zero"
+          onMm={(mm) => setHand({ cornerRadius: mm })}
         />
       )}
       {tool === 'slot' && (
@@ -164,16 +164,6 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
     </>
   );
 }
-
-const purposeWords: Record<Purpose, string> = {
-  cut: words.byHand.cut,
-  score: words.byHand.score,
-  perforate: words.byHand.perforate,
-  engrave: words.byHand.engrave,
-  pocket: words.byHand.pocket,
-  stitch: words.byHand.stitch,
-  guide: words.byHand.guideToDrawBy,
-};
 
 function Angle() {
   const typedAngle = useHand((s) => s.typedAngle);

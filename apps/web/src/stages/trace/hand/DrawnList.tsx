@@ -9,9 +9,9 @@ import { memo } from 'react';
 import { setHand, useHand } from '@/table/hand-store';
 import { setTable } from '@/table/table-store';
 import { colours } from '@/ui/colours';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../../Docket';
-import { useJob } from '../../job-store';
+import { useJob } from '../../../job/job-store';
 
 export function DrawnList() {
   const job = useJob((s) => s.job);

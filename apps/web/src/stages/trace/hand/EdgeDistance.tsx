@@ -10,13 +10,13 @@ import Typography from '@mui/material/Typography';
 import { defaultTraceSettings, type Picture, piecesOf } from '@nuvet/core/job';
 import { useEffect, useMemo, useState } from 'react';
 import { useHand } from '@/table/hand-store';
+import { rasterNow } from '@/table/rectified-images';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
-import { surfaceNow } from '@/table/working-copies';
 import { words } from '@/words';
-import type { DeviationSeen } from '@/workers/tracer';
-import { tracer } from '@/workers/tracing';
-import { useJob } from '../../job-store';
+import { tracer } from '@/workers/tracer.client';
+import type { DeviationSeen } from '@/workers/tracer.worker';
+import { useJob } from '../../../job/job-store';
 
 /** Outlines that change are measured once they have rested, ms. */
 const restMs = 250;
@@ -39,7 +39,7 @@ export function EdgeDistance({ picture }: { picture: Picture }) {
     let isWanted = true;
     const timer = setTimeout(async () => {
       const found = await tracer()
-        .deviation(picture, surfaceNow(picture, false), settings, pieces, true)
+        .deviation(picture, rasterNow(picture, false), settings, pieces, true)
         .catch(() => null);
       if (!isWanted) return;
       setTable({ deviation: found });

@@ -6,46 +6,39 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { knownAxes } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
-import { useEffect, useState } from 'react';
-import { useShallow } from 'zustand/react/shallow';
+import { useState } from 'react';
 import { setHand, useHand } from '@/table/hand-store';
 import { NumberField } from '@/ui/NumberField';
+import { Pick, Row } from '@/ui/Rows';
 import { words } from '@/words';
 import { axisWords } from '../axis-words';
 import { LayFlat, Strip } from './LayFlat';
 import { LiveSteps } from './LiveSteps';
-import { Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
+import { usePlaces } from './use-places';
 
 /** Ends that stop so short of the axis, or run so far past it, are led on to it, mm; changed beside the mirror. */
 const usualReachMm = 2;
-const mostAxes = 4;
+const maxAxes = 4;
 
 export function FollowPanel() {
   const { job, targets, withStep, run, drawn } = useChosen();
-  const { asking, places } = useHand(useShallow((s) => ({ asking: s.asking, places: s.places })));
+  const asking = useHand((s) => s.asking);
   const [count, setCount] = useState(6);
   const [mirrored, setMirrored] = useState<'plain' | 'mirrored'>('plain');
   const axes = knownAxes(job);
   const mirrorAbout = (a: Point, b: Point) => withStep(words.byHand.aMirror, { kind: 'mirror', a, b, reach: usualReachMm });
-  useEffect(() => {
-    const [a, b] = places as [Point?, Point?];
-    if (asking === 'axis' && a && b) {
-      setHand({ asking: null, places: [] });
-      mirrorAbout(a, b);
-    }
-    if (asking === 'centre' && a) {
-      setHand({ asking: null, places: [] });
-      withStep(words.byHand.turnedCopies, { kind: 'turn', centre: a, count, mirrored: mirrored === 'mirrored', axis: 0 });
-    }
-  });
+  usePlaces('axis', 2, mirrorAbout);
+  usePlaces('centre', 1, (centre) =>
+    withStep(words.byHand.turnedCopies, { kind: 'turn', centre, count, mirrored: mirrored === 'mirrored', axis: 0 }),
+  );
   if (targets.length === 0) return <Typography variant="body2">{words.byHand.chooseWhatYouDrewFirst}</Typography>;
   const ask = (what: 'axis' | 'centre') => setHand({ asking: asking === what ? null : what, places: [] });
   const others = targets.slice(1).flatMap((t) => (t.drawn ? [t.drawn.id] : []));
   const first = targets[0]?.drawn;
   return (
     <>
-      {axes.slice(0, mostAxes).map((axis) => (
+      {axes.slice(0, maxAxes).map((axis) => (
         <Button key={axis.id} variant="outlined" onClick={() => mirrorAbout(axis.a, axis.b)}>
           {words.byHand.mirrorAbout(axisWords(axis, job.pictures.length > 1))}
         </Button>

@@ -14,10 +14,10 @@ import { setHand } from '@/table/hand-store';
 import { newDrawn, targetOf } from '@/table/hand-target';
 import { setTable, useTable } from '@/table/table-store';
 import { boxInView } from '@/table/view';
+import { Measure, Pick } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../../Docket';
-import { useJob } from '../../job-store';
-import { Measure, Pick } from './Rows';
+import { useJob } from '../../../job/job-store';
 
 interface OpenLine {
   readonly id: string;
@@ -32,7 +32,7 @@ function openLines(job: Job): OpenLine[] {
   const drawn = job.drawn.flatMap((one) =>
     one.leftOut || one.live.length > 0
       ? []
-      : masterOf(one, job.making.thicknessMm).paths.flatMap((path) => (path.closed ? [] : [{ id: one.id, path }])),
+      : masterOf(one, job.making.stock.thicknessMm).paths.flatMap((path) => (path.closed ? [] : [{ id: one.id, path }])),
   );
   return [...others, ...drawn];
 }
@@ -106,7 +106,7 @@ export function JoinPanel() {
 
 /** How near ends must be to be called a near-miss, mm. */
 const nearMissMm = 5;
-const mostShown = 8;
+const maxShown = 8;
 
 /** Ends that are open, the nearest to another first; a click goes there. */
 export function OpenEnds() {
@@ -122,7 +122,7 @@ export function OpenEnds() {
   };
   return (
     <Section title={words.byHand.openLines(lines.length)}>
-      {pairs.slice(0, mostShown).map((pair) => (
+      {pairs.slice(0, maxShown).map((pair) => (
         <Button
           key={`${pair.a.path}-${pair.a.which}-${pair.b.path}-${pair.b.which}`}
           size="small"

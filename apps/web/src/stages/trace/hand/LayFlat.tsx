@@ -12,13 +12,13 @@ import { useState } from 'react';
 import { setHand } from '@/table/hand-store';
 import { movedDrawn, newDrawn, targetOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../../Docket';
-import { Measure, Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
 
 type StripSource = Extract<Drawn['source'], { kind: 'strip' }>;
-type Wish = Pick<StripSource, 'k' | 'side' | 'widthMm'>;
+type StripChoices = Pick<StripSource, 'k' | 'side' | 'widthMm'>;
 
 /** How far below its line a new strip lies, mm. */
 const roomMm = 20;
@@ -26,25 +26,25 @@ const roomMm = 20;
 /** The chosen line as a strip. */
 export function LayFlat() {
   const { job, run, target } = useChosen();
-  const [wish, setWish] = useState<Wish>({ k: 0.5, side: 'right', widthMm: 25 });
+  const [choices, setChoices] = useState<StripChoices>({ k: 0.5, side: 'right', widthMm: 25 });
   const curve = target?.paths[0];
   if (!target || !curve) return null;
-  const thicknessMm = job.making.thicknessMm ?? 0;
+  const thicknessMm = job.making.stock.thicknessMm ?? 0;
   const lay = () => {
     const { minX, minY } = pathBox(curve);
-    const at: Point = { x: minX, y: minY - wish.widthMm - roomMm };
+    const at: Point = { x: minX, y: minY - choices.widthMm - roomMm };
     // A traced line stays as it was found: its strip is laid once.
     const others = job.drawn.flatMap((d) => (d.leftOut ? [] : outlinesFrom(d, job).paths));
     const source: Drawn['source'] = target.drawn
-      ? { kind: 'strip', of: target.drawn.id, ...wish, at }
-      : { kind: 'paths', paths: stripOf(curve, { ...wish, thicknessMm }, others, at) };
+      ? { kind: 'strip', of: target.drawn.id, ...choices, at }
+      : { kind: 'paths', paths: stripOf(curve, { ...choices, thicknessMm }, others, at) };
     const made = newDrawn(job, words.byHand.strip, source);
     run({ do: 'draw', drawn: made });
     setHand({ chosen: [made.id] });
   };
   return (
     <Section title={words.byHand.layFlat}>
-      <Wishes wish={wish} onWish={setWish} curve={curve} />
+      <StripFields choices={choices} onChoices={setChoices} curve={curve} />
       <Button fullWidth variant="outlined" sx={{ mt: 1.25 }} onClick={lay}>
         {words.byHand.unrollToAFlatStripWith}
       </Button>
@@ -63,7 +63,7 @@ export function Strip({ drawn, source }: { drawn: Drawn; source: StripSource }) 
         {words.byHand.stripLineGone}
       </Typography>
     );
-  const flat = layFlat(curve, { ...source, thicknessMm: job.making.thicknessMm ?? 0 });
+  const flat = layFlat(curve, { ...source, thicknessMm: job.making.stock.thicknessMm ?? 0 });
   const onStrip = job.drawn.flatMap((d) => {
     const middle = d.id === drawn.id || d.id === source.of || d.leftOut ? null : middleOf(outlinesFrom(d, job).paths);
     const along = middle && middle.x - source.at.x;
@@ -80,10 +80,10 @@ export function Strip({ drawn, source }: { drawn: Drawn; source: StripSource }) 
   };
   return (
     <Section title={words.byHand.laidFlat}>
-      <Wishes
-        wish={source}
+      <StripFields
+        choices={source}
         curve={curve}
-        onWish={({ k, side, widthMm }) => run({ do: 'redraw', drawnId: drawn.id, source: { ...source, k, side, widthMm } })}
+        onChoices={({ k, side, widthMm }) => run({ do: 'redraw', drawnId: drawn.id, source: { ...source, k, side, widthMm } })}
       />
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mt: 0.5 }}>
         {words.byHand.stripFollows(line.name)}
@@ -100,27 +100,32 @@ function middleOf(paths: readonly Path[]): Point | null {
   return box && centreOf(box);
 }
 
-function Wishes({ wish, curve, onWish }: { wish: Wish; curve: Path; onWish: (wish: Wish) => void }) {
+function StripFields({ choices, curve, onChoices }: { choices: StripChoices; curve: Path; onChoices: (choices: StripChoices) => void }) {
   const { job } = useChosen();
-  const thickness = job.making.thicknessMm;
-  const flat = layFlat(curve, { ...wish, thicknessMm: thickness ?? 0 });
+  const thickness = job.making.stock.thicknessMm;
+  const flat = layFlat(curve, { ...choices, thicknessMm: thickness ?? 0 });
   return (
     <Box sx={{ display: 'grid', gap: 1.25, pt: 0.75 }}>
       <Row>
         <NumberField
           label={words.byHand.kFactor}
-          value={wish.k}
+          value={choices.k}
           digits={3}
           unit={words.byHand.kFactorRange}
-          onNumber={(n) => onWish({ ...wish, k: Math.min(1, Math.max(0, n)) })}
+          onNumber={(n) => onChoices({ ...choices, k: Math.min(1, Math.max(0, n)) })}
         />
-        <Measure label={words.byHand.stripsWidth} mm={wish.widthMm} unit={job.unit} onMm={(widthMm) => onWish({ ...wish, widthMm })} />
+        <Measure
+          label={words.byHand.stripsWidth}
+          mm={choices.widthMm}
+          unit={job.unit}
+          onMm={(widthMm) => onChoices({ ...choices, widthMm })}
+        />
       </Row>
       <Pick
         label={words.byHand.theStockLies}
-        value={wish.side}
+        value={choices.side}
         words={{ right: words.byHand.toTheRightOfTheLine, left: words.byHand.toTheLeftOfTheLine }}
-        onPick={(side) => onWish({ ...wish, side })}
+        onPick={(side) => onChoices({ ...choices, side })}
       />
       <Typography variant="body2">
         {thickness === null

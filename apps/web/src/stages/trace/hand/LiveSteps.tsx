@@ -8,9 +8,9 @@ import Typography from '@mui/material/Typography';
 import { type Drawn, outlinesFrom } from '@nuvet/core/job';
 import { sourceOf } from '@/table/hand-target';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
 import { words } from '@/words';
 import { halfWords } from '../axis-words';
-import { Measure, Pick, Row } from './Rows';
 import { endWords } from './tool-words';
 import { useChosen } from './use-chosen';
 
@@ -82,8 +82,8 @@ function MirrorFields({ step, unit, onChange }: { step: MirrorStep; unit: 'mm' |
         label={words.byHand.leadEndsToTheAxisWithin}
         mm={step.reach ?? 0}
         unit={unit}
-        range="any"
-        onMm={(reach) => onChange({ ...step, reach: Math.max(0, Math.min(1000, reach)) })}
+        range="from zero"
+        onMm={(reach) => onChange({ ...step, reach: Math.min(1000, reach) })}
       />
     </Row>
   );

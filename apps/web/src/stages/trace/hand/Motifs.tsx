@@ -16,11 +16,12 @@ import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, nextName, sourceOf } from '@/table/hand-target';
 import { colours } from '@/ui/colours';
+import { Pick, Row } from '@/ui/Rows';
 import { ask } from '@/ui/requests';
+import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { Section } from '../../Docket';
-import { Pick, Row } from './Rows';
 import { useChosen } from './use-chosen';
+import { usePlaces } from './use-places';
 
 const motifSchema = z.object({ id: z.string(), name: z.string(), tags: z.array(z.string()), paths: z.array(pathSchema) });
 
@@ -48,23 +49,18 @@ function useShelf() {
 
 export function Motifs() {
   const { job, run, targets, drawn } = useChosen();
-  const { asking, motif, motifFit, places } = useHand(
-    useShallow((s) => ({ asking: s.asking, motif: s.motif, motifFit: s.motifFit, places: s.places })),
-  );
+  const { asking, motif, motifFit } = useHand(useShallow((s) => ({ asking: s.asking, motif: s.motif, motifFit: s.motifFit })));
   const { shelf, message, keep } = useShelf();
   const [compared, setCompared] = useState<Motif | null>(null);
   const [wanted, setWanted] = useState('');
   const shown = shelf.filter(({ name, tags }) => [name, ...tags].some((word) => word.toLowerCase().includes(wanted.trim().toLowerCase())));
-  // Two places were given: the motif goes there.
-  useEffect(() => {
-    const [a, b] = places;
-    if (asking !== 'motif' || !motif || !a || !b) return;
-    setHand({ places: [] });
-    const made = placed(motif, { kind: motifFit, a, b });
-    if (!made) return;
+  usePlaces('motif', 2, (a, b) => {
+    const made = motif && placed(motif, { kind: motifFit, a, b });
+    // Two places that leave it no room are asked for again.
+    if (!made) return setHand({ asking: 'motif' });
     const one = newDrawn(job, motif.name, made.source, { motif: made.motif });
     run({ do: 'draw', drawn: one });
-    setHand({ asking: null, chosen: [one.id] });
+    setHand({ chosen: [one.id] });
   });
   const placedOnes = targets.flatMap((t) => (t.drawn?.motif ? [t.drawn] : []));
   const current = placedOnes.length > 0 ? shelf.find(({ id }) => id === placedOnes[0]?.motif?.id) : undefined;

@@ -6,15 +6,15 @@ import Button from '@mui/material/Button';
 import type { CornerKind, EndKind } from '@nuvet/core/shape';
 import { useState } from 'react';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
 import { words } from '@/words';
 import { LiveSteps } from './LiveSteps';
 import { sizeOf } from './OutlinePurposes';
-import { Measure, Pick, Row } from './Rows';
 import { cornerWords, endWords } from './tool-words';
 import { useChosen } from './use-chosen';
 
 /** Outlines of a thing are named one by one where they are no more than this. */
-const mostToName = 24;
+const maxToName = 24;
 
 const numberIn = (key: string): number => Number(key.slice('outline '.length));
 
@@ -30,7 +30,7 @@ export function OffsetPanel() {
   const isOpen = targets.some(({ paths }) => paths.some((path) => !path.closed));
   const isClosed = targets.some(({ paths }) => paths.some((path) => path.closed));
   const [target] = targets;
-  const outlines = targets.length === 1 && target && target.paths.length > 1 && target.paths.length <= mostToName ? target.paths : [];
+  const outlines = targets.length === 1 && target && target.paths.length > 1 && target.paths.length <= maxToName ? target.paths : [];
   const isOne = only !== 'all' && outlines[numberIn(only)]?.closed === true;
   return (
     <>

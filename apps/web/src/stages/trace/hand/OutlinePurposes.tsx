@@ -11,11 +11,12 @@ import { outlinesFrom, type Purpose, purposes } from '@nuvet/core/job';
 import { type Path, pathBox } from '@nuvet/core/plane';
 import { useState } from 'react';
 import { words } from '@/words';
+import { purposeWords } from '@/words/purposes';
 import { useChosen } from './use-chosen';
 
 /** So many are shown at first; of more than the most none are. */
 const atFirst = 6;
-const most = 60;
+const maxOutlines = 60;
 
 export function OutlinePurposes() {
   const { job, target, targets, remade } = useChosen();
@@ -23,7 +24,7 @@ export function OutlinePurposes() {
   if (!target || targets.length !== 1) return null;
   const { drawn, piece } = target;
   const paths = drawn ? outlinesFrom(drawn, job).paths : target.paths;
-  if (paths.length < 2 || paths.length > most) return null;
+  if (paths.length < 2 || paths.length > maxOutlines) return null;
   const whole = drawn?.purpose ?? piece?.purpose ?? 'cut';
   const own = drawn?.purposes ?? {};
   const set = (k: number, purpose: Purpose) => {
@@ -35,7 +36,7 @@ export function OutlinePurposes() {
       <Typography variant="body2" color="textSecondary">
         {words.byHand.purposeOfEachOutline}
       </Typography>
-      {paths.slice(0, isOpen ? most : atFirst).map((path, k) => (
+      {paths.slice(0, isOpen ? maxOutlines : atFirst).map((path, k) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: an outline's number is what names it
         <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 128px', alignItems: 'center', gap: 1 }}>
           <Typography variant="body2" sx={{ fontVariantNumeric: 'tabular-nums' }}>
@@ -50,7 +51,7 @@ export function OutlinePurposes() {
           >
             {purposes.map((purpose) => (
               <MenuItem key={purpose} value={purpose}>
-                {words.trace.purposes[purpose]}
+                {purposeWords[purpose]}
               </MenuItem>
             ))}
           </TextField>

@@ -14,22 +14,22 @@ import {
   measured,
   pointOf,
   startMoved,
-  withFewerPoints,
   withPointsMoved,
   withSegmentAs,
 } from '@nuvet/core/shape';
+import { withFewerPoints } from '@nuvet/core/trace';
 import { useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { deleteChosen } from '@/table/hand-correcting';
 import { setHand, useHand } from '@/table/hand-store';
 import { newDrawn, shapeCommand, type Target } from '@/table/hand-target';
+import { rasterNow } from '@/table/rectified-images';
 import { useTable } from '@/table/table-store';
-import { surfaceNow } from '@/table/working-copies';
 import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
 import { words } from '@/words';
-import { tracer } from '@/workers/tracing';
-import { angleOfTurn, HeldMeasures, Kept, turnOfAngle, useHeld } from './HeldMeasures';
-import { Measure, Pick, Row } from './Rows';
+import { tracer } from '@/workers/tracer.client';
+import { angleOfTurn, Kept, LockedDimensions, turnOfAngle, useHeld } from './LockedDimensions';
 import { useChosen } from './use-chosen';
 
 export function PointsPanel() {
@@ -47,7 +47,7 @@ export function PointsPanel() {
       ) : (
         <WholePath target={target} path={path} />
       )}
-      <HeldMeasures />
+      <LockedDimensions />
     </>
   );
 }
@@ -189,7 +189,7 @@ function ChosenSegment({ target, path, which, index }: PathProps & { which: numb
     <>
       <Pick
         label={words.byHand.theChosenSegmentIs}
-        value={kind === 'ellipse' ? 'cubic' : kind}
+        value={kind === 'line' || kind === 'arc' ? kind : 'cubic'}
         words={{ line: words.byHand.aLine, arc: words.byHand.anArc, cubic: words.byHand.aCurve }}
         onPick={(next) => write(withSegmentAs(path, index, next))}
       />
@@ -262,7 +262,7 @@ function Closer({ target, path, which, run: span }: PathProps & { which: number;
     setState('busy');
     const settings = traceWith(job, target.pieceId)?.settings ?? job.traces[0]?.settings ?? defaultTraceSettings;
     const closer = await tracer()
-      .closer(picture, surfaceNow(picture, false), settings, path, span)
+      .closer(picture, rasterNow(picture, false), settings, path, span)
       .catch(() => null);
     setState(closer ? 'idle' : 'none');
     if (closer) run(shapeCommand(target, replaced(target, which, closer)));

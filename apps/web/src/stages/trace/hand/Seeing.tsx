@@ -7,10 +7,10 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import { useShallow } from 'zustand/react/shallow';
 import { setHand, useHand } from '@/table/hand-store';
 import { useTable } from '@/table/table-store';
+import { Pick } from '@/ui/Rows';
 import { words } from '@/words';
-import { useJob } from '../../job-store';
+import { useJob } from '../../../job/job-store';
 import { EdgeDistance } from './EdgeDistance';
-import { Pick } from './Rows';
 
 export function Seeing() {
   const { shows, hasComb } = useHand(useShallow((s) => ({ shows: s.shows, hasComb: s.hasComb })));

@@ -7,7 +7,7 @@ import { type Transform, transformedPath } from '@nuvet/core/plane';
 import { setHand, useHand } from '@/table/hand-store';
 import { movedDrawn, movedMotif, newDrawn, sourceOf, type Target, takenOver, targetOf } from '@/table/hand-target';
 import { words } from '@/words';
-import { useJob } from '../../job-store';
+import { useJob } from '../../../job/job-store';
 
 type LiveStep = Drawn['live'][number];
 

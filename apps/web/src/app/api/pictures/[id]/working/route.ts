@@ -1,7 +1,7 @@
 import type { ReadableStream } from 'node:stream/web';
 import { z } from 'zod';
+import { HttpError } from '@/server/http-error';
 import { keepWorkingCopy, workingCopyOf } from '@/server/pictures';
-import { Problem } from '@/server/problem';
 import { route, uuidOf } from '@/server/route';
 import { words } from '@/words';
 
@@ -16,7 +16,7 @@ const query = (request: Request) => Object.fromEntries(new URL(request.url).sear
 /** The working copy for a fit's key. */
 export const GET = route('read-picture', async ({ person, params, request }) => {
   const id = await workingCopyOf(person, uuidOf(params, 'id'), keySchema.parse(query(request)).key);
-  if (!id) throw new Problem(404, 'not-there', words.app.thisWorkingCopyIsNotMade);
+  if (!id) throw new HttpError(404, 'not-there', words.app.thisWorkingCopyIsNotMade);
   return Response.json({ id });
 });
 

@@ -1,0 +1,17 @@
+/**
+ * What the page shows of each process. One line is all that a new one needs here.
+ */
+import { cncView } from './cnc/cnc-view';
+import { knifeView } from './knife/knife-view';
+import { laserView } from './laser/laser-view';
+import { outlinesView } from './outlines/outlines-view';
+import { paperView } from './paper/paper-view';
+import type { AnyProcessView } from './process-view';
+
+export const processViews: Readonly<Record<string, AnyProcessView>> = {
+  laser: laserView,
+  knife: knifeView,
+  cnc: cncView,
+  paper: paperView,
+  outlines: outlinesView,
+};

@@ -1,0 +1,66 @@
+'use client';
+/**
+ * The plan of the open process, worked out in the worker whenever what it rests on changes.
+ */
+import type { Piece } from '@nuvet/core/job';
+import { piecesToMake } from '@nuvet/core/job';
+import { proxy } from 'comlink';
+import { useEffect, useMemo } from 'react';
+import { useJob } from '@/job/job-store';
+import { setMaking, useMaking } from '@/table/making-store';
+import { toldError } from '@/words/told';
+import { maker } from '@/workers/maker.client';
+import { panelOf } from './open-process';
+import type { OpenProcess } from './process-view';
+
+const pauseMs = 150;
+
+/** The pieces as large as they are made, with their bridges. */
+export function usePiecesToMake(): Piece[] {
+  const { traces, drawings, drawn, making, proof, planScale } = useJob((s) => s.job);
+  const { stock } = making;
+  // Of how it is made only the stock bears on the pieces.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  return useMemo(
+    () => piecesToMake({ traces, drawings, drawn, making, proof, planScale }),
+    [traces, drawings, drawn, stock, proof, planScale],
+  );
+}
+
+export function usePlan(open: OpenProcess | null, pieces: readonly Piece[]): void {
+  const title = useJob((s) => s.job.name);
+  const panel = useMaking((s) => s.panel);
+  const { entry, stock } = open ?? {};
+  const drag = open ? panelOf(open, panel)?.drag : undefined;
+  const dragged = useMaking((s) => (drag?.isFollowed ? s.dragged : null));
+  const settings = useMemo(
+    () => (open && dragged && drag ? { ...open.settings, ...drag.to(dragged, open.plan, open.settings) } : open?.settings),
+    [open, dragged, drag],
+  );
+  const { id, process, machine } = entry ?? {};
+  useEffect(() => {
+    if (!id || !process || !machine || !settings || !stock) return;
+    let isWanted = true;
+    const work = { title, pieces, settings, machine, stock };
+    const timer = setTimeout(
+      async () => {
+        setMaking({ planning: 0, planFault: null });
+        try {
+          const planned = await maker().plan(
+            process,
+            work,
+            proxy((share: number) => isWanted && setMaking({ planning: share })),
+          );
+          if (isWanted) setMaking(planned ? { planned: { ...planned, processId: id }, planning: null } : { planning: null });
+        } catch (error) {
+          if (isWanted) setMaking({ planned: null, planning: null, planFault: toldError(error) });
+        }
+      },
+      dragged ? 0 : pauseMs,
+    );
+    return () => {
+      isWanted = false;
+      clearTimeout(timer);
+    };
+  }, [id, process, machine, settings, stock, title, pieces, dragged]);
+}

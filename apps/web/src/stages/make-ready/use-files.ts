@@ -1,0 +1,135 @@
+'use client';
+/**
+ * The files of the open process: made in the worker, read back, and handed over one by one, as the set of its machine, or with the
+ * sets of all processes.
+ */
+import { fileName } from '@nuvet/core/files';
+import type { Job, Piece } from '@nuvet/core/job';
+import { type JobProcess, type ProcessFileMade, workOf } from '@nuvet/core/processes';
+import { useEffect, useState } from 'react';
+import { useJob } from '@/job/job-store';
+import { useProcesses } from '@/processes/open-process';
+import type { OpenProcess } from '@/processes/process-view';
+import { processViews } from '@/processes/registry';
+import { underlayFor } from '@/processes/underlay';
+import { setMaking, useMaking } from '@/table/making-store';
+import { downloadFile } from '@/ui/download';
+import { toldError } from '@/words/told';
+import { maker } from '@/workers/maker.client';
+import { rememberFile, useLastFile } from './last-file';
+
+export type FileSeen = ProcessFileMade | { readonly fault: string } | 'working';
+
+/** The day as people sort by it, in their own time. */
+export const today = (): string => new Intl.DateTimeFormat('sv-SE').format(new Date());
+
+/** A file's name by the job's pattern. */
+export const nameFor = (job: Job, one: JobProcess | null, what: string, revision: number, ending: string): string =>
+  fileName(
+    job.making.fileNames,
+    {
+      job: job.name,
+      what,
+      process: one?.kind.word.toLowerCase() ?? '',
+      machine: one?.entry.machine.name ?? '',
+      date: today(),
+      revision,
+    },
+    ending,
+  );
+
+/** The files that a machine gets: those that were chosen for it; before any were, all of its process. */
+export const setOf = ({ entry, kind }: JobProcess): string[] => {
+  const names = Object.keys(kind.files);
+  const chosen = names.filter((name) => entry.machine.files.includes(name));
+  return chosen.length > 0 ? chosen : names;
+};
+
+/** A file by its name; those that come together each with its part after the name. */
+const partsOf = ({ further = [], ...first }: ProcessFileMade, name: string): { name: string; bytes: Uint8Array }[] =>
+  [first, ...further].map(({ bytes, part }) => ({ name: part === undefined ? name : name.replace(/(\.[^.]+)$/, `-${part}$1`), bytes }));
+
+export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], isStopped: boolean) {
+  const job = useJob((s) => s.job);
+  const revision = useJob((s) => s.revision);
+  const processes = useProcesses();
+  const [dpi, setDpi] = useState(600);
+  const [seen, setSeen] = useState<Readonly<Record<string, FileSeen>>>({});
+  const [fault, setFault] = useState<string | null>(null);
+  const entry = open?.entry ?? null;
+  // What was made of other outlines, or for another machine, says nothing of these.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a change of any of these is what matters
+  useEffect(() => setSeen({}), [pieces, entry, open?.plan]);
+  const isReady = !isStopped && pieces.length > 0 && open?.plan != null;
+  const last = useLastFile(entry);
+  const choicesFor = (one: JobProcess) => {
+    const shows = processViews[one.entry.process]?.showsPicture?.({ ...one.kind.plain, ...one.entry.settings });
+    return { dpi, source: shows ? underlayFor(job) : null };
+  };
+  const made = async (name: string): Promise<ProcessFileMade | null> => {
+    if (!open || open.plan === null) return null;
+    setSeen((s) => ({ ...s, [name]: 'working' }));
+    try {
+      const file = await maker().file(open.entry.process, name, workOf(open, job, pieces), open.plan, choicesFor(open));
+      setSeen((s) => ({ ...s, [name]: file }));
+      return file;
+    } catch (error) {
+      setSeen((s) => ({ ...s, [name]: { fault: toldError(error) } }));
+      return null;
+    }
+  };
+  const nameOf = (one: JobProcess, name: string): string => {
+    const file = one.kind.files[name];
+    return nameFor(job, one, file?.what ?? name, revision(), file?.ending ?? name);
+  };
+  const download = async (name: string) => {
+    const file = await made(name);
+    if (!file || !open) return;
+    const parts = partsOf(file, nameOf(open, name));
+    if (parts.length > 1) await zip(parts, open.kind.files[name]?.what ?? name);
+    else downloadFile(file.bytes, nameOf(open, name), open.kind.files[name]?.mediaType ?? '');
+    rememberFile(open.entry, name);
+  };
+  const zip = async (files: readonly { name: string; bytes: Uint8Array }[], what: string) => {
+    if (files.length === 0) return;
+    downloadFile(await maker().zipped(files), nameFor(job, null, what, revision(), 'zip'), 'application/zip');
+  };
+  const downloadSet = async () => {
+    if (!open) return;
+    const files: { name: string; bytes: Uint8Array }[] = [];
+    for (const name of setOf(open)) {
+      const file = await made(name);
+      if (file) files.push(...partsOf(file, nameOf(open, name)));
+    }
+    await zip(files, 'files');
+  };
+  /** Each process in a folder of its own. */
+  const downloadAllSets = async () => {
+    setFault(null);
+    try {
+      const files: { name: string; bytes: Uint8Array }[] = [];
+      for (const [k, one] of processes.entries()) {
+        const names = setOf(one);
+        const all = await maker().files(one.entry.process, names, workOf(one, job, pieces), choicesFor(one));
+        const folder = `${k + 1} ${one.kind.word}, ${one.entry.machine.name}`.replace(/[^\p{L}\p{N} ,._-]+/gu, ' ');
+        all.forEach((file, n) => {
+          files.push(...partsOf(file, `${folder}/${nameOf(one, names[n] as string)}`));
+        });
+      }
+      await zip(files, 'files');
+    } catch (error) {
+      setFault(toldError(error));
+    }
+  };
+  // What was asked for from elsewhere is downloaded as soon as it can be made.
+  const wanted = useMaking((s) => s.wanted);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each request
+  useEffect(() => {
+    if (!wanted || !isReady) return;
+    setMaking({ wanted: null });
+    void download(wanted);
+  }, [wanted, isReady]);
+  return { seen, fault, isReady, dpi, setDpi, download, downloadSet, downloadAllSets, nameOf, last, hasSeveral: processes.length > 1 };
+}
+
+export type Files = ReturnType<typeof useFiles>;

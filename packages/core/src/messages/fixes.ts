@@ -1,0 +1,27 @@
+/** What mends a finding, as its button says it. */
+export const fixes = {
+  removeLoops: 'Remove the loops',
+  unite: 'Unite them',
+  ignore: 'Ignore',
+  excludeOne: 'Exclude one',
+  cutOnce: 'Cut it once',
+  close: 'Close it',
+  crease: 'A crease',
+  perforation: 'A perforation',
+  engrave: 'Engrave',
+  cutAlong: 'Cut along it',
+  join: 'Join them',
+  exclude: 'Exclude them',
+  makeAnyway: 'Make it anyway',
+  thicken: 'Thicken it',
+  fill: 'Fill them',
+  makeHole: 'Make it a hole',
+  excludeIt: 'Exclude it',
+  bridge: 'Bridge it',
+  dropOut: 'Let it drop out',
+  cutOff: 'Cut it off',
+  removePoints: 'Remove them',
+  dogBones: 'Dog-bones there',
+  roundIsFine: 'Round is fine',
+};
+export type FixWord = keyof typeof fixes;

@@ -1,0 +1,21 @@
+export {
+  checkedCommandSchema,
+  checkedJobSchema,
+  faultsOfJob,
+  faultsTogether,
+  type JobProcess,
+  limitsOf,
+  newEntry,
+  processesOf,
+  type SharedLimits,
+  settingsOf,
+  workOf,
+} from './job-processes.ts';
+export type { KnifeSettings } from './knife/knife.ts';
+export type { LaserSettings } from './laser/laser.ts';
+export type { OutlinesSettings } from './outlines/outlines.ts';
+export type { PaperSettings } from './paper/paper.ts';
+export type { AnyProcess, Estimate, FileChoices, ProcessFile, ProcessFileMade, ProcessKind, SheetLine, Work } from './process.ts';
+export { meaningOf } from './process.ts';
+export { processKinds, processNames } from './registry.ts';
+export type { StandInJob, StandInTool } from './stand-in.ts';

@@ -1,0 +1,18 @@
+/**
+ * The processes that there are. One line is all that a new one needs here.
+ */
+import { cnc } from './cnc/cnc.ts';
+import { knife } from './knife/knife.ts';
+import { laser } from './laser/laser.ts';
+import { outlines } from './outlines/outlines.ts';
+import { paper } from './paper/paper.ts';
+import type { AnyProcess } from './process.ts';
+
+export const processKinds: Readonly<Record<string, AnyProcess>> = {
+  laser,
+  knife,
+  cnc,
+  paper,
+  outlines,
+};
+export const processNames = Object.keys(processKinds);

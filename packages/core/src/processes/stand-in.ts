@@ -1,0 +1,18 @@
+/** What a machine that stands in for a real one is sent: programs, and what it mills and is measured against; plain data. */
+
+export interface StandInTool {
+  readonly number: number;
+  readonly name: string;
+}
+
+export interface StandInProgram {
+  readonly text: string;
+  /** In the order that they are put in by hand; none where nothing is changed. */
+  readonly tools: readonly StandInTool[];
+}
+
+export interface StandInJob {
+  readonly programs: readonly StandInProgram[];
+  /** Stock and tools, and the outlines, as docs/cutter-protocol.md has them; null for a flat sheet. */
+  readonly mill: { readonly setUp: object; readonly outlines: object } | null;
+}

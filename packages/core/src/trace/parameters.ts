@@ -1,0 +1,183 @@
+/**
+ * The constants that tracing shapes rests on, with unit and meaning. All were set on the truth scenes and on letters drawn by others
+ * (`npm run bench`); `npm run bench -- --sensitivity` varies each by a quarter either way and prints what that changes.
+ */
+
+import { parametersOf } from '../numeric/parameters.ts';
+
+export const parameters = parametersOf({
+  smallestCornerTurn: { value: (20 * Math.PI) / 180, unit: 'rad', meaning: 'A corner turns by more than this, radians.' },
+  rmsShareOfTolerance: {
+    value: 1 / 7,
+    unit: 'share',
+    meaning: 'Fitted segments keep this share of the tolerance as their root mean square.',
+  },
+  thinnestTipHalfAngle: {
+    value: 0.04,
+    unit: 'rad',
+    meaning: 'Tips thinner than this, half their angle in radians, are taken for as thin as this.',
+  },
+  doubtfulCornerTurn: {
+    value: Math.PI / 4,
+    unit: 'rad',
+    meaning: 'A pointed tip’s softness spreads its turning: such places turn by more than this.',
+  },
+  cornerPlateauShare: {
+    value: 0.93,
+    unit: 'share',
+    meaning: 'A corner’s turn falls off to either side by more than this; along an arc it stays as it is.',
+  },
+  tipSideLength: { value: 20, unit: 'points', meaning: 'How long the sides are read, points.' },
+  tipShortestSide: { value: 8, unit: 'points', meaning: 'Sides shorter than this tell no direction.' },
+  tipShortestFlat: {
+    value: 3,
+    unit: 'px',
+    meaning: 'Flat ends shorter than this cannot be told from blur, px; on one-bit scans stairs look flat, too.',
+  },
+  tipFlatPlaces: {
+    value: 24,
+    unit: 'places',
+    meaning: 'Between so many places along each end of a flat tip the best are looked for, then about these.',
+  },
+  residualCost: { value: 0.4, unit: 'cost', meaning: 'What a segment that uses its limit up costs more.' },
+  minLine: { value: 24, unit: 'points', meaning: 'Shorter lines beside curves are left to these, points.' },
+  minArcSweep: {
+    value: 0.2,
+    unit: 'rad',
+    meaning: 'Arcs that turn less are left to the curves, radians; ones that turn more are doubtful.',
+  },
+  maxArcSweep: { value: 5.5, unit: 'rad', meaning: 'Arcs that turn more are doubtful.' },
+  costPoints: { value: 20, unit: 'points', meaning: 'More points tell a line or an arc nothing new.' },
+  minBreakpointStep: {
+    value: 6,
+    unit: 'points',
+    meaning: 'Steps between places where a segment may end, at least; and how many places there are at most.',
+  },
+  maxBreakpoints: { value: 26, unit: 'places', meaning: 'At most so many places are tried as breakpoints.' },
+  evenBreakpoints: {
+    value: 24,
+    unit: 'places',
+    meaning: 'Along longer bends one place in so many steps, for tolerances of up to so many pixels.',
+  },
+  evenBreakpointTolerance: { value: 2.4, unit: 'px', meaning: 'Places lie farther apart where the tolerance is wider than this.' },
+  unfitCost: { value: 40, unit: 'cost', meaning: 'Dear, but a way: between neighbouring places something must lead on.' },
+  jointPlaces: {
+    value: 10,
+    unit: 'places',
+    meaning: 'Along a segment that may be left out the joint of its neighbours is looked for at so many places.',
+  },
+  maxCurveWorse: { value: 3, unit: 'times', meaning: 'Rounds may make a curve worse at first.' },
+  longestHandleOfRun: {
+    value: 1.2,
+    unit: 'times',
+    meaning:
+      'Handles longer than this share of the contour between the ends lead the curve away from it where no points hold it: beside corners, and between few points. /',
+  },
+  enoughAcross: {
+    value: 12,
+    unit: 'points',
+    meaning: 'Fewer points leave the handles free to run off where only their distances across are brought down.',
+  },
+  longestHandle: { value: 3, unit: 'times', meaning: 'Handles longer than so many chords turn back on themselves.' },
+  alongWeight: {
+    value: 0.001,
+    unit: 'weight',
+    meaning: 'What a distance along the curve weighs against one across it: enough to hold handles that move nothing across.',
+  },
+  shortChord: {
+    value: 40,
+    unit: 'px',
+    meaning: 'Curves whose chord is shorter, px, do not set out backwards: only their end lies beside the contour.',
+  },
+  longestCurveStep: {
+    value: 0.04,
+    unit: 'share',
+    meaning: 'A point’s place moves by no more in a step: where the curve hardly moves on, Newton’s step would go far beyond.',
+  },
+  smallestBendJump: {
+    value: 0.03,
+    unit: 'rad',
+    meaning: 'A change this small, radians over the length of an arm, may as well come from the curves beside it.',
+  },
+  sureBendJump: { value: 6, unit: 'times', meaning: 'And one so many deviations above what roughness makes is no accident.' },
+  bendJumpStride: { value: 2, unit: 'points', meaning: 'Every so many points are looked at.' },
+  minTangentTurn: { value: 0.4, unit: 'rad', meaning: 'Edges that turn less into each other are settled as a chain of one arc, radians.' },
+  chainPoints: { value: 160, unit: 'points', meaning: 'A chain is settled on at most so many points.' },
+  chainEndWeight: { value: 300, unit: 'weight', meaning: 'What a pixel off the end’s place weighs against one off the contour.' },
+  chainTurnWeight: { value: 3000, unit: 'weight', meaning: 'And a radian off its direction.' },
+  chainLooseness: { value: 0.01, unit: 'share', meaning: 'By so much both weigh less while the chain is first settled.' },
+  chainHopeless: { value: 2, unit: 'times', meaning: 'A chain that leaves so many times what it may, settled loosely, is given up.' },
+  chainBesideEdge: {
+    value: 4,
+    unit: 'px',
+    meaning: 'Only points so near to the straight edge beside a chain lie on it, px: of a hairpin both ends point the same way.',
+  },
+  straightOverrun: { value: 5, unit: 'points', meaning: 'How far a straight stretch is followed into the bend after it, points.' },
+  cornerLoopPx: { value: 8, unit: 'px', meaning: 'Loops beside a corner that reach farther are no slip of the fit.' },
+  needlessPx: { value: 0.03, unit: 'px', meaning: 'A point between two straights that lies so near to their line changes nothing.' },
+  needlessLine: {
+    value: 60,
+    unit: 'points',
+    meaning: 'Straight parts up to this many points are compared with a curve that does without them.',
+  },
+  shallowCornerRadius: {
+    value: 24,
+    unit: 'points',
+    meaning: 'So far beyond the end of a stretch, points, the corner that it meets the next one in may lie.',
+  },
+  shallowCornerSeen: { value: 8, unit: 'points', meaning: 'A corner may have been seen so far from where its sides meet, points.' },
+  tangentArcPoints: { value: 160, unit: 'points', meaning: 'A tangent arc is settled on at most so many points.' },
+  gapAtLeast: { value: 1, unit: 'points', meaning: 'What a corner blurs to either side in the sharpest picture.' },
+  gapOfBlur: { value: 1.5, unit: 'points a px', meaning: 'The same for every pixel of blur.' },
+  gapOfAliasing: { value: 5, unit: 'points a px', meaning: 'The same for every pixel of a one-bit scan’s stairs.' },
+  armAtLeast: { value: 4, unit: 'points', meaning: 'How long a stretch a direction is taken from, in the sharpest picture.' },
+  armOfBlur: { value: 2.5, unit: 'points a px', meaning: 'The same for every pixel of blur.' },
+  armOfAliasing: {
+    value: 30,
+    unit: 'points a px',
+    meaning: 'The same for every pixel of stairs: these are long where a border is nearly level.',
+  },
+  worstOfNoise: { value: 3, unit: 'times', meaning: 'Fitted segments may leave the contour by so many deviations of its noise.' },
+  worstAtLeast: { value: 0.3, unit: 'px', meaning: 'And by so much in any picture.' },
+  rmsOfNoise: { value: 1.3, unit: 'times', meaning: 'The root mean square of that may be so many deviations.' },
+  rmsAtLeast: { value: 0.08, unit: 'px', meaning: 'And so much in any picture.' },
+  shrinkageOfBlur: {
+    value: 0.8,
+    unit: 'times',
+    meaning:
+      'How far blur keeps a contour back from a tip: a wedge is half covered where it is 0.67 deviations wide to either side; with a margin.',
+  },
+  shrinkageOfAliasing: {
+    value: 2,
+    unit: 'times',
+    meaning: 'The same of stairs: of a tip narrower than a pixel a one-bit scan may show nothing.',
+  },
+  cornerSpreadShare: {
+    value: 0.35,
+    unit: 'share',
+    meaning: 'Where the contour turns on by more than this share of the turn on both sides it is an arc, not a corner.',
+  },
+  cornerPlateauNoise: { value: 2.5, unit: 'times', meaning: 'Deviations of a direction’s noise that a plateau may fall below its share.' },
+  cornerTipShrinkage: { value: 1.3, unit: 'times', meaning: 'How far a corner’s tip may lie off the contour, in tip shrinkages,' },
+  cornerTipPx: { value: 0.35, unit: 'px', meaning: 'and on top of that,' },
+  cornerTipNoise: { value: 2, unit: 'times', meaning: 'and for every deviation of noise.' },
+  tipOnSidePx: { value: 0.15, unit: 'px', meaning: 'A point this near to a side of a tip lies on it,' },
+  tipOnSideNoise: { value: 2, unit: 'times', meaning: 'and for every deviation of noise.' },
+  tipFlatAliasing: {
+    value: 30,
+    unit: 'px a px',
+    meaning: 'On one-bit scans a flat end must be longer by so much for every pixel of stairs.',
+  },
+  tipExplainedShrinkage: { value: 1.6, unit: 'times', meaning: 'A tip this near, in tip shrinkages, is one soft corner,' },
+  tipExplainedPx: { value: 0.7, unit: 'px', meaning: 'and on top of that,' },
+  tipExplainedNoise: { value: 2, unit: 'times', meaning: 'and for every deviation of noise.' },
+  costOfLine: { value: 1, unit: 'cost', meaning: 'Model cost of a line: two numbers more.' },
+  costOfArc: { value: 2.2, unit: 'cost', meaning: 'Of an arc: three numbers more, and harder to mend by hand.' },
+  costOfCubic: { value: 3, unit: 'cost', meaning: 'Of a cubic: six numbers more.' },
+  arcRmsAtLeast: { value: 0.08, unit: 'px', meaning: 'The root mean square that an arc may leave over, in any picture.' },
+  arcRmsOfNoise: { value: 1.4, unit: 'times', meaning: 'The same in deviations of noise.' },
+  arcWorstAtLeast: { value: 0.35, unit: 'px', meaning: 'The most that an arc may leave the contour by, in any picture.' },
+  arcWorstOfNoise: { value: 5, unit: 'times', meaning: 'The same in deviations of noise.' },
+  arcAngle: { value: 0.012, unit: 'rad', meaning: 'How far an arc may leave the contour’s direction at its ends.' },
+  arcAngleOfNoise: { value: 0.35, unit: 'rad a px', meaning: 'The same for every pixel of noise.' },
+});
