@@ -147,7 +147,12 @@ describe('the mill', () => {
       for (let k = 0; k < 8000 && !(last as { isWhole?: boolean } | null)?.isWhole; k++) {
         if (last?.status === 'waiting') {
           asked.push(last.message);
-          expect((await post({ do: 'acknowledge', jobId: id })).status).toBe(204);
+          const { prompts } = last as unknown as { prompts: number };
+          expect(prompts).toBe(asked.length);
+          // An answer to another prompt releases nothing.
+          expect((await post({ do: 'acknowledge', jobId: id, prompt: prompts + 1 })).status).toBe(204);
+          expect((await seen(id))?.status).toBe('waiting');
+          expect((await post({ do: 'acknowledge', jobId: id, prompt: prompts })).status).toBe(204);
         }
         await new Promise((resolve) => setTimeout(resolve, 20));
         last = await seen(id);

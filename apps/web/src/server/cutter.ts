@@ -56,6 +56,8 @@ class CutterSession {
   private toolsIn = 0;
   /** What waits to be done once somebody has put in a tool. */
   private onAcknowledged: (() => void) | null = null;
+  /** How often it has waited for somebody. */
+  prompts = 0;
   private isMeasuring = false;
   readonly burns: Burn[] = [];
   private sent = 0;
@@ -115,12 +117,14 @@ class CutterSession {
 
   /** Waits for somebody, and does what is to be done then. */
   private waitFor(what: string, then: () => void): void {
+    this.prompts++;
     [this.status, this.message, this.onAcknowledged] = ['waiting', what, then];
   }
 
-  acknowledge(): void {
+  /** @param prompt which one is answered, from 1: a second click on one answers nothing that was not seen yet */
+  acknowledge(prompt: number): void {
     const then = this.onAcknowledged;
-    if (!then) return;
+    if (!then || prompt !== this.prompts) return;
     [this.status, this.message, this.onAcknowledged] = ['running', '', null];
     then();
   }
@@ -304,6 +308,8 @@ export interface CutterSeen {
   readonly program: number;
   readonly programs: number;
   readonly tool: string;
+  /** How often it has waited for somebody. */
+  readonly prompts: number;
   readonly spindleRpm: number;
   readonly z: number | null;
   readonly measured: MillMeasured | null;
@@ -319,9 +325,11 @@ export interface CutterSeen {
 export function cutterSince(jobId: string, processId: string, from: number, skip: number): CutterSeen | null {
   const session = kept.nuvetCutter;
   if (session?.jobId !== jobId || session.processId !== processId) return null;
-  const { status, message, line, lines, program, programCount, tool, spindleRpm, x, y, z: height, burns, isWhole, measured } = session;
+  const { status, message, line, lines, program, programCount, tool, prompts, spindleRpm, x, y, z: height, burns } = session;
+  const { isWhole, measured } = session;
   return {
-    status, message, line, lines: lines.length, program, programs: programCount, tool, spindleRpm, x, y, z: height, isWhole, measured,
+    status, message, line, lines: lines.length, program, programs: programCount, tool, prompts, spindleRpm, x, y, z: height,
+    isWhole, measured,
     burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
   }; // biome-ignore format: in one line what is told
 }
@@ -333,7 +341,10 @@ function sessionOf(jobId: string): CutterSession {
 }
 
 /** Pausing, going on, and what was put in are for the job that is cut. */
-export const tellCutter = (jobId: string, what: 'pause' | 'resume' | 'acknowledge'): void => sessionOf(jobId)[what]();
+export const tellCutter = (jobId: string, what: 'pause' | 'resume'): void => sessionOf(jobId)[what]();
+
+/** What was asked for is done: the tool of that prompt is in. */
+export const acknowledgeCutter = (jobId: string, prompt: number): void => sessionOf(jobId).acknowledge(prompt);
 
 /** How fast it feeds, in hundredths of what the program says. */
 export const feedCutter = (jobId: string, percent: number): void => sessionOf(jobId).feed(percent);

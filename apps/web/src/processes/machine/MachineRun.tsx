@@ -126,11 +126,17 @@ export function MachineRun({ title, about, begin, onWhat, seconds, canBegin, cut
   );
 }
 
-function UnderWay({ status, cutter: { pause, resume, stop, acknowledge } }: { status: MachineStatus; cutter: Props['cutter'] }) {
+function UnderWay({
+  status,
+  cutter: { pause, resume, stop, acknowledge, isAnswered },
+}: {
+  status: MachineStatus;
+  cutter: Props['cutter'];
+}) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
       {status === 'waiting' ? (
-        <Button variant="contained" startIcon={<PlayArrowOutlined />} onClick={() => void acknowledge()}>
+        <Button variant="contained" startIcon={<PlayArrowOutlined />} disabled={isAnswered} onClick={() => void acknowledge()}>
           {words.makeReady.itIsIn}
         </Button>
       ) : status === 'paused' || status === 'pausing' ? (

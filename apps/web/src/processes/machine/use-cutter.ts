@@ -20,6 +20,8 @@ const seenSchema = z
     program: z.int(),
     programs: z.int(),
     tool: z.string(),
+    /** How often it has waited for somebody. */
+    prompts: z.int(),
     spindleRpm: z.number(),
     z: z.number().nullable(),
     measured: measuredSchema.nullable(),
@@ -43,6 +45,8 @@ export function useCutter(jobId: string, processId: string, toSheet: Transform |
   const [isBusy, setIsBusy] = useState(false);
   const stretches = useRef<Point[][]>([]);
   const [tick, setTick] = useState(0);
+  /** The prompt that was answered last; it may be shown for a moment longer. */
+  const [answered, setAnswered] = useState(0);
 
   /** Asks once and adds to what is known; whether more is to come. An answer that comes after a new beginning is let go. */
   const look = useCallback(
@@ -113,14 +117,20 @@ export function useCutter(jobId: string, processId: string, toSheet: Transform |
     async start(job: StandInJob, timeFactor: number) {
       setMaking({ burnt: null });
       setSeen(null);
+      setAnswered(0);
       const isBegun = await tell({ do: 'start', jobId, processId, ...job, timeFactor });
       if (isBegun) setTick((n) => n + 1);
       return isBegun;
     },
     pause: () => tell({ do: 'pause', jobId }),
     resume: () => tell({ do: 'resume', jobId }),
+    isAnswered: seen !== null && seen.prompts === answered,
     /** What it waits for is done. */
-    acknowledge: () => tell({ do: 'acknowledge', jobId }),
+    async acknowledge() {
+      const prompt = seen?.prompts ?? 0;
+      setAnswered(prompt);
+      if (!(await tell({ do: 'acknowledge', jobId, prompt }))) setAnswered(0);
+    },
     /** How fast it feeds, in hundredths of what the program says. */
     feed: (percent: number) => tell({ do: 'feed', jobId, percent }),
     stop: () => tell({ do: 'stop' }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { cutterSince, feedCutter, startCutter, stopCutter, tellCutter } from '@/server/cutter';
+import { acknowledgeCutter, cutterSince, feedCutter, startCutter, stopCutter, tellCutter } from '@/server/cutter';
 import { ownedJob } from '@/server/jobs';
 import { bodyOf, route } from '@/server/route';
 
@@ -24,7 +24,8 @@ const requestSchema = z.discriminatedUnion('do', [
     mill: z.strictObject({ setUp: z.looseObject({}), outlines: z.looseObject({}) }).nullable(),
     timeFactor: z.number().min(0.01).max(10_000),
   }),
-  z.strictObject({ do: z.enum(['pause', 'resume', 'acknowledge']), jobId: z.uuid() }),
+  z.strictObject({ do: z.enum(['pause', 'resume']), jobId: z.uuid() }),
+  z.strictObject({ do: z.literal('acknowledge'), jobId: z.uuid(), prompt: z.int().min(1) }),
   z.strictObject({ do: z.literal('feed'), jobId: z.uuid(), percent: z.int().min(10).max(200) }),
   /** For the machine itself, whatever job it cuts. */
   z.strictObject({ do: z.literal('stop') }),
@@ -49,6 +50,7 @@ export const POST = route('run-cutter', async ({ person, request }) => {
   else {
     await ownedJob(person, order.jobId);
     if (order.do === 'start') startCutter(order.jobId, order.processId, { programs: order.programs, mill: order.mill }, order.timeFactor);
+    else if (order.do === 'acknowledge') acknowledgeCutter(order.jobId, order.prompt);
     else if (order.do === 'feed') feedCutter(order.jobId, order.percent);
     else tellCutter(order.jobId, order.do);
   }
