@@ -6,8 +6,9 @@ import { job } from './job.ts';
 import { lengths } from './lengths.ts';
 import { make } from './make.ts';
 import { milling } from './milling.ts';
+import { quilting } from './quilting.ts';
 import { shelf } from './shelf.ts';
 import { trueUp } from './true-up.ts';
 
 /** Every text of the core that a person reads, by what it is about. */
-export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, files, shelf };
+export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, quilting, files, shelf };

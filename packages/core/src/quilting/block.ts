@@ -1,0 +1,278 @@
+/**
+ * In: outlines of patches, drawn apart or side by side, or the lines between them, and the size that the block shall have. Out: the
+ * block at its finished size: a planar map whose faces are the patches, its lower left corner at the origin.
+ */
+import { SaidError, say } from '../messages/index.ts';
+import {
+  apply,
+  boxAroundBoxes,
+  chain,
+  chordPoints,
+  cross,
+  directionOn,
+  distance,
+  dot,
+  inverse,
+  type Path,
+  type Point,
+  pathArea,
+  pathBox,
+  rectanglePath,
+  type Segment,
+  type Step,
+  shift,
+  stepsOf,
+  stretch,
+  subtract,
+  type Transform,
+  transformedPath,
+  turn,
+  turnBetween,
+  unitVector,
+} from '../plane/index.ts';
+import { nearestOnSegment } from '../plane/segment.ts';
+import { offsetClosed, type PlanarMap, plainOffset, planarMap, windingNumber, withNodesAt } from '../shape/index.ts';
+import { type BlockGrid, gridNamed, gridOf, reachOf } from './block-grid.ts';
+import { middleWithin } from './middle-within.ts';
+import { seamLines } from './seam-lines.ts';
+
+/** A piece as far as a block asks. */
+export interface BlockPiece {
+  readonly id: string;
+  readonly outer: Path;
+  readonly holes: readonly Path[];
+}
+
+export interface BlockSettings {
+  /** The longer side of the finished block, mm. */
+  readonly finishedMm: number;
+  /** Corners drawn nearer than this are one, mm as drawn; null finds it. */
+  readonly joinMm: number | null;
+  /** The name of a grid, `auto`, or `none`. */
+  readonly grid: string;
+  /** Whether a rectangle about the lines is the block's edge, or only what is drawn. */
+  readonly edge: 'rectangle' | 'as drawn';
+}
+
+/** A corner that was moved on to the grid; both at the finished size. */
+export interface MovedCorner {
+  readonly from: Point;
+  readonly to: Point;
+}
+
+export interface Block {
+  readonly map: PlanarMap;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** From the finished block to the sheet that it is drawn on. */
+  readonly toSheet: Transform;
+  /** The grid that its corners were moved on to; null for none. */
+  readonly grid: string | null;
+  readonly moved: readonly MovedCorner[];
+  /** The width that was left between patches drawn apart, mm as drawn. */
+  readonly gapMm: number;
+  /** Of each face whether it was drawn as a patch, rather than left between patches. */
+  readonly isDrawn: readonly boolean[];
+}
+
+export class BlockError extends SaidError {
+  readonly code = 'no-block';
+}
+
+/** As a share of the drawn block's longer side: corners within it are one, and the farthest that patches are drawn apart. */
+const joinShare = 0.008;
+const gapShare = 0.05;
+/** A chain of segments so near its chord is a straight seam, as a share of the longer side. */
+const straightShare = 0.004;
+/** Where an outline turns by more than this it has a corner, degrees. */
+const cornerDegrees = 14;
+/** Lines that run so near along or across the sheet are meant to, degrees. */
+const levelDegrees = 4;
+
+/** @throws BlockError where there is nothing that encloses a patch */
+export function blockOf(pieces: readonly BlockPiece[], settings: BlockSettings): Block {
+  const paths = pieces.flatMap(drawnPaths);
+  const box = boxAroundBoxes(paths.map(pathBox));
+  if (!box) throw new BlockError(say.quilting.nothingDrawn());
+  const size = Math.max(box.maxX - box.minX, box.maxY - box.minY);
+  const level = turn(-leanOf(paths));
+  const straight = paths.map((path) => straightened(transformedPath(path, level), straightShare * size));
+  const gapMm = gapBetween(
+    straight.filter(({ closed }) => closed),
+    gapShare * size,
+  );
+  const patches = straight.flatMap((path) => (path.closed && gapMm > 0 ? grown(path, gapMm / 2) : [path]));
+  const edge = settings.edge === 'rectangle' ? edgeAbout(patches) : [];
+  const join = settings.joinMm ?? joinShare * size;
+  const drawn = straightSeams(planarMap([...edge, ...patches], join), join);
+  if (drawn.faces.length === 0) throw new BlockError(say.quilting.enclosesNothing());
+  return atFinishedSize(drawn, patches, level, settings, gapMm);
+}
+
+/** The paths of a piece that bound patches: of one that is drawn lines, what the lines leave between them. */
+function drawnPaths({ outer, holes }: BlockPiece): Path[] {
+  if (!outer.closed) return [outer];
+  const open = holes.reduce((sum, hole) => sum + Math.abs(pathArea(hole)), 0);
+  return open > lineWorkShare * Math.abs(pathArea(outer)) ? [...holes] : [outer, ...holes];
+}
+/** A piece that is mostly hole is line work. */
+const lineWorkShare = 0.5;
+
+/** By how much what is nearly level and plumb leans, radians. */
+function leanOf(paths: readonly Path[]): number {
+  let [sum, weight] = [0, 0];
+  for (const { from, segment } of paths.flatMap(stepsOf)) {
+    if (segment.kind !== 'line') continue;
+    const length = distance(from, segment.to);
+    const angle = Math.atan2(segment.to.y - from.y, segment.to.x - from.x);
+    const lean = angle - Math.round(angle / (Math.PI / 2)) * (Math.PI / 2);
+    if (Math.abs(lean) > (levelDegrees * Math.PI) / 180) continue;
+    sum += lean * length * length;
+    weight += length * length;
+  }
+  return weight > 0 ? sum / weight : 0;
+}
+
+/** A path whose chains of segments from corner to corner are lines where they are nearly straight. */
+function straightened(path: Path, within: number): Path {
+  const steps = stepsOf(path);
+  const isCorner = (a: Step, b: Step): boolean =>
+    Math.abs(turnBetween(directionOn(a.from, a.segment, 1), directionOn(b.from, b.segment, 0))) > (cornerDegrees * Math.PI) / 180;
+  const chains: Step[][] = [];
+  for (const step of steps) {
+    const last = chains.at(-1)?.at(-1);
+    if (last && !isCorner(last, step)) chains.at(-1)?.push(step);
+    else chains.push([step]);
+  }
+  const [first, last] = [chains[0], chains.at(-1)];
+  // Round its start a closed path may go straight on.
+  if (path.closed && first && last && first !== last && !isCorner(last.at(-1) as Step, first[0] as Step)) {
+    chains[0] = [...last, ...first];
+    chains.pop();
+  }
+  const start = chains[0]?.[0]?.from ?? path.start;
+  return { ...path, start, segments: chains.flatMap((steps) => straightOrSame(steps, within)) };
+}
+
+function straightOrSame(steps: readonly Step[], within: number): Segment[] {
+  const [from, to] = [steps[0]?.from as Point, steps.at(-1)?.segment.to as Point];
+  const whole: Segment = { kind: 'line', to };
+  const isStraight =
+    distance(from, to) > within &&
+    steps.every((step) =>
+      chordPoints(step.from, step.segment, within / 4).every((p) => nearestOnSegment(from, whole, p).distance <= within),
+    );
+  return isStraight ? [whole] : steps.map(({ segment }) => segment);
+}
+
+/** How far patches drawn apart lie from their neighbours; 0 where they lie side by side, or alone. */
+function gapBetween(rings: readonly Path[], most: number): number {
+  const sides = rings.flatMap((ring, k) => {
+    const sign = Math.sign(pathArea(ring));
+    return stepsOf(ring).flatMap(({ from, segment: { kind, to } }) => (kind === 'line' ? [{ ring: k, from, to, sign }] : []));
+  });
+  const gaps = sides.flatMap(({ ring, from, to, sign }) => {
+    const along = unitVector(subtract(to, from));
+    const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
+    const found = sides.flatMap((other) => {
+      if (other.ring === ring) return [];
+      const near = nearestOnSegment(other.from, { kind: 'line', to: other.to }, middle);
+      const isParallel = Math.abs(cross(along, unitVector(subtract(other.to, other.from)))) < Math.sin((levelDegrees * Math.PI) / 180);
+      // Outside of a counter-clockwise ring is to the right.
+      const isOutside = -sign * cross(along, subtract(near.point, middle)) > 0;
+      const isAcross = Math.abs(dot(along, subtract(near.point, middle))) < 0.2 * near.distance;
+      return isParallel && isOutside && isAcross && near.distance < most ? [near.distance] : [];
+    });
+    return found.length > 0 ? [Math.min(...found)] : [];
+  });
+  return gaps.length >= 2 ? (gaps.sort((a, b) => a - b)[gaps.length >> 1] as number) : 0;
+}
+
+/** A ring with its sides moved outwards, corners sharp. */
+const grown = (path: Path, by: number): Path[] =>
+  offsetClosed(path, -Math.sign(pathArea(path)) * by, { ...plainOffset, corners: 'mitre', mitreLimit: 12 });
+
+function edgeAbout(paths: readonly Path[]): Path[] {
+  const box = boxAroundBoxes(paths.map(pathBox));
+  return box ? [rectanglePath(box)] : [];
+}
+
+/** Nodes along a seam that is nearly straight from end to end lie on it. */
+function straightSeams(map: PlanarMap, within: number): PlanarMap {
+  const nodes = [...map.nodes];
+  const lines = seamLines(map).filter(({ edges }) => edges.length > 1 && edges.every((k) => map.edges[k]?.segment.kind === 'line'));
+  for (const { nodes: along } of lines.sort((a, b) => b.nodes.length - a.nodes.length)) {
+    const [from, to] = [nodes[along[0] as number] as Point, nodes[along.at(-1) as number] as Point];
+    const near = along.map((n) => nearestOnSegment(from, { kind: 'line', to }, nodes[n] as Point));
+    if (near.some(({ distance: off }) => off > within)) continue;
+    along.forEach((n, k) => {
+      nodes[n] = near[k]?.point as Point;
+    });
+  }
+  return withNodesAt(map, nodes, within / 100);
+}
+
+/** A face is a drawn patch where a ring that was drawn covers its middle. */
+function drawnFaces(map: PlanarMap, rings: readonly Path[]): boolean[] {
+  return map.faces.map(({ outer }) => {
+    const p = middleWithin(outer);
+    return rings.reduce((sum, ring) => sum + Math.abs(windingNumber([ring], p)), 0) % 2 === 1;
+  });
+}
+
+function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Transform, settings: BlockSettings, gapMm: number): Block {
+  const { minX, minY, maxX, maxY } = boxAroundBoxes(drawn.faces.map(({ outer }) => pathBox(outer))) as NonNullable<ReturnType<typeof boxAroundBoxes>>; // biome-ignore format: one line
+  const [width, height] = [maxX - minX, maxY - minY];
+  const scale = settings.finishedMm / Math.max(width, height);
+  const isSquare = Math.abs(width - height) < squareWithin * Math.max(width, height);
+  const [widthMm, heightMm] = isSquare ? [settings.finishedMm, settings.finishedMm] : [width * scale, height * scale];
+  const toFinished = chain(stretch(widthMm / width, heightMm / height), shift(-minX, -minY));
+  const sized = planarMap(edgePaths(drawn, toFinished), 1e-6 * settings.finishedMm);
+  const inShares = sized.nodes.map(({ x, y }) => ({ x: x / widthMm, y: y / widthMm }));
+  const corners = cornersOf(sized).map((k) => inShares[k] as Point);
+  const grid = settings.grid === 'none' ? null : settings.grid === 'auto' ? gridOf(corners) : gridNamed(settings.grid);
+  const { nodes, moved } = grid ? onGrid(sized.nodes, inShares, grid, widthMm) : { nodes: sized.nodes, moved: [] };
+  const map = grid ? straightSeams(withNodesAt(sized, nodes, 0.01), 0.01) : sized;
+  const toSheet = chain(inverse(level), inverse(toFinished));
+  return {
+    map: { ...map, looseEnds: drawn.looseEnds.map((p) => apply(toFinished, p)) },
+    widthMm,
+    heightMm,
+    toSheet,
+    grid: grid?.name ?? null,
+    moved,
+    gapMm,
+    isDrawn: drawnFaces(
+      map,
+      patches.filter(({ closed }) => closed).map((ring) => transformedPath(ring, toFinished)),
+    ),
+  };
+}
+/** A block whose sides differ by less than this share is square. */
+const squareWithin = 0.02;
+
+const edgePaths = ({ edges, nodes }: PlanarMap, t: Transform): Path[] =>
+  edges.map(({ from, segment }) => transformedPath({ start: nodes[from] as Point, segments: [segment], closed: false }, t, 1e-5));
+
+/** Nodes where lines meet or turn, and not those that a line just passes. */
+const cornersOf = (map: PlanarMap): number[] => [...new Set(seamLines(map).flatMap(({ nodes }) => [nodes[0] as number, nodes.at(-1) as number]))]; // biome-ignore format: one line
+
+function onGrid(
+  nodes: readonly Point[],
+  inShares: readonly Point[],
+  grid: BlockGrid,
+  widthMm: number,
+): { nodes: Point[]; moved: MovedCorner[] } {
+  // biome-ignore format: one line
+  const moved: MovedCorner[] = [];
+  const placed = nodes.map((from, k): Point => {
+    const share = inShares[k] as Point;
+    const next = grid.nearest(share);
+    if (distance(next, share) > reachOf(grid)) return from;
+    const to = { x: next.x * widthMm, y: next.y * widthMm };
+    if (distance(from, to) > leastMoveMm) moved.push({ from, to });
+    return to;
+  });
+  return { nodes: placed, moved };
+}
+const leastMoveMm = 0.005;

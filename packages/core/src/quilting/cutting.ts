@@ -1,0 +1,181 @@
+/**
+ * In: the templates of a block and the parts of a quilt. Out: the cutting list: what is cut from which fabric, at which size, how often,
+ * and from how many strips; and how much of each fabric that takes.
+ * Binding: the quilt's border and 10 in; backing and batting: 4 in more on every side (common practice).
+ */
+import { heightOf, pathBox, widthOf } from '../plane/index.ts';
+import type { Block } from './block.ts';
+import type { PatchShape } from './patches.ts';
+import type { Quilt, QuiltPartKind } from './quilt.ts';
+import { type RotaryCut, rotaryCut, upToEighths } from './rotary.ts';
+import { fabricAt, inchMm, type QuiltingSettings } from './settings.ts';
+import type { Template } from './templates.ts';
+
+/** Patches of a shape that are drawn, or left between those drawn: they are of one fabric until somebody says otherwise. */
+export interface PatchSet {
+  /** `A`, and `A, ground` of those left between. */
+  readonly name: string;
+  readonly shape: PatchShape;
+  readonly faces: readonly number[];
+  readonly reversed: number;
+  readonly fabric: number;
+}
+
+export function patchSets(block: Block, shapes: readonly PatchShape[], settings: QuiltingSettings): PatchSet[] {
+  return shapes.flatMap((shape) => {
+    const drawn = shape.patches.filter(({ face }) => block.isDrawn[face]);
+    const ground = shape.patches.filter(({ face }) => !block.isDrawn[face]);
+    return [
+      { patches: drawn, name: shape.name, plain: 0 },
+      { patches: ground, name: drawn.length > 0 ? `${shape.name}, ground` : shape.name, plain: 1 },
+    ].flatMap(({ patches, name, plain }): PatchSet[] => {
+      if (patches.length === 0) return [];
+      const reversed = shape.isSymmetric ? 0 : patches.filter(({ isReversed }) => isReversed).length;
+      const fabric = fabricAt(settings, settings.fabricOf[name] ?? plain);
+      return [{ name, shape, faces: patches.map(({ face }) => face), reversed, fabric }];
+    });
+  });
+}
+
+export interface CuttingRow extends RotaryCut {
+  /** A patch's set, or a part of the quilt. */
+  readonly what: string;
+  readonly kind: 'patch' | QuiltPartKind | 'binding';
+  readonly fabric: number;
+  /** How many come out, and of them turned over. */
+  readonly count: number;
+  readonly reversed: number;
+  /** How many cuts make them, from how many strips, and how wide these are, mm. */
+  readonly cuts: number;
+  readonly strips: number;
+  readonly stripWidthMm: number;
+}
+
+export interface FabricNeed {
+  readonly fabric: number;
+  /** Along the fabric, mm. */
+  readonly lengthMm: number;
+}
+
+export interface CuttingList {
+  readonly rows: readonly CuttingRow[];
+  readonly needs: readonly FabricNeed[];
+  readonly binding: { readonly lengthMm: number; readonly strips: number };
+  /** Panels lie side by side, each as long as the quilt and its overhang; seams are one fewer. */
+  readonly backing: { readonly widthMm: number; readonly heightMm: number; readonly panels: number; readonly lengthMm: number };
+  readonly batting: { readonly widthMm: number; readonly heightMm: number };
+}
+
+/** What a square gains to be cut into half- and quarter-square triangles, of an allowance. */
+const halfSquareGain = 2 + Math.SQRT2;
+const quarterSquareGain = 2 + 2 * Math.SQRT2;
+/** Backing and batting reach out over the quilt by so much, mm. */
+const overhangMm = 4 * inchMm;
+const bindingExtraMm = 10 * inchMm;
+
+export function cuttingList(
+  sets: readonly PatchSet[],
+  templates: readonly Template[],
+  quilt: Quilt,
+  settings: QuiltingSettings,
+): CuttingList {
+  // biome-ignore format: one line
+  const blocks = quilt.blocks.length;
+  const patches = sets.map(({ name, shape, faces, reversed, fabric }) => {
+    const cut = rotaryCut(shape.outline, settings.allowanceMm);
+    const box = pathBox((templates.find((t) => t.shape.name === shape.name) as Template).cutting);
+    const about = { what: name, kind: 'patch', fabric, count: faces.length * blocks, reversed: reversed * blocks } as const;
+    return rowOf(about, cut, settings, [widthOf(box), heightOf(box)]);
+  });
+  const binding = bindingOf(quilt, settings);
+  const rows = [...patches, ...partRows(quilt, settings), binding.row];
+  return { rows, needs: needsOf(rows), binding, ...layersOf(quilt, settings) };
+}
+
+type About = Pick<CuttingRow, 'what' | 'kind' | 'fabric' | 'count' | 'reversed'>;
+
+/** @param boxMm how large a template is that no ruler cuts */
+function rowOf(about: About, cut: RotaryCut, { roundUp, usableMm }: QuiltingSettings, boxMm: readonly number[]): CuttingRow {
+  const size = (mm: number | null): number | null => (mm === null ? null : roundUp ? upToEighths(mm) : mm);
+  const [stripMm, lengthMm] = [size(cut.stripMm), size(cut.lengthMm)];
+  const long = lengthMm ?? Math.max(...boxMm);
+  const cuts = Math.ceil(about.count / cut.perCut);
+  // Slanted cuts lie farther apart along the strip; triangles of 60 degrees point up and down in turn.
+  const stepMm = cut.figure === 'equilateral triangle' ? long / 2 : long / Math.sin((cut.angle * Math.PI) / 180);
+  const perStrip = Math.floor((usableMm + 0.5) / stepMm);
+  // What is longer than a strip is joined of several.
+  const strips = perStrip > 0 ? Math.ceil(cuts / perStrip) : Math.ceil((cuts * stepMm) / usableMm);
+  return { ...about, ...cut, stripMm, lengthMm, cuts, strips, stripWidthMm: stripMm ?? Math.min(...boxMm) };
+}
+
+const partWords: Readonly<Record<QuiltPartKind, string>> = {
+  sash: 'Sash',
+  post: 'Post',
+  'plain square': 'Plain square',
+  'side triangle': 'Side triangle',
+  'corner triangle': 'Corner triangle',
+  border: 'Border',
+};
+
+function partRows({ parts }: Quilt, settings: QuiltingSettings): CuttingRow[] {
+  const { allowanceMm: a, sashingFabric, postFabric, plainFabric, borders } = settings;
+  const groups = new Map<string, { kind: QuiltPartKind; border: number; sizeMm: readonly [number, number]; count: number }>();
+  for (const { kind, border, sizeMm } of parts) {
+    const key = `${kind} ${border} ${sizeMm.map((v) => v.toFixed(3)).join(' ')}`;
+    const group = groups.get(key);
+    if (group) group.count++;
+    else groups.set(key, { kind, border, sizeMm, count: 1 });
+  }
+  const fabricOf = (kind: QuiltPartKind, border: number): number =>
+    kind === 'border' ? (borders[border]?.fabric ?? 0) : kind === 'sash' ? sashingFabric : kind === 'post' ? postFabric : plainFabric;
+  return [...groups.values()].map(({ kind, border, sizeMm: [long, wide], count }) => {
+    const what = kind === 'border' && borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
+    const about = { what, kind, fabric: fabricAt(settings, fabricOf(kind, border)), count, reversed: 0 } as const;
+    return rowOf(about, partCut(kind, long, wide, a), settings, [long, wide]);
+  });
+}
+
+function partCut(kind: QuiltPartKind, long: number, wide: number, a: number): RotaryCut {
+  const square = (figure: RotaryCut['figure'], mm: number, perCut: number): RotaryCut => ({
+    figure,
+    stripMm: mm,
+    lengthMm: mm,
+    angle: 90,
+    perCut,
+  });
+  if (kind === 'side triangle') return square('quarter-square triangle', long * Math.SQRT2 + quarterSquareGain * a, 4);
+  if (kind === 'corner triangle') return square('half-square triangle', long + halfSquareGain * a, 2);
+  if (Math.abs(long - wide) < 1e-6) return square('square', long + 2 * a, 1);
+  return { figure: 'rectangle', stripMm: wide + 2 * a, lengthMm: long + 2 * a, angle: 90, perCut: 1 };
+}
+
+function bindingOf({ widthMm, heightMm }: Quilt, settings: QuiltingSettings): { lengthMm: number; strips: number; row: CuttingRow } {
+  const lengthMm = 2 * (widthMm + heightMm) + bindingExtraMm;
+  const strips = Math.ceil(lengthMm / settings.usableMm);
+  const fabric = fabricAt(settings, settings.bindingFabric);
+  const row: CuttingRow = { what: 'Binding', kind: 'binding', figure: 'rectangle', stripMm: settings.bindingMm, lengthMm: settings.usableMm, angle: 90, perCut: 1, fabric, count: strips, reversed: 0, cuts: strips, strips, stripWidthMm: settings.bindingMm }; // biome-ignore format: one line
+  return { lengthMm, strips, row };
+}
+
+/** The two layers under the top: backing in panels of the fabric's width, whichever way takes less. */
+function layersOf({ widthMm, heightMm }: Quilt, { usableMm, allowanceMm }: QuiltingSettings): Pick<CuttingList, 'backing' | 'batting'> {
+  const [w, h] = [widthMm + 2 * overhangMm, heightMm + 2 * overhangMm];
+  const ways = [[w, h], [h, w]].map(([across, along]) => {
+    const panels = (across as number) <= usableMm ? 1 : Math.ceil(((across as number) - usableMm) / (usableMm - 2 * allowanceMm)) + 1;
+    return { panels, lengthMm: panels * (along as number) };
+  }); // biome-ignore format: two ways
+  const least = ways.reduce((a, b) => (b.lengthMm < a.lengthMm ? b : a));
+  return { backing: { widthMm: w, heightMm: h, ...least }, batting: { widthMm: w, heightMm: h } };
+}
+
+function needsOf(rows: readonly CuttingRow[]): FabricNeed[] {
+  const needs = new Map<number, number>();
+  for (const { fabric, strips, stripWidthMm } of rows) needs.set(fabric, (needs.get(fabric) ?? 0) + strips * stripWidthMm);
+  return [...needs].map(([fabric, lengthMm]) => ({ fabric, lengthMm })).sort((a, b) => a.fabric - b.fabric);
+}
+
+const yardMm = 36 * inchMm;
+
+/** Yards as they are sold: up to the next eighth; and metres up to the next tenth. */
+export const yardsOf = (mm: number): number => Math.ceil((mm / yardMm) * 8 - 1e-9) / 8;
+export const metresOf = (mm: number): number => Math.ceil(mm / 100 - 1e-9) / 10;

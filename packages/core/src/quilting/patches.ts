@@ -1,0 +1,98 @@
+/**
+ * In: the faces of a block. Out: its patches by shape: those that are congruent, also when one of them is turned over, have one name.
+ */
+import { directionOn, type Path, type Point, pathArea, segmentArea, segmentLength, stepsOf, turnBetween } from '../plane/index.ts';
+import { merged } from '../shape/merging.ts';
+import type { Block } from './block.ts';
+
+/** A shape that patches of the block have. */
+export interface PatchShape {
+  /** A, B, C: the largest first. */
+  readonly name: string;
+  /** As it lies in the block for the first of its patches, points along its straight sides left out. */
+  readonly outline: Path;
+  readonly areaMm2: number;
+  readonly patches: readonly Patch[];
+  /** Whether it is its own mirror image, so that none of its patches is reversed. */
+  readonly isSymmetric: boolean;
+}
+
+export interface Patch {
+  readonly face: number;
+  readonly isReversed: boolean;
+  /** Its own outline, counter-clockwise like its shape's. */
+  readonly outline: Path;
+  /** Which corner of its own outline lies where the shape's first one does; of a reversed patch its corners run on backwards from there. */
+  readonly firstCorner: number;
+}
+
+/** What tells a side of an outline: how long, how far it bows, and how the outline turns after it. */
+interface Side {
+  readonly length: number;
+  readonly bow: number;
+  readonly turns: number;
+}
+
+/** Sides are alike within this: on a grid they are exact; drawn freely they are not. */
+const onGrid = { mm: 0.02, degrees: 0.2 };
+const drawnFreely = { mm: 1, degrees: 2 };
+
+export function patchShapes(block: Block): PatchShape[] {
+  const alike = block.grid === null ? drawnFreely : onGrid;
+  const shapes: { outline: Path; sides: Side[]; areaMm2: number; patches: Patch[]; isSymmetric: boolean }[] = [];
+  block.map.faces.forEach(({ outer, area }, face) => {
+    const outline = merged(outer);
+    const sides = sidesOf(outline);
+    const turnedOver = mirrored(sides);
+    for (const shape of shapes) {
+      const same = shiftOf(shape.sides, sides, alike);
+      const over = same === null ? shiftOf(shape.sides, turnedOver, alike) : null;
+      if (same === null && over === null) continue;
+      // Corner k of the mirror image is corner -k of the patch.
+      const firstCorner = same ?? (sides.length - (over as number)) % sides.length;
+      shape.patches.push({ face, isReversed: same === null, outline, firstCorner });
+      return;
+    }
+    const own = { face, isReversed: false, outline, firstCorner: 0 };
+    shapes.push({ outline, sides, areaMm2: area, patches: [own], isSymmetric: shiftOf(sides, turnedOver, alike) !== null });
+  });
+  return shapes.map(({ sides: _, ...shape }, k) => ({ ...shape, name: letters(k) }));
+}
+
+/** A to Z, then AA, AB. */
+export const letters = (k: number): string => (k < 26 ? '' : letters(Math.floor(k / 26) - 1)) + String.fromCharCode(65 + (k % 26));
+
+function sidesOf(path: Path): Side[] {
+  const steps = stepsOf(path);
+  const sign = Math.sign(pathArea(path));
+  return steps.map(({ from, segment }, k) => {
+    const next = steps[(k + 1) % steps.length] as (typeof steps)[0];
+    const length = segmentLength(from, segment);
+    const beside = segmentArea(from, segment) - chordArea(from, segment.to);
+    return {
+      length,
+      bow: (sign * beside) / length,
+      turns: sign * turnBetween(directionOn(from, segment, 1), directionOn(next.from, next.segment, 0)),
+    };
+  });
+}
+
+const chordArea = (a: Point, b: Point): number => (a.x * b.y - a.y * b.x) / 2;
+
+/** The sides of the mirror image, counter-clockwise again. */
+const mirrored = (sides: readonly Side[]): Side[] =>
+  sides.map((_, k) => {
+    const own = sides[sides.length - 1 - k] as Side;
+    const before = sides.at(sides.length - 2 - k) as Side;
+    return { length: own.length, bow: own.bow, turns: before.turns };
+  });
+
+/** Which side of the second lies on the first side of the first, where all of them are alike from there on. */
+function shiftOf(a: readonly Side[], b: readonly Side[], { mm, degrees }: typeof onGrid): number | null {
+  if (a.length !== b.length) return null;
+  const turn = (degrees * Math.PI) / 180;
+  const isAlike = (one: Side, other: Side): boolean =>
+    Math.abs(one.length - other.length) <= mm && Math.abs(one.bow - other.bow) <= mm && Math.abs(one.turns - other.turns) <= turn;
+  const found = a.findIndex((_, shift) => a.every((one, k) => isAlike(one, b[(k + shift) % b.length] as Side)));
+  return found < 0 ? null : found;
+}

@@ -1,0 +1,65 @@
+/**
+ * In: pieces and the settings of a quilt. Out: the whole plan: the block and its patches, how it is sewn, templates, foundations, the
+ * quilt, and what is cut from which fabric.
+ */
+import { type Message, say } from '../messages/index.ts';
+import { apply } from '../plane/index.ts';
+import { type Block, type BlockPiece, blockOf } from './block.ts';
+import { type CuttingList, cuttingList, type PatchSet, patchSets } from './cutting.ts';
+import { type Foundations, foundationsOf } from './foundation.ts';
+import { type PatchShape, patchShapes } from './patches.ts';
+import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
+import { type Quilt, quiltOf } from './quilt.ts';
+import type { QuiltingSettings } from './settings.ts';
+import { type Template, templatesOf } from './templates.ts';
+
+export interface QuiltPlan {
+  readonly block: Block;
+  readonly shapes: readonly PatchShape[];
+  readonly sets: readonly PatchSet[];
+  readonly piecing: Unit;
+  readonly seams: SeamKinds;
+  readonly templates: readonly Template[];
+  readonly foundations: Foundations;
+  readonly quilt: Quilt;
+  readonly cutting: CuttingList;
+  readonly notes: readonly PlacedNote[];
+}
+
+/** What is wrong with the drawing as a block, and where on the sheet, mm. */
+export type PlacedNote = Message & { readonly pieceId: string; readonly isFailure: boolean; readonly at: { x: number; y: number } | null };
+
+/** Yields the share done. @throws BlockError, TemplateError */
+export function* quiltPlan(pieces: readonly BlockPiece[], settings: QuiltingSettings): Generator<number, QuiltPlan> {
+  const block = blockOf(pieces, settings);
+  yield 0.3;
+  const shapes = patchShapes(block);
+  const piecing = piecingOrder(block.map);
+  yield 0.5;
+  const templates = templatesOf(block, shapes, settings.allowanceMm);
+  yield 0.7;
+  const foundations = foundationsOf(block.map);
+  const sets = patchSets(block, shapes, settings);
+  const quilt = quiltOf(block, settings);
+  const cutting = cuttingList(sets, templates, quilt, settings);
+  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, notes: notesOf(block, shapes, piecing) }; // biome-ignore format: one line
+}
+
+function notesOf(block: Block, shapes: readonly PatchShape[], piecing: Unit): PlacedNote[] {
+  const note = (message: Message, at: PlacedNote['at'] = null): PlacedNote => ({ ...message, pieceId: '', isFailure: false, at });
+  const ends = block.map.looseEnds.map((p) => {
+    const at = apply(block.toSheet, p);
+    return note(say.quilting.looseEnd(at.x.toFixed(1), at.y.toFixed(1)), at);
+  });
+  const nameOf = new Map(shapes.flatMap(({ name, patches }) => patches.map(({ face }) => [face, name] as const)));
+  const within = block.map.faces.flatMap(({ holes, outer }, k) => (holes.length > 0 ? [note(say.quilting.liesWithin(nameOf.get(k) ?? ''), apply(block.toSheet, outer.start))] : [])); // biome-ignore format: one line
+  const setIn = unitsOf(piecing).filter(isSetIn).map(({ faces }) => {
+    const names = [...new Set(faces.map((face) => nameOf.get(face) ?? ''))].sort();
+    return note(say.quilting.mustBeSetIn(faces.length, names.join(', ')));
+  }); // biome-ignore format: as it reads
+  const far = block.moved.filter(({ from, to }) => Math.hypot(to.x - from.x, to.y - from.y) > farMoveMm);
+  const moved = far.length > 0 ? [note(say.quilting.movedFar(far.length, { mm: Math.max(...far.map(({ from, to }) => Math.hypot(to.x - from.x, to.y - from.y))) }))] : []; // biome-ignore format: one line
+  return [...ends, ...within, ...setIn, ...moved];
+}
+/** A corner that was drawn farther than this from the grid may not be meant to lie on it, mm at the finished size. */
+const farMoveMm = 2.5;

@@ -1,0 +1,90 @@
+/** The settings of a quilt: its block, its allowance, its fabrics, how blocks are set, and what they are cut from. Lengths in mm. */
+import { z } from 'zod';
+import { anyText, finite, hexColour, text } from '../job/schema-parts.ts';
+import { blockGrids } from './block-grid.ts';
+
+export const inchMm = 25.4;
+
+export const blockSettings = ['straight', 'on point'] as const;
+export const turnings = ['none', 'quarter turns', 'mirrored'] as const;
+export type Turning = (typeof turnings)[number];
+export const blockEdges = ['rectangle', 'as drawn'] as const;
+export const mostBorders = 6;
+export const mostFabrics = 12;
+
+const fabricSchema = z.strictObject({ name: text(60), colour: hexColour });
+export type Fabric = z.infer<typeof fabricSchema>;
+
+/** Of what a part of the quilt is made, as a position among the fabrics. */
+const fabricNumber = z
+  .int()
+  .min(0)
+  .max(mostFabrics - 1);
+const lengthMm = finite.min(0).max(20_000);
+
+export const quiltingSchema = z.strictObject({
+  /** The longer side of the finished block. */
+  finishedMm: finite.positive().max(20_000),
+  allowanceMm: finite.min(0).max(100),
+  /** Corners drawn nearer than this are one; null finds it. */
+  joinMm: finite.positive().max(100).nullable(),
+  grid: z.enum(['auto', 'none', ...blockGrids.map(({ name }) => name)]),
+  edge: z.enum(blockEdges),
+  /** Whether sizes to cut are rounded up to eighths of an inch. */
+  roundUp: z.boolean(),
+  /** How much of a fabric's width can be used. */
+  usableMm: finite.positive().max(10_000),
+  fabrics: z.array(fabricSchema).min(1).max(mostFabrics),
+  /** Of patches by their set (see `patchSets`), where it is not the first fabric for drawn patches and the second for others. */
+  fabricOf: z.record(anyText(20), fabricNumber),
+  columns: z.int().min(1).max(60),
+  rows: z.int().min(1).max(60),
+  setting: z.enum(blockSettings),
+  turning: z.enum(turnings),
+  /** Whether every second place has a plain square in place of the block. */
+  alternate: z.boolean(),
+  sashingMm: lengthMm,
+  hasPosts: z.boolean(),
+  borders: z.array(z.strictObject({ widthMm: lengthMm, fabric: fabricNumber })).max(mostBorders),
+  isMitred: z.boolean(),
+  bindingMm: finite.positive().max(500),
+  sashingFabric: fabricNumber,
+  postFabric: fabricNumber,
+  plainFabric: fabricNumber,
+  bindingFabric: fabricNumber,
+  paper: text(40),
+});
+export type QuiltingSettings = z.infer<typeof quiltingSchema>;
+
+export const plainQuilting: QuiltingSettings = {
+  finishedMm: 12 * inchMm,
+  allowanceMm: inchMm / 4,
+  joinMm: null,
+  grid: 'auto',
+  edge: 'rectangle',
+  roundUp: true,
+  usableMm: 40 * inchMm,
+  fabrics: [
+    { name: 'Dark', colour: '#35508f' },
+    { name: 'Light', colour: '#efe6d2' },
+  ],
+  fabricOf: {},
+  columns: 1,
+  rows: 1,
+  setting: 'straight',
+  turning: 'none',
+  alternate: false,
+  sashingMm: 0,
+  hasPosts: false,
+  borders: [],
+  isMitred: false,
+  bindingMm: 2.5 * inchMm,
+  sashingFabric: 1,
+  postFabric: 0,
+  plainFabric: 1,
+  bindingFabric: 0,
+  paper: 'Letter',
+};
+
+/** A fabric by its position; the last where there are no longer so many. */
+export const fabricAt = ({ fabrics }: Pick<QuiltingSettings, 'fabrics'>, k: number): number => Math.min(k, fabrics.length - 1);

@@ -1,0 +1,246 @@
+/**
+ * In: the shapes of a block's patches and the seam allowance. Out: a template each: the line that is sewn along, the line that is cut
+ * along, and the marks that meet a neighbour's.
+ * Corners are trimmed so that neighbours match: laid right sides together along their seam, both allowances end in one line. The neighbour
+ * with the wider angle decides, mirrored across the seam (common practice).
+ */
+import { SaidError, say } from '../messages/index.ts';
+import {
+  add,
+  between,
+  crossing,
+  directionOn,
+  distance,
+  dot,
+  type Path,
+  type Point,
+  pathArea,
+  pathLength,
+  type Segment,
+  type Step,
+  stepsOf,
+  subtract,
+  turnBetween,
+} from '../plane/index.ts';
+import { offsetClosed, type PlanarMap, stationAt } from '../shape/index.ts';
+import { plainOffset, rawOffset } from '../shape/raw-offset.ts';
+import type { Block } from './block.ts';
+import type { Patch, PatchShape } from './patches.ts';
+
+export interface Template {
+  readonly shape: PatchShape;
+  readonly sewing: Path;
+  readonly cutting: Path;
+  /** Ticks across the allowance, at equal lengths along both sides of a curved seam. */
+  readonly notches: readonly Path[];
+  /** Where seams end. */
+  readonly matchPoints: readonly Point[];
+  /** How many of its corners are trimmed for a neighbour. */
+  readonly trimmedCorners: number;
+  /** Of how many patches it is, and of how many turned over. */
+  readonly count: number;
+  readonly reversed: number;
+}
+
+export class TemplateError extends SaidError {
+  readonly code = 'no-template';
+}
+
+/** Mitres that reach out farther than so many allowances are cut square. */
+const mitreLimit = 4;
+/** A neighbour's corner this nearly straight trims nothing, degrees. */
+const straightAngle = 178;
+/** Angles nearer than this are the same, degrees. */
+const sameAngle = 0.5;
+/** Between notches of a curved seam, mm at most. */
+const notchEveryMm = 60;
+
+const degrees = (radians: number): number => (radians * 180) / Math.PI;
+
+/**
+ * @param allowanceMm outside of the sewing line
+ * @throws TemplateError where a patch is so narrow that its allowance is wider than itself
+ */
+export function templatesOf(block: Block, shapes: readonly PatchShape[], allowanceMm: number): Template[] {
+  return shapes.map((shape) => {
+    const inner = offsetClosed(shape.outline, allowanceMm / 2);
+    if (allowanceMm > 0 && inner.length === 0) throw new TemplateError(say.quilting.allowanceTooWide(shape.name, { mm: allowanceMm }));
+    const limits = trimsOf(block.map, shape);
+    const { path, trimmed } = withAllowance(shape.outline, allowanceMm, limits);
+    const reversed = shape.patches.filter(({ isReversed }) => isReversed).length;
+    return {
+      shape,
+      sewing: shape.outline,
+      cutting: path,
+      notches: notchesOf(shape.outline, allowanceMm),
+      matchPoints: cornersOf(shape.outline).map(({ at }) => at),
+      trimmedCorners: trimmed,
+      count: shape.patches.length,
+      reversed: shape.isSymmetric ? 0 : reversed,
+    };
+  });
+}
+
+interface Corner {
+  readonly at: Point;
+  /** Of the step that leaves it. */
+  readonly step: number;
+}
+
+/** Where an outline turns; not where it only goes on as another curve. */
+const cornersOf = (path: Path): Corner[] => {
+  const steps = stepsOf(path);
+  return steps.flatMap(({ from, segment }, step): Corner[] => {
+    const before = steps.at(step - 1) as Step;
+    const turned = turnBetween(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0));
+    return Math.abs(degrees(turned)) > sameAngle ? [{ at: from, step }] : [];
+  });
+};
+
+/** How wide a corner's two neighbours are there, radians; null where there is none. */
+interface CornerTrim {
+  /** Across the side that comes in, and across the one that goes out. */
+  readonly across: readonly [number | null, number | null];
+}
+
+function trimsOf(map: PlanarMap, { outline, patches }: PatchShape): CornerTrim[] {
+  const count = stepsOf(outline).length;
+  const each = patches.map((patch) => neighboursAt(map, patch));
+  return Array.from({ length: count }, (_, k): CornerTrim => {
+    const own = patches.map(({ isReversed, firstCorner }, p): readonly [number | null, number | null] => {
+      const at = isReversed ? (firstCorner - k + 2 * count) % count : (firstCorner + k) % count;
+      const [before, after] = each[p]?.[at] ?? [null, null];
+      return isReversed ? [after, before] : [before, after];
+    });
+    // What all patches of the shape have in common: the least that is trimmed. One at the block's edge asks for nothing.
+    const common = (side: 0 | 1): number | null => {
+      const angles = own.flatMap((pair) => pair[side] ?? []);
+      return angles.length > 0 ? Math.min(...angles) : null;
+    };
+    return { across: [common(0), common(1)] };
+  });
+}
+
+/** At each corner of a patch the angles of the patches beside it, across the side before and the side after it. */
+function neighboursAt(map: PlanarMap, { face, outline }: Patch): (readonly [number | null, number | null])[] {
+  const sides = map.faces[face]?.sides ?? [];
+  const startOf = ({ edge, isForward }: (typeof sides)[0]): number => (isForward ? map.edges[edge]?.from : map.edges[edge]?.to) as number;
+  return stepsOf(outline).map(({ from }) => {
+    const k = sides.findIndex((side) => distance(map.nodes[startOf(side)] as Point, from) < 1e-6);
+    if (k < 0) return [null, null];
+    const node = startOf(sides[k] as (typeof sides)[0]);
+    const across = (side: (typeof sides)[0]): number | null => {
+      const edge = map.edges[side.edge];
+      const other = side.isForward ? edge?.right : edge?.left;
+      return other === undefined || other < 0 ? null : angleAt(map, other, node);
+    };
+    return [across(sides.at(k - 1) as (typeof sides)[0]), across(sides[k] as (typeof sides)[0])];
+  });
+}
+
+/** The inner angle of a face at one of its nodes, radians; null where it passes the node more than once. */
+function angleAt(map: PlanarMap, face: number, node: number): number | null {
+  const steps = stepsOf((map.faces[face] as PlanarMap['faces'][0]).outer);
+  const at = steps.flatMap(({ from }, k) => (distance(from, map.nodes[node] as Point) < 1e-6 ? [k] : []));
+  if (at.length !== 1) return null;
+  const [k] = at as [number];
+  const [before, after] = [steps.at(k - 1) as Step, steps[k] as Step];
+  return Math.PI - turnBetween(directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0));
+}
+
+const turned = ({ x, y }: Point, by: number): Point => {
+  const [c, s] = [Math.cos(by), Math.sin(by)];
+  return { x: c * x - s * y, y: s * x + c * y };
+};
+
+/** The outline with its allowance, and how many corners a neighbour trims. */
+function withAllowance(outline: Path, by: number, trims: readonly CornerTrim[]): { path: Path; trimmed: number } {
+  if (by === 0) return { path: outline, trimmed: 0 };
+  const steps = stepsOf(outline);
+  const offsets = steps.map(({ from, segment }) => rawOffset({ start: from, segments: [segment], closed: false }, -by, plainOffset));
+  const tips = steps.map((step, k) => tipAt(steps.at(k - 1) as Step, step, by, trims[k] as CornerTrim));
+  // A curve that is set off towards an inner corner would have to be cut at a crossing: the general offset does that.
+  if (tips.some((tip) => tip === null)) {
+    const outer = offsetClosed(outline, -by, { ...plainOffset, corners: 'mitre', mitreLimit });
+    return { path: outer.reduce((a, b) => (Math.abs(pathArea(b)) > Math.abs(pathArea(a)) ? b : a)), trimmed: 0 };
+  }
+  const points = tips as NonNullable<(typeof tips)[0]>[];
+  const segments = steps.flatMap(({ segment: { kind } }, k): Segment[] => {
+    const next = points[(k + 1) % points.length] as (typeof points)[0];
+    const side: readonly Segment[] = kind === 'line' ? [{ kind: 'line', to: next.places[0] as Point }] : (offsets[k] as Path).segments;
+    return [...side, ...next.places.slice(kind === 'line' ? 1 : 0).map((to): Segment => ({ kind: 'line', to }))];
+  });
+  const start = (points[0]?.places.at(-1) ?? outline.start) as Point;
+  return { path: withoutStill({ start, segments, closed: true }), trimmed: points.filter(({ isTrimmed }) => isTrimmed).length };
+}
+
+/** A path without segments of no length. */
+function withoutStill(path: Path): Path {
+  const steps = stepsOf(path).filter(({ from, segment }) => segment.kind !== 'line' || distance(from, segment.to) > 1e-9);
+  return { ...path, start: steps[0]?.from ?? path.start, segments: steps.map(({ segment }) => segment) };
+}
+
+/**
+ * The places that the cutting line goes through at a corner: its mitre, or what is left of it. Null where two offsets cross before
+ * their corner and one of them is curved.
+ */
+function tipAt(before: Step, after: Step, by: number, { across }: CornerTrim): { places: Point[]; isTrimmed: boolean } | null {
+  const v = after.from;
+  const [d, e] = [directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)];
+  const [p, q] = [add(v, scaled(turned(d, -Math.PI / 2), by)), add(v, scaled(turned(e, -Math.PI / 2), by))];
+  const bend = turnBetween(d, e);
+  if (Math.abs(degrees(bend)) < sameAngle / 10) return { places: [q], isTrimmed: false };
+  const mitre = crossing(p, d, q, e) as Point;
+  if (bend < 0) return before.segment.kind === 'line' && after.segment.kind === 'line' ? { places: [mitre], isTrimmed: false } : null;
+  const own = Math.PI - bend;
+  const limits = [
+    { angle: across[0], normal: (wide: number) => turned(scaled(d, -1), -(wide + Math.PI / 2)) },
+    { angle: across[1], normal: (wide: number) => turned(e, wide + Math.PI / 2) },
+  ];
+  let places = [p, mitre, q];
+  if (distance(v, mitre) > mitreLimit * by) {
+    const bisector = scaled(subtract(mitre, v), 1 / distance(v, mitre));
+    places = clipped(places, v, bisector, mitreLimit * by);
+  }
+  let isTrimmed = false;
+  for (const { angle, normal } of limits) {
+    if (angle === null || degrees(angle) > straightAngle || angle < own + (sameAngle * Math.PI) / 180) continue;
+    const less = clipped(places, v, normal(angle), by);
+    if (less.length > places.length) isTrimmed = true;
+    places = less;
+  }
+  return { places: places.slice(before.segment.kind === 'line' ? 1 : 0, after.segment.kind === 'line' ? -1 : undefined), isTrimmed };
+}
+
+const scaled = ({ x, y }: Point, by: number): Point => ({ x: x * by, y: y * by });
+
+/** An open chain of places without what lies farther than `by` from `v` in a direction. */
+function clipped(chain: readonly Point[], v: Point, normal: Point, by: number): Point[] {
+  const over = chain.map((p) => dot(normal, subtract(p, v)) - by);
+  return chain.flatMap((p, k): Point[] => {
+    const [own, next] = [over[k] as number, over[k + 1]];
+    const kept = own <= 1e-9 ? [p] : [];
+    if (next === undefined || own > 1e-9 === next > 1e-9) return kept;
+    return [...kept, between(p, chain[k + 1] as Point, own / (own - next))];
+  });
+}
+
+/** Ticks along the curved sides, from the sewing line out. */
+function notchesOf(outline: Path, allowanceMm: number): Path[] {
+  const steps = stepsOf(outline);
+  const corners = cornersOf(outline).map(({ step }) => step);
+  const starts = corners.length > 0 ? corners : [0];
+  return starts.flatMap((start, k) => {
+    const end = (starts[k + 1] as number | undefined) ?? (starts[0] as number) + steps.length;
+    const side = Array.from({ length: end - start }, (_, j) => steps[(start + j) % steps.length] as Step);
+    if (side.every(({ segment }) => segment.kind === 'line')) return [];
+    const whole: Path = { start: side[0]?.from as Point, segments: side.map(({ segment }) => segment), closed: false };
+    const parts = Math.max(2, Math.ceil(pathLength(whole) / notchEveryMm));
+    return Array.from({ length: parts - 1 }, (_, j) => tickAt(whole, (j + 1) / parts, allowanceMm));
+  });
+}
+
+function tickAt(side: Path, share: number, by: number): Path {
+  const { at, direction } = stationAt(side, share * pathLength(side));
+  return { start: at, segments: [{ kind: 'line', to: add(at, scaled(turned(direction, -Math.PI / 2), by)) }], closed: false };
+}
