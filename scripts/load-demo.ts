@@ -118,21 +118,22 @@ function milled(trace: JobTrace, { pocketsWithinMm = 0, ringsMm = [] }: DemoMill
 }
 
 /** A new job is cut by laser; these are made of their own stock by their own processes. */
-const madeBy = (stock: DemoJob['stock'], processes: DemoJob['processes'], milling?: DemoMilling): Command[] => [
+const madeBy = ({ stock, processes, milling, quilting }: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting'>): Command[] => [
   { do: 'set-stock', change: stock },
   { do: 'remove-process', id: 'first' },
   ...processes.map((process): Command => {
     const entry = newEntry(process, process, emptyJob(''));
-    const settings = process === 'cnc' ? settingsOf(milling, stock.name) : {};
+    const settings = process === 'cnc' ? settingsOf(milling, stock.name) : process === 'quilting' ? { ...quilting } : {};
     return { do: 'add-process', entry: { ...entry, settings: settings as typeof entry.settings } };
   }),
 ];
 
-async function load({ name, scene, scan: settings, stock, processes, milling, unit, known, check, take }: DemoJob): Promise<void> {
+async function load(job: DemoJob): Promise<void> {
+  const { name, scene, scan: settings, milling, unit, known, check, take } = job;
   const scan = scanScene(scene, settings);
   const { picture, keepTrace } = await made(name, `${scene.name}.png`, await pngOf(scan.picture, settings.dpi), (pictureId) => [
     { do: 'set-unit', unit },
-    ...madeBy(stock, processes, milling),
+    ...madeBy(job),
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'known-length', known.mark, [{ text: known.text, value: known.mm }]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'level', 'level', []) },
     { do: 'add-mark', pictureId, mark: markOf(scene, scan.at, 'check', check, untyped) },
@@ -165,7 +166,7 @@ async function loadPhoto({
   const crop = [[4, 4], [w - 4, 4], [w - 4, h - 4], [4, h - 4]].map(([x, y]) => photo.at({ x: x as number, y: y as number })); // biome-ignore format: corners
   const { person, picture, keepTrace } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
     { do: 'set-unit', unit },
-    ...madeBy(stock, processes, milling),
+    ...madeBy({ stock, processes, milling }),
     { do: 'change-picture', pictureId, change: { crop } },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
@@ -195,7 +196,7 @@ async function loadPrint({ name, sheet, dpi, tiltDegrees, stock, processes, know
   const scan = scanColours(sheet, { dpi, tiltDegrees, noise: 5, seed: 37 });
   const points = known.places.map((p) => apply(scan.toPixels, p));
   const { picture, keepTrace } = await made(name, 'festival badge.png', await colourPngOf(scan.picture, dpi), (pictureId) => [
-    ...madeBy(stock, processes),
+    ...madeBy({ stock, processes }),
     {
       do: 'add-mark',
       pictureId,

@@ -25,7 +25,9 @@ const fileOf = ({ files }: JobProcess['kind'], name: string) => files[name] as N
 export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
   const { file, stock, limitS, dpi } = request;
   const { job, findings, notes } = await jobFileIn(io, { file, stock, thinnestMm: null }, limitS);
-  const stop = findings.find((f) => f.weight === 'stops');
+  const ignored: readonly string[] = processKinds[request.process]?.ignores ?? [];
+  const looks = findings.filter(({ code }) => !ignored.includes(code));
+  const stop = looks.find((f) => f.weight === 'stops');
   if (stop && !request.anyway) throw new UsageError(`${request.file}: ${stop.message} Mend it, or say --anyway`);
   const process = processFor(request, await settingsOf(request), job);
   const { kind } = process;
@@ -44,9 +46,9 @@ export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
         made.push({ file: place, ...about });
       }
     }
-    if (request.report) files.set(request.report, reportText(request, job, process, made, findings, kind.notes(plan), reports));
+    if (request.report) files.set(request.report, reportText(request, job, process, made, looks, kind.notes(plan), reports));
     await writeWholeFiles(files);
-    return told(request, job, process, made, [...findings, ...kind.notes(plan)].map(({ message }) => message), notes); // biome-ignore format: one line
+    return told(request, job, process, made, [...looks, ...kind.notes(plan)].map(({ message }) => message), notes); // biome-ignore format: one line
   } catch (error) {
     if (error instanceof SaidError) throw new UsageError(`${file}: ${error.message}`);
     throw error;
@@ -112,7 +114,9 @@ function told(
       largestMm !== null
         ? `${file}: ${largestMm.toFixed(3)} mm off at most, ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`
         : pages === undefined
-          ? `${file}: ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`
+          ? widthMm === 0
+            ? file
+            : `${file}: ${widthMm.toFixed(2)} x ${heightMm.toFixed(2)} mm`
           : `${file}: ${pages} ${pages === 1 ? 'page' : 'pages'} and a map; print at 100 %`,
     ),
     hasKerf ? `kerf: ${kerfMm} mm${kerfMm === 0 ? ', so that nothing is compensated' : ''}` : 'kerf: none, nothing is taken away',

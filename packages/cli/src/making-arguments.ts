@@ -156,9 +156,10 @@ function onlyFile([file, ...more]: readonly string[], form: string): string {
   return file;
 }
 
-/** Of several kinds of files with one ending the first. */
+/** Of several kinds of files with one ending the one whose name the path says, else the first. */
 function fileOf(path: string, kind: AnyProcess): string {
-  const found = Object.entries(kind.files).find(([, { ending }]) => path.toLowerCase().endsWith(`.${ending}`));
+  const fitting = Object.entries(kind.files).filter(([, { ending }]) => path.toLowerCase().endsWith(`.${ending}`));
+  const found = fitting.find(([name, { what }]) => [name, what].some((word) => path.toLowerCase().includes(word))) ?? fitting[0];
   if (!found) throw new UsageError(`--out ${path}: the file must end in ${endingsOf(kind).join(', ')}`);
   return found[0];
 }

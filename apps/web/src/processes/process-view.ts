@@ -66,6 +66,8 @@ export interface ProcessView<Settings extends object = object, Plan = unknown> {
   readonly panels: readonly ProcessPanel<Settings, Plan>[];
   /** What Prove shows of it beside the findings on outlines: what a trial found, say. */
   readonly Proof?: LazyExoticComponent<ComponentType<ProofProps>>;
+  /** Whether no machine takes part: then there is none to set up, and no stock that it holds. */
+  readonly hasNoMachine?: true;
   /** Whether the job's picture lies under what is printed. */
   showsPicture?(settings: Settings): boolean;
 }

@@ -7,11 +7,13 @@ import { laserView } from './laser/laser-view';
 import { outlinesView } from './outlines/outlines-view';
 import { paperView } from './paper/paper-view';
 import type { AnyProcessView } from './process-view';
+import { quiltingView } from './quilting/quilting-view';
 
 export const processViews: Readonly<Record<string, AnyProcessView>> = {
   laser: laserView,
   knife: knifeView,
   cnc: cncView,
   paper: paperView,
+  quilting: quiltingView,
   outlines: outlinesView,
 };

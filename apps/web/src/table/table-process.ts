@@ -2,7 +2,7 @@
  * What the light table asks of the process that is open: what it draws over the outlines, and what of it can be dragged.
  */
 import type { Piece } from '@nuvet/core/job';
-import type { Box, Point } from '@nuvet/core/plane';
+import type { Box, Path, Point } from '@nuvet/core/plane';
 import type { View } from './view';
 
 /** What can be taken hold of: where it lies on the sheet. */
@@ -11,6 +11,8 @@ export interface Handle {
   readonly at: Point;
   /** It is taken anywhere within; null is everywhere. Without one it is taken near by. */
   readonly box?: Box | null;
+  /** It is taken anywhere inside this. */
+  readonly outline?: Path;
 }
 
 /** What is dragged, and where it has come to. */

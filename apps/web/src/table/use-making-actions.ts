@@ -5,7 +5,7 @@
  * Every answer is whether the event was taken.
  */
 import type { Piece } from '@nuvet/core/job';
-import { distance, isInBox, type Point } from '@nuvet/core/plane';
+import { distance, isInBox, isInside, type Point } from '@nuvet/core/plane';
 import { placeNear } from '@nuvet/core/proof';
 import { nanoid } from 'nanoid';
 import { useRef } from 'react';
@@ -48,8 +48,12 @@ export function useMakingActions({ stage, pieces, view, process, onMessage }: Su
 
   const handleUnder = (handles: readonly Handle[], screen: Point): Handle | null => {
     const place = toSheet(view(), screen);
-    const isUnder = ({ at, box }: Handle): boolean =>
-      box === undefined ? distance(toScreen(view(), at), screen) <= pickPx : box === null || isInBox(box, place);
+    const isUnder = ({ at, box, outline }: Handle): boolean =>
+      outline
+        ? isInside(outline, place)
+        : box === undefined
+          ? distance(toScreen(view(), at), screen) <= pickPx
+          : box === null || isInBox(box, place);
     return handles.findLast(isUnder) ?? null;
   };
 

@@ -49,11 +49,11 @@ const provers = new Map<string, Prover>();
 function* provedUnderAll(pieces: readonly Piece[], shared: readonly SharedLimits[]): Generator<number, Fault[]> {
   const keys = shared.map(({ limits }) => `${limits.kerfMm} ${limits.thinnestMm} ${limits.clearanceMm}`);
   for (const key of provers.keys()) if (!keys.includes(key)) provers.delete(key);
-  const found: { faults: Fault[]; processIds: readonly string[] }[] = [];
-  for (const [k, { limits, processIds }] of shared.entries()) {
+  const found: (Omit<SharedLimits, 'limits'> & { faults: Fault[] })[] = [];
+  for (const [k, { limits, ...own }] of shared.entries()) {
     const prover = provers.get(keys[k] as string) ?? new Prover();
     provers.set(keys[k] as string, prover);
-    found.push({ faults: yield* prover.prove(pieces, limits), processIds });
+    found.push({ ...own, faults: yield* prover.prove(pieces, limits) });
   }
   return faultsTogether(found);
 }

@@ -57,6 +57,8 @@ export const workOf = (one: JobProcess, job: Pick<Job, 'name' | 'making'>, piece
 export interface SharedLimits {
   readonly limits: ProofLimits;
   readonly processIds: readonly string[];
+  /** Codes of findings that mean nothing to them. */
+  readonly ignores: readonly string[];
 }
 
 /** What a job's outlines are checked against. */
@@ -65,26 +67,34 @@ export function limitsOf({ proof, making }: Pick<Job, 'proof' | 'making'>): Shar
   for (const one of processesOf({ making })) {
     const { kerfMm, thinnestMm } = one.kind.limits(settingsOf(one));
     const limits = { kerfMm, thinnestMm: Math.max(thinnestMm, proof.thinnestMm), clearanceMm: proof.clearanceMm };
-    const key = `${limits.kerfMm} ${limits.thinnestMm}`;
-    shared.set(key, { limits, processIds: [...(shared.get(key)?.processIds ?? []), one.entry.id] });
+    const { ignores = [] } = one.kind;
+    const key = `${limits.kerfMm} ${limits.thinnestMm} ${ignores.join(' ')}`;
+    shared.set(key, { limits, ignores, processIds: [...(shared.get(key)?.processIds ?? []), one.entry.id] });
   }
   if (shared.size > 0) return [...shared.values()];
-  return [{ limits: { kerfMm: 0, thinnestMm: proof.thinnestMm, clearanceMm: proof.clearanceMm }, processIds: [] }];
+  return [{ limits: { kerfMm: 0, thinnestMm: proof.thinnestMm, clearanceMm: proof.clearanceMm }, ignores: [], processIds: [] }];
 }
 
+/** Faults as they were found under limits that some processes share. */
+type FoundUnder = Pick<SharedLimits, 'processIds' | 'ignores'> & { readonly faults: readonly Fault[] };
+
 /** Faults found under each of the limits, as one list: those that some processes alone have name them. */
-export function faultsTogether(found: readonly { readonly faults: readonly Fault[]; readonly processIds: readonly string[] }[]): Fault[] {
+export function faultsTogether(all: readonly FoundUnder[]): Fault[] {
+  const found = all.map(({ faults, ignores, processIds }) => ({
+    faults: faults.filter(({ code }) => !ignores.includes(code)),
+    processIds,
+  }));
   const [first, ...rest] = found;
   if (!first) return [];
   if (rest.length === 0) return [...first.faults];
-  const all = new Map<string, { fault: Fault; under: Set<number> }>();
+  const known = new Map<string, { fault: Fault; under: Set<number> }>();
   for (const [k, { faults }] of found.entries())
     for (const fault of faults) {
-      const known = all.get(faultKey(fault));
-      if (known) known.under.add(k);
-      else all.set(faultKey(fault), { fault, under: new Set([k]) });
+      const same = known.get(faultKey(fault));
+      if (same) same.under.add(k);
+      else known.set(faultKey(fault), { fault, under: new Set([k]) });
     }
-  return [...all.values()].map(({ fault, under }) =>
+  return [...known.values()].map(({ fault, under }) =>
     under.size === found.length ? fault : { ...fault, processIds: [...under].flatMap((k) => found[k]?.processIds ?? []) },
   );
 }
@@ -92,7 +102,7 @@ export function faultsTogether(found: readonly { readonly faults: readonly Fault
 /** All faults of a job's outlines, at once. */
 export function faultsOfJob(job: Job): Fault[] {
   const pieces = piecesToProve(job);
-  return faultsTogether(limitsOf(job).map(({ limits, processIds }) => ({ faults: faultsOf(pieces, limits), processIds })));
+  return faultsTogether(limitsOf(job).map(({ limits, ...shared }) => ({ ...shared, faults: faultsOf(pieces, limits) })));
 }
 
 const settingsFault = 'settings that this process does not have';

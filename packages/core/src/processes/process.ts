@@ -11,6 +11,7 @@ import { makeOf, type Purpose, type PurposeKind } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
 import type { Message } from '../messages/index.ts';
 import type { Path } from '../plane/index.ts';
+import type { FaultCode } from '../proof/checks.ts';
 import type { StandInJob } from './stand-in.ts';
 
 /** What is made, by which settings, on which machine, of which stock. */
@@ -111,6 +112,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   /** Settings that belong to the material: they are kept with it on the shelf. */
   readonly ofMaterial: readonly string[];
   limits(settings: Settings): ProcessLimits;
+  /** Findings on outlines that mean nothing to it: it makes something else of them. */
+  readonly ignores?: readonly FaultCode[];
   /** Yields the share done, 0 to 1. */
   plan(work: Work<Settings>): Generator<number, Plan>;
   notes(plan: Plan): readonly PlanNote[];

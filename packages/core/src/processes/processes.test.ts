@@ -173,9 +173,9 @@ describe('a job of several processes', () => {
   it('a fault is told for those under whose limits it is found; said twice under one it is told once, and not for all', () => {
     const fault = (code: string, x: number): Fault => ({ code: code as Fault['code'], weight: 'look', message: code, said: { code, parameters: [] }, pieceIds: [], places: [{ x, y: 0 }], fixes: [] }); // biome-ignore format: one line
     const all = faultsTogether([
-      { faults: [fault('open', 1), fault('open', 1), fault('stub', 5)], processIds: ['a'] },
-      { faults: [fault('stub', 5)], processIds: ['b', 'c'] },
-      { faults: [fault('stub', 5), fault('open', 2)], processIds: ['d'] },
+      { faults: [fault('open', 1), fault('open', 1), fault('stub', 5)], processIds: ['a'], ignores: [] },
+      { faults: [fault('stub', 5)], processIds: ['b', 'c'], ignores: [] },
+      { faults: [fault('stub', 5), fault('open', 2)], processIds: ['d'], ignores: [] },
     ]);
     expect(all.map(({ code, places: [at], processIds }) => [code, at?.x, processIds])).toEqual([['open', 1, ['a']], ['stub', 5, undefined], ['open', 2, ['d']]]); // biome-ignore format: one line
   });

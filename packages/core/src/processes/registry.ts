@@ -7,12 +7,14 @@ import { laser } from './laser/laser.ts';
 import { outlines } from './outlines/outlines.ts';
 import { paper } from './paper/paper.ts';
 import type { AnyProcess } from './process.ts';
+import { quilting } from './quilting/quilting.ts';
 
 export const processKinds: Readonly<Record<string, AnyProcess>> = {
   laser,
   knife,
   cnc,
   paper,
+  quilting,
   outlines,
 };
 export const processNames = Object.keys(processKinds);

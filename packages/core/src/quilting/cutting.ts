@@ -3,10 +3,12 @@
  * and from how many strips; and how much of each fabric that takes.
  * Binding: the quilt's border and 10 in; backing and batting: 4 in more on every side (common practice).
  */
+import { printToType } from '../length/index.ts';
+import { english } from '../messages/index.ts';
 import { heightOf, pathBox, widthOf } from '../plane/index.ts';
 import type { Block } from './block.ts';
 import type { PatchShape } from './patches.ts';
-import type { Quilt, QuiltPartKind } from './quilt.ts';
+import { fabricOfPart, type Quilt, type QuiltPartKind } from './quilt.ts';
 import { type RotaryCut, rotaryCut, upToEighths } from './rotary.ts';
 import { fabricAt, inchMm, type QuiltingSettings } from './settings.ts';
 import type { Template } from './templates.ts';
@@ -88,7 +90,9 @@ export function cuttingList(
     return rowOf(about, cut, settings, [widthOf(box), heightOf(box)]);
   });
   const binding = bindingOf(quilt, settings);
-  const rows = [...patches, ...partRows(quilt, settings), binding.row];
+  // A block alone is not bound.
+  const isQuilt = blocks > 1 || settings.borders.length > 0;
+  const rows = [...patches, ...partRows(quilt, settings), ...(isQuilt ? [binding.row] : [])];
   return { rows, needs: needsOf(rows), binding, ...layersOf(quilt, settings) };
 }
 
@@ -118,7 +122,7 @@ const partWords: Readonly<Record<QuiltPartKind, string>> = {
 };
 
 function partRows({ parts }: Quilt, settings: QuiltingSettings): CuttingRow[] {
-  const { allowanceMm: a, sashingFabric, postFabric, plainFabric, borders } = settings;
+  const { allowanceMm: a, borders } = settings;
   const groups = new Map<string, { kind: QuiltPartKind; border: number; sizeMm: readonly [number, number]; count: number }>();
   for (const { kind, border, sizeMm } of parts) {
     const key = `${kind} ${border} ${sizeMm.map((v) => v.toFixed(3)).join(' ')}`;
@@ -126,11 +130,9 @@ function partRows({ parts }: Quilt, settings: QuiltingSettings): CuttingRow[] {
     if (group) group.count++;
     else groups.set(key, { kind, border, sizeMm, count: 1 });
   }
-  const fabricOf = (kind: QuiltPartKind, border: number): number =>
-    kind === 'border' ? (borders[border]?.fabric ?? 0) : kind === 'sash' ? sashingFabric : kind === 'post' ? postFabric : plainFabric;
   return [...groups.values()].map(({ kind, border, sizeMm: [long, wide], count }) => {
     const what = kind === 'border' && borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
-    const about = { what, kind, fabric: fabricAt(settings, fabricOf(kind, border)), count, reversed: 0 } as const;
+    const about = { what, kind, fabric: fabricAt(settings, fabricOfPart(kind, border, settings)), count, reversed: 0 } as const;
     return rowOf(about, partCut(kind, long, wide, a), settings, [long, wide]);
   });
 }
@@ -176,6 +178,8 @@ function needsOf(rows: readonly CuttingRow[]): FabricNeed[] {
 
 const yardMm = 36 * inchMm;
 
-/** Yards as they are sold: up to the next eighth; and metres up to the next tenth. */
-export const yardsOf = (mm: number): number => Math.ceil((mm / yardMm) * 8 - 1e-9) / 8;
-export const metresOf = (mm: number): number => Math.ceil(mm / 100 - 1e-9) / 10;
+/** As much as is bought for a length: yards up to the next eighth, metres up to the next tenth. */
+export function lengthToBuy(mm: number): string {
+  const parts = Math.ceil((mm / yardMm) * 8 - 1e-9);
+  return english.quilting.yards(printToType((parts / 8) * inchMm, 'in'), (Math.ceil(mm / 100 - 1e-9) / 10).toFixed(1));
+}

@@ -1,11 +1,13 @@
 export { type Block, BlockError, type BlockPiece, blockOf } from './block.ts';
 export { type BlockGrid, blockGrids, gridOf } from './block-grid.ts';
-export { type CuttingList, type CuttingRow, metresOf, type PatchSet, yardsOf } from './cutting.ts';
+export { type CuttingList, type CuttingRow, lengthToBuy, type PatchSet } from './cutting.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
 export { middleWithin } from './middle-within.ts';
 export { type Patch, type PatchShape, patchShapes } from './patches.ts';
 export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
+export { type PiecingStep, piecingSteps } from './piecing-steps.ts';
 export { type Quilt, type QuiltPart, type QuiltPartKind, quiltOf } from './quilt.ts';
+export { blockAreas, type QuiltArea, quiltAreas } from './quilt-areas.ts';
 export { type PlacedNote, type QuiltPlan, quiltPlan } from './quilt-plan.ts';
 export { cutText, figureWords, type RotaryCut, type RotaryFigure, rotaryCut, upToEighths } from './rotary.ts';
 export {

@@ -166,3 +166,14 @@ const cornersOf = ({ minX, minY, maxX, maxY }: Box): [Point, Point, Point, Point
   { x: maxX, y: maxY },
   { x: minX, y: maxY },
 ];
+
+/** What a part of the quilt is made of. */
+export function fabricOfPart(
+  kind: QuiltPartKind,
+  border: number,
+  { borders, sashingFabric, postFabric, plainFabric }: QuiltingSettings,
+): number {
+  // biome-ignore format: one line
+  if (kind === 'border') return borders[border]?.fabric ?? 0;
+  return kind === 'sash' ? sashingFabric : kind === 'post' ? postFabric : plainFabric;
+}

@@ -4,6 +4,7 @@
  */
 import type { Job, JobTraceSettings } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
+import type { QuiltingSettings } from '@nuvet/core/quilting';
 import type { Take } from '@nuvet/core/trace';
 import { badgeSheet } from '../colour-figures.ts';
 import type { ColourSheet } from '../colour-scan.ts';
@@ -31,6 +32,8 @@ export interface DemoJob {
   /** What in the scan is traced. */
   readonly take: Take;
   readonly milling?: DemoMilling;
+  /** Settings of its quilt that its makers set. */
+  readonly quilting?: Partial<QuiltingSettings>;
 }
 
 /** How a job is milled: with which of the tools that ship, and what its makers set. */
@@ -160,7 +163,22 @@ export const demoJobs: readonly DemoJob[] = [
     scene: millRaceBlock,
     scan: { dpi: 300, tiltDegrees: 0.9, noise: 6, seed: 33 },
     stock: { name: 'Cotton', thicknessMm: null },
-    processes: ['paper', 'outlines'],
+    processes: ['quilting', 'paper', 'outlines'],
+    quilting: {
+      fabrics: [
+        { name: 'River indigo', colour: '#35508f' },
+        { name: 'Washed linen', colour: '#efe6d2' },
+        { name: 'Lantern red', colour: '#b1452e' },
+      ],
+      columns: 3,
+      rows: 4,
+      sashingMm: 50.8,
+      hasPosts: true,
+      sashingFabric: 1,
+      postFabric: 2,
+      borders: [{ widthMm: 101.6, fabric: 0 }],
+      bindingFabric: 2,
+    },
     known: { mark: 'edge', text: '12"', mm: 304.8 },
     check: 'side',
     unit: 'in',

@@ -91,8 +91,12 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
           <Panels open={open} shown={isFiles ? filesPanel : (shown?.name ?? null)} />
           {isFiles && <FilesPanel open={open} pieces={pieces} files={files} />}
           {shown && <shown.Panel open={open} pieces={pieces} jobId={jobId} hasCutter={hasCutter} isStopped={stop !== undefined} />}
-          <StockSection onShelf={() => setShelfOpen(true)} />
-          <MachineSection open={open} />
+          {!processViews[open.entry.process]?.hasNoMachine && (
+            <>
+              <StockSection onShelf={() => setShelfOpen(true)} />
+              <MachineSection open={open} />
+            </>
+          )}
           <Button
             size="small"
             color="inherit"

@@ -7,6 +7,7 @@ import { cnc } from './cnc.ts';
 import { job } from './job.ts';
 import { makeReady } from './make-ready.ts';
 import { prove } from './prove.ts';
+import { quilting } from './quilting.ts';
 import { server } from './server.ts';
 import { shelf } from './shelf.ts';
 import { table } from './table.ts';
@@ -25,6 +26,7 @@ export const english = {
   job,
   makeReady,
   prove,
+  quilting,
   server,
   shelf,
   table,

@@ -1,0 +1,116 @@
+'use client';
+/** The block: its finished size, the grid that it lies on, what is wrong with it, and how it is sewn, step by step. */
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { printBoth } from '@nuvet/core/length';
+import { blockEdges, blockGrids, piecingSteps, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { useMemo } from 'react';
+import { useJob } from '@/job/job-store';
+import { useMaking } from '@/table/making-store';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
+import { words } from '@/words';
+import { told } from '@/words/told';
+import type { PanelProps } from '../process-view';
+import { UnitPicture } from './UnitPicture';
+
+const say = words.quilting;
+type Open = PanelProps<QuiltingSettings, QuiltPlan>['open'];
+
+const gridWords: Readonly<Record<string, string>> = {
+  auto: say.gridFound,
+  none: say.gridNone,
+  ...Object.fromEntries(blockGrids.map(({ name }) => [name, say.gridName(name)])),
+};
+
+export function BlockPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
+  const unit = useJob((s) => s.job.unit);
+  const fault = useMaking((s) => s.planFault);
+  const { settings, set, plan } = open;
+  return (
+    <>
+      <Section title={say.block}>
+        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+          <Row>
+            <Measure label={say.finished} mm={settings.finishedMm} unit={unit} onMm={(mm) => set({ finishedMm: Math.min(20_000, mm) })} />
+            <Pick
+              label={say.grid}
+              value={settings.grid}
+              words={gridWords}
+              onPick={(grid) => set({ grid: grid as QuiltingSettings['grid'] })}
+            />
+          </Row>
+          <Row>
+            <Pick
+              label={say.edge}
+              value={settings.edge}
+              words={Object.fromEntries(blockEdges.map((edge) => [edge, say.edges[edge]])) as typeof say.edges}
+              onPick={(edge) => set({ edge })}
+            />
+            <Measure
+              label={say.join}
+              mm={settings.joinMm}
+              unit={unit}
+              placeholder={say.found}
+              onEmpty={() => set({ joinMm: null })}
+              onMm={(mm) => set({ joinMm: Math.min(100, mm) })}
+            />
+          </Row>
+        </Box>
+      </Section>
+      {fault && (
+        <Alert severity="warning" variant="outlined">
+          {fault}
+        </Alert>
+      )}
+      {plan && <Found plan={plan} unit={unit} />}
+      {plan && plan.block.map.faces.length > 1 && <Steps open={open} plan={plan} />}
+    </>
+  );
+}
+
+function Found({ plan: { block, shapes, seams, notes }, unit }: { plan: QuiltPlan; unit: 'mm' | 'in' }) {
+  const farthest = block.moved.reduce((most, { from, to }) => Math.max(most, Math.hypot(to.x - from.x, to.y - from.y)), 0);
+  return (
+    <Section title={say.whatItIs}>
+      <Reading name={say.patches}>{say.patchesOf(block.map.faces.length, shapes.length)}</Reading>
+      <Reading name={say.gridItLiesOn}>{block.grid === null ? say.none : say.gridName(block.grid)}</Reading>
+      {block.moved.length > 0 && <Reading name={say.cornersMoved(block.moved.length)}>{say.atMost(printBoth(farthest, unit))}</Reading>}
+      {block.gapMm > 0 && <Reading name={say.drawnApartBy}>{printBoth(block.gapMm, unit)}</Reading>}
+      <Reading name={say.seams}>{say.seamsOf(seams.straight, seams.curved, seams.setIn)}</Reading>
+      {notes.map(({ said, message }) => (
+        <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
+          {told(said, unit)}
+        </Alert>
+      ))}
+    </Section>
+  );
+}
+
+/** More steps than this are for a book, not for a docket. */
+const mostSteps = 40;
+
+function Steps({ open: { settings }, plan }: { open: Open; plan: QuiltPlan }) {
+  const steps = useMemo(() => piecingSteps(plan.piecing, plan.shapes), [plan]);
+  return (
+    <Section title={say.sewing}>
+      <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        {steps.slice(0, mostSteps).map(({ units, joined, isSetIn }, k) => (
+          <Box component="li" key={String(k)} sx={{ display: 'flex', gap: 1, alignItems: 'center', minWidth: 0 }}>
+            <UnitPicture plan={plan} unit={units[0] as (typeof units)[0]} settings={settings} name={say.stepPicture(k + 1)} sizePx={58} />
+            <Box sx={{ minWidth: 0 }}>
+              <Typography variant="body2" sx={{ fontWeight: 600 }}>
+                {k + 1}
+              </Typography>
+              <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
+                {isSetIn ? say.setIn(joined) : say.join2(joined)}
+                {units.length > 1 ? ` ${say.make(units.length)}` : ''}
+              </Typography>
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </Section>
+  );
+}

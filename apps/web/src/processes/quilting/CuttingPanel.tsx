@@ -1,0 +1,109 @@
+'use client';
+/** How patches are cut: the seam allowance, sizes for ruler and rotary cutter, and what templates are printed on. */
+import Box from '@mui/material/Box';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Switch from '@mui/material/Switch';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { papers } from '@nuvet/core/make';
+import { cutText, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { useJob } from '@/job/job-store';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
+import { words } from '@/words';
+import type { PanelProps } from '../process-view';
+
+const say = words.quilting;
+const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]));
+
+export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
+  const unit = useJob((s) => s.job.unit);
+  return (
+    <>
+      <Section title={say.cutting}>
+        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+          <Row>
+            <Measure
+              label={say.allowance}
+              mm={settings.allowanceMm}
+              unit={unit}
+              range="from zero"
+              onMm={(mm) => set({ allowanceMm: Math.min(100, mm) })}
+            />
+            <Measure label={say.usable} mm={settings.usableMm} unit={unit} onMm={(mm) => set({ usableMm: Math.min(10_000, mm) })} />
+          </Row>
+          <FormControlLabel
+            control={<Switch checked={settings.roundUp} onChange={(_, roundUp) => set({ roundUp })} />}
+            label={say.roundUp}
+          />
+          <Pick
+            label={say.templatePaper}
+            value={papers[settings.paper] ? settings.paper : 'Letter'}
+            words={paperWords}
+            onPick={(paper) => set({ paper })}
+          />
+        </Box>
+      </Section>
+      {plan && <List plan={plan} settings={settings} unit={unit} />}
+      {plan && (
+        <Section title={say.foundations}>
+          <Typography variant="body2">{say.foundationsOf(plan.foundations.sections.length, plan.foundations.setIn.length)}</Typography>
+        </Section>
+      )}
+    </>
+  );
+}
+
+const cell = { px: 0.5, py: 0.4, fontSize: 13, verticalAlign: 'top' } as const;
+
+function List({ plan: { cutting }, settings: { fabrics }, unit }: { plan: QuiltPlan; settings: QuiltingSettings; unit: 'mm' | 'in' }) {
+  return (
+    <Section title={say.cuttingList}>
+      <Table size="small" aria-label={say.cuttingList} sx={{ tableLayout: 'fixed' }}>
+        <TableHead>
+          <TableRow>
+            <TableCell sx={{ ...cell, width: '36%' }}>{say.what}</TableCell>
+            <TableCell sx={cell}>{say.cutAt(unit)}</TableCell>
+            <TableCell sx={{ ...cell, width: '15%' }} align="right">
+              {say.count}
+            </TableCell>
+            <TableCell sx={{ ...cell, width: '15%' }} align="right">
+              {say.strips}
+            </TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {cutting.rows.map((row) => (
+            <TableRow key={`${row.what} ${row.fabric}`}>
+              <TableCell sx={cell}>
+                {row.what}
+                <Typography variant="caption" color="textSecondary" sx={{ display: 'block', lineHeight: 1.25 }}>
+                  {say.figureOf(row.figure, fabrics[row.fabric]?.name ?? '')}
+                </Typography>
+              </TableCell>
+              <TableCell sx={{ ...cell, fontWeight: 600 }}>{cutText(row, unit)}</TableCell>
+              <TableCell sx={cell} align="right">
+                {row.count}
+                {row.reversed > 0 && (
+                  <Typography variant="caption" color="textSecondary" sx={{ display: 'block', lineHeight: 1.25 }}>
+                    {say.reversed(row.reversed)}
+                  </Typography>
+                )}
+              </TableCell>
+              <TableCell sx={cell} align="right">
+                {row.strips}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      {cutting.rows.some(({ kind }) => kind === 'binding') && (
+        <Reading name={say.bindingLength}>{say.inches(cutting.binding.lengthMm, unit)}</Reading>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,139 @@
+'use client';
+/** The fabrics, which patches are of which, and how much of each the quilt takes. */
+import AddOutlined from '@mui/icons-material/AddOutlined';
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type Fabric, lengthToBuy, mostFabrics, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { useEffect, useState } from 'react';
+import { colours } from '@/ui/colours';
+import { Pick } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
+import { words } from '@/words';
+import type { PanelProps } from '../process-view';
+import { takeFabric, useFabricInHand } from './fabric-in-hand';
+
+const say = words.quilting;
+
+export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
+  const { fabrics } = settings;
+  const change = (k: number, by: Partial<Fabric>) =>
+    set({ fabrics: fabrics.map((fabric, n) => (n === k ? { ...fabric, ...by } : fabric)) });
+  const add = () => set({ fabrics: [...fabrics, { name: say.newFabric(fabrics.length + 1), colour: nextColours[fabrics.length % nextColours.length] as string }] }); // biome-ignore format: one line
+  return (
+    <>
+      <Section title={say.fabrics}>
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
+          {say.fabricsAbout}
+        </Typography>
+        <Box sx={{ display: 'grid', gap: 1 }}>
+          {fabrics.map((fabric, k) => (
+            <FabricRow
+              // biome-ignore lint/suspicious/noArrayIndexKey: patches name fabrics by their position
+              key={k}
+              fabric={fabric}
+              number={k}
+              onChange={(by) => change(k, by)}
+              onRemove={fabrics.length > 1 && k === fabrics.length - 1 ? () => set({ fabrics: fabrics.slice(0, -1) }) : null}
+            />
+          ))}
+        </Box>
+        {fabrics.length < mostFabrics && (
+          <Button size="small" startIcon={<AddOutlined />} onClick={add} sx={{ mt: 0.75 }}>
+            {say.addFabric}
+          </Button>
+        )}
+      </Section>
+      {plan && (
+        <Section title={say.ofWhichFabric}>
+          <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+            {plan.sets.map(({ name, faces, fabric }) => (
+              <Pick
+                key={name}
+                label={say.patchesNamed(name, faces.length)}
+                value={String(fabric)}
+                words={Object.fromEntries(fabrics.map((one, k) => [String(k), one.name]))}
+                onPick={(word) => set({ fabricOf: { ...settings.fabricOf, [name]: Number(word) } })}
+              />
+            ))}
+          </Box>
+        </Section>
+      )}
+      {plan && (
+        <Section title={say.toBuy}>
+          {plan.cutting.needs.map(({ fabric, lengthMm }) => (
+            <Reading key={fabric} name={fabrics[fabric]?.name ?? ''}>
+              {lengthToBuy(lengthMm)}
+            </Reading>
+          ))}
+          <Reading name={say.backing(plan.cutting.backing.panels)}>{lengthToBuy(plan.cutting.backing.lengthMm)}</Reading>
+        </Section>
+      )}
+    </>
+  );
+}
+
+/** Colours for new fabrics that go with ink on paper. */
+const nextColours = ['#b1452e', '#1e7b6b', '#d9a441', '#7a4b86', '#8fa9a0', '#5b4636'];
+
+function FabricRow({
+  fabric,
+  number,
+  onChange,
+  onRemove,
+}: {
+  fabric: Fabric;
+  number: number;
+  onChange: (by: Partial<Fabric>) => void;
+  onRemove: (() => void) | null;
+}) {
+  // biome-ignore format: one line
+  const inHand = useFabricInHand((s) => s.fabric) === number;
+  const [name, setName] = useState(fabric.name);
+  const [colour, setColour] = useState(fabric.colour);
+  useEffect(() => setName(fabric.name), [fabric.name]);
+  useEffect(() => setColour(fabric.colour), [fabric.colour]);
+  const settle = () => {
+    const next = name.trim().slice(0, 60);
+    if (next && next !== fabric.name) onChange({ name: next });
+    else setName(fabric.name);
+  };
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '44px 1fr 44px auto', gap: 0.75, alignItems: 'center' }}>
+      <ButtonBase
+        aria-label={say.takeFabric(fabric.name)}
+        aria-pressed={inHand}
+        onClick={() => takeFabric(number)}
+        sx={{ height: 40, borderRadius: 1, bgcolor: fabric.colour, border: `2px solid ${inHand ? colours.verdigris : colours.line}`, boxShadow: inHand ? `0 0 0 2px ${colours.verdigris}` : 'none' }} // biome-ignore format: one line
+      />
+      <TextField
+        label={say.fabricName(number + 1)}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={settle}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') settle();
+          event.stopPropagation();
+        }}
+      />
+      <Box
+        component="input"
+        type="color"
+        aria-label={say.fabricColour(fabric.name)}
+        value={colour}
+        onChange={(event: React.ChangeEvent<HTMLInputElement>) => setColour(event.target.value)}
+        onBlur={() => colour !== fabric.colour && onChange({ colour })}
+        sx={{ width: 44, height: 40, p: 0.25, border: `1px solid ${colours.line}`, borderRadius: 1, bgcolor: 'transparent' }}
+      />
+      {onRemove && (
+        <IconButton aria-label={say.removeFabric(fabric.name)} size="small" onClick={onRemove}>
+          <DeleteOutlined fontSize="small" />
+        </IconButton>
+      )}
+    </Box>
+  );
+}

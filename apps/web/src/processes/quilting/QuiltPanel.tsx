@@ -1,0 +1,190 @@
+'use client';
+/** How blocks are set into a quilt: columns and rows, straight or on point, sashing, borders; and its size over all. */
+import AddOutlined from '@mui/icons-material/AddOutlined';
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import IconButton from '@mui/material/IconButton';
+import Switch from '@mui/material/Switch';
+import { printBoth } from '@nuvet/core/length';
+import { blockSettings, inchMm, mostBorders, type QuiltingSettings, type QuiltPlan, turnings } from '@nuvet/core/quilting';
+import { useJob } from '@/job/job-store';
+import { NumberField } from '@/ui/NumberField';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
+import { words } from '@/words';
+import type { PanelProps } from '../process-view';
+
+const say = words.quilting;
+type Props = PanelProps<QuiltingSettings, QuiltPlan>['open'];
+
+const whole = (n: number): number => Math.min(60, Math.max(1, Math.round(n)));
+
+export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
+  const unit = useJob((s) => s.job.unit);
+  const { settings, set, plan } = open;
+  const isStraight = settings.setting === 'straight';
+  return (
+    <>
+      <Section title={say.quilt}>
+        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+          <Row>
+            <NumberField
+              label={say.columns}
+              value={settings.columns}
+              digits={0}
+              unit={say.blocks}
+              onNumber={(n) => set({ columns: whole(n) })}
+            />
+            <NumberField label={say.rows} value={settings.rows} digits={0} unit={say.blocks} onNumber={(n) => set({ rows: whole(n) })} />
+          </Row>
+          <Row>
+            <Pick
+              label={say.setting}
+              value={settings.setting}
+              words={Object.fromEntries(blockSettings.map((s) => [s, say.settings[s]])) as typeof say.settings}
+              onPick={(setting) => set({ setting })}
+            />
+            <Pick
+              label={say.turning}
+              value={settings.turning}
+              words={Object.fromEntries(turnings.map((t) => [t, say.turnings[t]])) as typeof say.turnings}
+              onPick={(turning) => set({ turning })}
+            />
+          </Row>
+          <FormControlLabel
+            control={<Switch checked={settings.alternate} onChange={(_, alternate) => set({ alternate })} />}
+            label={say.alternate}
+          />
+          {isStraight && (
+            <>
+              <Measure
+                label={say.sashing}
+                mm={settings.sashingMm}
+                unit={unit}
+                range="from zero"
+                onMm={(mm) => set({ sashingMm: Math.min(20_000, mm) })}
+              />
+              {settings.sashingMm > 0 && (
+                <>
+                  <FormControlLabel
+                    control={<Switch checked={settings.hasPosts} onChange={(_, hasPosts) => set({ hasPosts })} />}
+                    label={say.posts}
+                  />
+                  <Row>
+                    <FabricPick
+                      open={open}
+                      label={say.sashingFabric}
+                      value={settings.sashingFabric}
+                      onFabric={(sashingFabric) => set({ sashingFabric })}
+                    />
+                    {settings.hasPosts && (
+                      <FabricPick
+                        open={open}
+                        label={say.postFabric}
+                        value={settings.postFabric}
+                        onFabric={(postFabric) => set({ postFabric })}
+                      />
+                    )}
+                  </Row>
+                </>
+              )}
+            </>
+          )}
+          {(settings.alternate || !isStraight) && (
+            <FabricPick open={open} label={say.plainFabric} value={settings.plainFabric} onFabric={(plainFabric) => set({ plainFabric })} />
+          )}
+        </Box>
+      </Section>
+      <Borders open={open} unit={unit} />
+      {plan && (
+        <Section title={say.overAll}>
+          <Reading name={say.blocksInAll}>{plan.quilt.blocks.length}</Reading>
+          <Reading name={words.makeReady.wide}>{printBoth(plan.quilt.widthMm, unit)}</Reading>
+          <Reading name={words.makeReady.high}>{printBoth(plan.quilt.heightMm, unit)}</Reading>
+        </Section>
+      )}
+    </>
+  );
+}
+
+function FabricPick({
+  open: { settings },
+  label,
+  value,
+  onFabric,
+}: {
+  open: Props;
+  label: string;
+  value: number;
+  onFabric: (fabric: number) => void;
+}) {
+  const { fabrics } = settings;
+  return (
+    <Pick
+      label={label}
+      value={String(Math.min(value, fabrics.length - 1))}
+      words={Object.fromEntries(fabrics.map(({ name }, k) => [String(k), name]))}
+      onPick={(word) => onFabric(Number(word))}
+    />
+  );
+}
+
+function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
+  const { settings, set } = open;
+  const { borders } = settings;
+  const change = (k: number, by: Partial<(typeof borders)[0]>) =>
+    set({ borders: borders.map((border, n) => (n === k ? { ...border, ...by } : border)) });
+  return (
+    <Section title={say.borders}>
+      <Box sx={{ display: 'grid', gap: 1.25, mt: borders.length > 0 ? 1 : 0 }}>
+        {borders.map((border, k) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: borders are told apart by their place, from the inner one out
+          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 1, alignItems: 'start' }}>
+            <Measure
+              label={say.borderWidth(k + 1)}
+              mm={border.widthMm}
+              unit={unit}
+              range="from zero"
+              onMm={(mm) => change(k, { widthMm: Math.min(20_000, mm) })}
+            />
+            <FabricPick open={open} label={say.borderFabric(k + 1)} value={border.fabric} onFabric={(fabric) => change(k, { fabric })} />
+            <IconButton
+              aria-label={say.removeBorder(k + 1)}
+              size="small"
+              onClick={() => set({ borders: borders.filter((_, n) => n !== k) })}
+            >
+              <DeleteOutlined fontSize="small" />
+            </IconButton>
+          </Box>
+        ))}
+        {borders.length > 0 && (
+          <FormControlLabel
+            control={<Switch checked={settings.isMitred} onChange={(_, isMitred) => set({ isMitred })} />}
+            label={say.mitred}
+          />
+        )}
+        <Row>
+          <Measure label={say.binding} mm={settings.bindingMm} unit={unit} onMm={(mm) => set({ bindingMm: Math.min(500, mm) })} />
+          <FabricPick
+            open={open}
+            label={say.bindingFabric}
+            value={settings.bindingFabric}
+            onFabric={(bindingFabric) => set({ bindingFabric })}
+          />
+        </Row>
+      </Box>
+      {borders.length < mostBorders && (
+        <Button
+          size="small"
+          startIcon={<AddOutlined />}
+          onClick={() => set({ borders: [...borders, { widthMm: 3 * inchMm, fabric: borders.length % 2 }] })}
+          sx={{ mt: 0.75 }}
+        >
+          {say.addBorder}
+        </Button>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,122 @@
+'use client';
+/**
+ * The block and the quilt over the outlines, in screen pixels, painted in their fabrics; and patches to click on, or to drag on to another
+ * so that it takes their fabric.
+ */
+import { apply, chain, determinant, isInside, type Path, reversedPath, type Transform, transformedPath } from '@nuvet/core/plane';
+import { blockAreas, middleWithin, type QuiltArea, type QuiltingSettings, type QuiltPlan, quiltAreas } from '@nuvet/core/quilting';
+import { outlinePath2d } from '@/table/drawing-outlines';
+import { drawWord } from '@/table/drawing-words';
+import type { Dragged, Handle } from '@/table/table-process';
+import { sheetToScreen, toScreen, type View } from '@/table/view';
+import { colours } from '@/ui/colours';
+import { useFabricInHand } from './fabric-in-hand';
+
+type Canvas = CanvasRenderingContext2D;
+
+const paintedAreas = new WeakMap<QuiltPlan, { block: readonly QuiltArea[]; quilt: Map<string, readonly QuiltArea[]> }>();
+
+function areasOf(plan: QuiltPlan): { block: readonly QuiltArea[]; quilt: Map<string, readonly QuiltArea[]> } {
+  let areas = paintedAreas.get(plan);
+  if (!areas) {
+    areas = { block: blockAreas(plan, plan.block.toSheet), quilt: new Map() };
+    paintedAreas.set(plan, areas);
+  }
+  return areas;
+}
+
+/** The quilt with its upper left block where the block is drawn. */
+function quiltToSheet({ block, quilt }: QuiltPlan): Transform {
+  const [first] = quilt.blocks.filter((t) => determinant(t) > 0 && Math.abs(t.b) < 1e-9);
+  const at = first ?? { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+  return chain(block.toSheet, { a: 1, b: 0, c: 0, d: 1, e: -at.e, f: -at.f });
+}
+
+function paint(canvas: Canvas, view: View, areas: readonly QuiltArea[], settings: QuiltingSettings, opacity: number): void {
+  const t = sheetToScreen(view);
+  canvas.save();
+  canvas.transform(t.a, t.b, t.c, t.d, t.e, t.f);
+  canvas.lineWidth = 1 / view.scale;
+  canvas.lineJoin = 'round';
+  canvas.strokeStyle = colours.ink;
+  for (const { outline, fabric } of areas) {
+    const path = outlinePath2d(outline);
+    canvas.globalAlpha = opacity;
+    canvas.fillStyle = settings.fabrics[fabric]?.colour ?? colours.sheet;
+    canvas.fill(path);
+    canvas.globalAlpha = 1;
+    canvas.stroke(path);
+  }
+  canvas.restore();
+}
+
+/** Patches are named where they are at least so wide on the screen. */
+const namedFromPx = 26;
+
+export function drawBlock(canvas: Canvas, view: View, plan: QuiltPlan, settings: QuiltingSettings): void {
+  paint(canvas, view, areasOf(plan).block, settings, 0.8);
+  const { block, shapes } = plan;
+  const scale = view.scale * Math.hypot(block.toSheet.a, block.toSheet.b);
+  for (const { name, patches, areaMm2, isSymmetric } of shapes) {
+    if (Math.sqrt(areaMm2) * scale < namedFromPx) continue;
+    for (const { face, isReversed } of patches) {
+      const at = toScreen(view, apply(block.toSheet, middleWithin(block.map.faces[face]?.outer as Path)));
+      drawWord(canvas, isReversed && !isSymmetric ? `${name} r` : name, at, colours.ink);
+    }
+  }
+  drawTroubles(canvas, view, plan);
+}
+
+/** Where the drawing is no block: rings about the places that its notes name. */
+function drawTroubles(canvas: Canvas, view: View, { notes }: QuiltPlan): void {
+  canvas.strokeStyle = colours.madder;
+  canvas.lineWidth = 2;
+  for (const { at } of notes) {
+    if (!at) continue;
+    const { x, y } = toScreen(view, at);
+    canvas.beginPath();
+    canvas.arc(x, y, 11, 0, 2 * Math.PI);
+    canvas.stroke();
+  }
+}
+
+export function drawQuilt(canvas: Canvas, view: View, plan: QuiltPlan, settings: QuiltingSettings): void {
+  const { quilt } = areasOf(plan);
+  const key = JSON.stringify([
+    settings.fabrics.length,
+    settings.borders,
+    settings.sashingFabric,
+    settings.postFabric,
+    settings.plainFabric,
+  ]);
+  const areas = quilt.get(key) ?? quiltAreas(plan, settings, quiltToSheet(plan));
+  quilt.set(key, areas);
+  paint(canvas, view, areas, settings, 1);
+}
+
+export function patchHandles({ block }: QuiltPlan): Handle[] {
+  return block.map.faces.map(({ outer }, face) => {
+    const path = transformedPath(outer, block.toSheet);
+    const outline = determinant(block.toSheet) < 0 ? reversedPath(path) : path;
+    return { id: String(face), at: apply(block.toSheet, middleWithin(outer)), outline };
+  });
+}
+
+const setOf = ({ sets }: QuiltPlan, face: number) => sets.find(({ faces }) => faces.includes(face));
+
+const painted = (settings: QuiltingSettings, plan: QuiltPlan, face: number, fabric: number): Partial<QuiltingSettings> => {
+  const set = setOf(plan, face);
+  return set ? { fabricOf: { ...settings.fabricOf, [set.name]: fabric } } : {};
+};
+
+/** The patches like the one that was clicked on take the fabric in hand. */
+export const withPatchPainted = (handle: Handle, plan: QuiltPlan, settings: QuiltingSettings): Partial<QuiltingSettings> =>
+  painted(settings, plan, Number(handle.id), useFabricInHand.getState().fabric);
+
+/** A patch dragged on to another: that one and those like it take its fabric. */
+export function withFabricCarried({ id, at }: Dragged, plan: QuiltPlan, settings: QuiltingSettings): Partial<QuiltingSettings> {
+  const { block } = plan;
+  const to = block.map.faces.findIndex(({ outer }) => isInside(transformedPath(outer, block.toSheet), at));
+  const from = setOf(plan, Number(id));
+  return to < 0 || !from ? {} : painted(settings, plan, to, from.fabric);
+}

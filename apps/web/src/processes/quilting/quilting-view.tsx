@@ -1,0 +1,56 @@
+'use client';
+import ContentCutOutlined from '@mui/icons-material/ContentCutOutlined';
+import DashboardOutlined from '@mui/icons-material/DashboardOutlined';
+import GridOnOutlined from '@mui/icons-material/GridOnOutlined';
+import PaletteOutlined from '@mui/icons-material/PaletteOutlined';
+import ViewQuiltOutlined from '@mui/icons-material/ViewQuiltOutlined';
+import type { QuiltingSettings, QuiltPlan } from '@nuvet/core/quilting';
+import { words } from '@/words';
+import type { ProcessView } from '../process-view';
+import { BlockPanel } from './BlockPanel';
+import { CuttingPanel } from './CuttingPanel';
+import { FabricsPanel } from './FabricsPanel';
+import { drawBlock, drawQuilt, patchHandles, withFabricCarried, withPatchPainted } from './patches-on-table';
+import { QuiltPanel } from './QuiltPanel';
+
+const say = words.quilting;
+
+export const quiltingView: ProcessView<QuiltingSettings, QuiltPlan> = {
+  icon: ViewQuiltOutlined,
+  hasNoMachine: true,
+  panels: [
+    {
+      name: 'block',
+      word: say.block,
+      icon: GridOnOutlined,
+      explanation: say.blockExplanation,
+      Panel: BlockPanel,
+      draw: (canvas, view, { plan, settings }) => plan && drawBlock(canvas, view, plan, settings),
+    },
+    {
+      name: 'fabrics',
+      word: say.fabrics,
+      icon: PaletteOutlined,
+      explanation: say.fabricsExplanation,
+      Panel: FabricsPanel,
+      draw: (canvas, view, { plan, settings }) => plan && drawBlock(canvas, view, plan, settings),
+      drag: { handles: patchHandles, to: withFabricCarried, click: withPatchPainted, isFollowed: false },
+    },
+    {
+      name: 'cutting',
+      word: say.cutting,
+      icon: ContentCutOutlined,
+      explanation: say.cuttingExplanation,
+      Panel: CuttingPanel,
+      draw: (canvas, view, { plan, settings }) => plan && drawBlock(canvas, view, plan, settings),
+    },
+    {
+      name: 'quilt',
+      word: say.quilt,
+      icon: DashboardOutlined,
+      explanation: say.quiltExplanation,
+      Panel: QuiltPanel,
+      draw: (canvas, view, { plan, settings }) => plan && drawQuilt(canvas, view, plan, settings),
+    },
+  ],
+};

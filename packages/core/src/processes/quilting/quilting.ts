@@ -1,0 +1,127 @@
+/**
+ * Quilting: a traced block becomes patches at their finished size, with templates, sizes to cut, foundations, and the quilt that they are
+ * set into.
+ */
+import { drawingKinds } from '../../files/file-kinds.ts';
+import type { Piece } from '../../job/schema.ts';
+import { parseLength } from '../../length/index.ts';
+import { plainCutting } from '../../make/cutting.ts';
+import { noCut } from '../../make/plan.ts';
+import { papers } from '../../make/tiles.ts';
+import { heightOf, type Path, pathBox, shift, transformedPath, widthOf } from '../../plane/index.ts';
+import { plainQuilting, type QuiltingSettings, type QuiltPlan, quiltingSchema, quiltPlan, type Template } from '../../quilting/index.ts';
+import { cutFiles } from '../cut-files.ts';
+import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
+import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.ts';
+import { madeFoundations } from './foundation-pages.ts';
+import { madeTemplates } from './template-pages.ts';
+
+type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
+
+const withReport = (file: QuiltFile): QuiltFile => ({
+  ...file,
+  make: async (work, plan, choices) => ({ ...(await file.make(work, plan, choices)), report: quiltReport(plan) }),
+});
+
+const drawings = cutFiles<QuiltingSettings>(
+  drawingKinds.filter((kind) => kind !== 'pdf'),
+  () => plainCutting,
+);
+
+/** Templates to be cut from card or acrylic by a machine: the cutting line is cut, the sewing line scored. */
+const templateDrawings: Record<string, QuiltFile> = Object.fromEntries(
+  Object.entries(drawings).map(([name, file]): [string, QuiltFile] => [
+    name,
+    {
+      ...file,
+      about: 'Templates side by side, cutting lines to cut and sewing lines to score, for a laser or a knife.',
+      what: 'templates',
+      make: (work, { templates }, choices) => file.make({ ...work, pieces: sideBySide(templates) }, noCut, choices),
+    },
+  ]),
+);
+
+const between = 6;
+
+function sideBySide(templates: readonly Template[]): Piece[] {
+  let x = 0;
+  return templates.flatMap(({ shape, cutting, sewing }): Piece[] => {
+    const box = pathBox(cutting);
+    const move = shift(x - box.minX, -box.minY);
+    x += widthOf(box) + between;
+    const piece = (purpose: Piece['purpose'], outer: Path): Piece => ({ id: `${shape.name} ${purpose}`, name: shape.name, purpose, leftOut: false, runsOff: false, outer: transformedPath(outer, move), holes: [] }); // biome-ignore format: one line
+    return heightOf(box) > 0 ? [piece('cut', cutting), piece('score', sewing)] : [];
+  });
+}
+
+const sizeSaid = (word: string): number => {
+  const read = parseLength(word, 'in', 'positive');
+  if (!read.ok) throw new Error(read.message);
+  return read.mm;
+};
+
+const patched = 'a patch of the block, or a seam between patches';
+
+export const quilting = processKind<QuiltingSettings, QuiltPlan>({
+  word: 'Quilting',
+  about: 'Makes patches of a block: templates, sizes to cut, foundations, and the quilt.',
+  settings: quiltingSchema,
+  plain: plainQuilting,
+  makes: { part: patched, line: patched, dashes: patched, fill: patched, nothing: null },
+  purposes: {},
+  ofMaterial: ['usableMm'],
+  limits: () => ({ kerfMm: 0, thinnestMm: 0 }),
+  ignores: ['open', 'near-miss', 'crosses-another', 'crosses-itself', 'doubled', 'inside-another', 'drops-out', 'purpose-unset'],
+  plan: ({ pieces, settings }) => quiltPlan(pieces, settings),
+  notes: ({ notes }) => notes,
+  estimate: () => ({ rows: [], seconds: null }),
+  drawing: ({ block }) =>
+    block.map.faces.map(({ outer }): SheetLine => ({ path: transformedPath(outer, block.toSheet), kind: 'work', purpose: 'stitch' })),
+  files: {
+    templates: withReport({
+      word: 'Templates',
+      about: 'Every patch at full size with its seam allowance, on pages to print.',
+      ending: 'pdf',
+      mediaType: 'application/pdf',
+      what: 'templates',
+      make: madeTemplates,
+    }),
+    foundations: withReport({
+      word: 'Foundations',
+      about: 'Sections to sew on paper, numbered and mirrored, on pages to print.',
+      ending: 'pdf',
+      mediaType: 'application/pdf',
+      what: 'foundations',
+      make: madeFoundations,
+    }),
+    shopping: withReport({
+      word: 'Fabrics and cutting',
+      about: 'How much of each fabric to buy, and what to cut from it.',
+      ending: 'pdf',
+      mediaType: 'application/pdf',
+      what: 'fabrics',
+      make: madeShoppingList,
+    }),
+    cutting: withReport({
+      word: 'Cutting list',
+      about: 'Sizes, counts and strips as a table.',
+      ending: 'csv',
+      mediaType: 'text/csv',
+      what: 'cutting',
+      make: madeCuttingCsv,
+    }),
+    ...templateDrawings,
+  },
+  options: {
+    finished: { takes: 'word', about: 'the longer side of the finished block', read: (word) => ({ finishedMm: sizeSaid(word) }) },
+    allowance: { takes: 'word', about: 'the seam allowance', read: (word) => ({ allowanceMm: sizeSaid(word) }) },
+    'template-paper': {
+      takes: 'word',
+      about: `what templates are printed on (${Object.keys(papers).join(', ')})`,
+      read(word) {
+        if (!papers[word]) throw new Error(`${Object.keys(papers).join(', ')} are there`);
+        return { paper: word };
+      },
+    },
+  },
+});
