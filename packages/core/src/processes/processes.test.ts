@@ -81,10 +81,17 @@ describe.each(processNames)('the process %s', (name) => {
     const plan = finished(kind.plan(work));
     expect(kind.notes(plan).filter(({ isFailure }) => isFailure)).toEqual([]);
     for (const [file, { make, ending }] of Object.entries(kind.files)) {
+      // A disk in a plate is no patch that can be sewn.
+      if (file === 'foundations') {
+        await expect(make(work, plan, { dpi: 200, underlay: null })).rejects.toThrow(/No part of this block/);
+        continue;
+      }
       const made = await make(work, plan, { dpi: 200, underlay: null });
       expect([file, made.bytes.length > 100, ending.length > 0]).toEqual([file, true, true]);
       if (made.largestMm !== null && made.toleranceMm !== null) {
         expect(made.largestMm).toBeLessThanOrEqual(made.toleranceMm);
+        // A block is as large as was typed, whatever it is drawn at.
+        if (name === 'quilting') continue;
         expect(made.widthMm).toBeGreaterThan(59);
         // The bleed lies round it by 3 mm.
         expect(made.widthMm).toBeLessThan(67);
@@ -169,6 +176,14 @@ describe('a job of several processes', () => {
     const told = (code: string) => findings.filter((f) => f.code === code).map((f) => f.processIds ?? 'all');
     expect(told('crosses-another')).toEqual(['all']);
     expect(told('narrow-hole')).toEqual([['a']]);
+  });
+  it('what means nothing to a process is not told for it', () => {
+    const line = { id: 'l', name: 'Seam', purpose: 'cut' as const, leftOut: false, source: { kind: 'path' as const, path: { start: { x: 0, y: 0 }, segments: [{ kind: 'line' as const, to: { x: 9, y: 9 } }], closed: false } }, live: [] }; // biome-ignore format: one line
+    const codesFor = (...processes: string[]) =>
+      faultsOfJob(applyCommand(withEntries(...processes.map((one) => entry(one, one))), { do: 'draw', drawn: line })).map((f) => [f.code, f.processIds]); // biome-ignore format: one line
+    expect(codesFor('laser')).toEqual([['purpose-unset', undefined]]);
+    expect(codesFor('quilting')).toEqual([]);
+    expect(codesFor('laser', 'quilting')).toEqual([['purpose-unset', ['laser']]]);
   });
   it('a fault is told for those under whose limits it is found; said twice under one it is told once, and not for all', () => {
     const fault = (code: string, x: number): Fault => ({ code: code as Fault['code'], weight: 'look', message: code, said: { code, parameters: [] }, pieceIds: [], places: [{ x, y: 0 }], fixes: [] }); // biome-ignore format: one line
