@@ -1,6 +1,7 @@
 /**
  * In: the words after `nuvet prove` or `nuvet make`. Out: what they ask for, or a usage error of one line.
  */
+import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { parseLength } from '@nuvet/core/length';
 import { type AnyProcess, processKinds, processNames } from '@nuvet/core/processes';
@@ -159,7 +160,7 @@ function onlyFile([file, ...more]: readonly string[], form: string): string {
 /** Of several kinds of files with one ending the one whose name the path says, else the first. */
 function fileOf(path: string, kind: AnyProcess): string {
   const fitting = Object.entries(kind.files).filter(([, { ending }]) => path.toLowerCase().endsWith(`.${ending}`));
-  const found = fitting.find(([name, { what }]) => [name, what].some((word) => path.toLowerCase().includes(word))) ?? fitting[0];
+  const found = fitting.find(([, { what }]) => basename(path).toLowerCase().includes(what)) ?? fitting[0];
   if (!found) throw new UsageError(`--out ${path}: the file must end in ${endingsOf(kind).join(', ')}`);
   return found[0];
 }

@@ -7,6 +7,7 @@ import { type CutMeasured, cutMeasured } from '@nuvet/core/files';
 import { type ProofFacts, type Underlay, writePng, writeProofSheet } from '@nuvet/core/formats';
 import type { Piece } from '@nuvet/core/job';
 import type { CutPlan } from '@nuvet/core/make';
+import { SaidError } from '@nuvet/core/messages';
 import { type InlayFit, inlayFit, type Milled, type MillPlan, provedPlan, type RunInto, Trial, type TrialShown } from '@nuvet/core/milling';
 import type { Path, Point, Transform } from '@nuvet/core/plane';
 import {
@@ -206,13 +207,26 @@ const maker = {
   },
 
   /** Several files of a process, planned for them alone. @throws FileRefused where one would not say what was proved */
-  async files(process: string, names: readonly string[], work: Work<object>, choices: FileAsked): Promise<ProcessFileMade[]> {
+  async files(
+    process: string,
+    names: readonly string[],
+    work: Work<object>,
+    choices: FileAsked,
+  ): Promise<(ProcessFileMade | { readonly refused: string })[]> {
     const plan = await runInSlices(kindOf(process).plan(work), () => {});
-    const made: ProcessFileMade[] = [];
-    for (const name of names) made.push(await fileOf(process, name).make(work, plan, await choicesOf(choices)));
+    const made: (ProcessFileMade | { readonly refused: string })[] = [];
+    for (const name of names) {
+      try {
+        made.push(await fileOf(process, name).make(work, plan, await choicesOf(choices)));
+      } catch (error) {
+        // One that cannot be made does not keep the others back.
+        if (!(error instanceof SaidError)) throw error;
+        made.push({ refused: error.message });
+      }
+    }
     return transfer(
       made,
-      made.map(({ bytes }) => bytes.buffer as ArrayBuffer),
+      made.flatMap((file) => ('bytes' in file ? [file.bytes.buffer as ArrayBuffer] : [])),
     );
   },
 

@@ -75,6 +75,8 @@ export interface ProcessFile<Settings, Plan> {
   readonly what: string;
   /** Whether it is a picture, of so many pixels in an inch. */
   readonly isRaster?: true;
+  /** Whether there is such a file by these settings; always, where it does not say. */
+  isOffered?(settings: Settings): boolean;
   /** @throws FileRefused where the file would not say what was proved */
   make(work: Work<Settings>, plan: Plan, choices: FileChoices): Promise<ProcessFileMade>;
 }

@@ -80,7 +80,8 @@ describe.each(processNames)('the process %s', (name) => {
     const work = workFor(name);
     const plan = finished(kind.plan(work));
     expect(kind.notes(plan).filter(({ isFailure }) => isFailure)).toEqual([]);
-    for (const [file, { make, ending }] of Object.entries(kind.files)) {
+    for (const [file, { make, ending, isOffered }] of Object.entries(kind.files)) {
+      if (isOffered && !isOffered(work.settings)) continue;
       // A disk in a plate is no patch that can be sewn.
       if (file === 'foundations') {
         await expect(make(work, plan, { dpi: 200, underlay: null })).rejects.toThrow(/No part of this block/);

@@ -1,6 +1,8 @@
 export { type Block, BlockError, type BlockPiece, blockOf } from './block.ts';
 export { type BlockGrid, blockGrids, gridOf } from './block-grid.ts';
+export { type ContinuousLine, continuousLine, type LineRun } from './continuous-line.ts';
 export { type CuttingList, type CuttingRow, lengthToBuy, type PatchSet } from './cutting.ts';
+export { edgeToEdge, type Rows } from './edge-to-edge.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
 export { middleWithin } from './middle-within.ts';
 export { type Patch, type PatchShape, patchShapes } from './patches.ts';
@@ -9,17 +11,26 @@ export { type PiecingStep, piecingSteps } from './piecing-steps.ts';
 export { type Quilt, type QuiltPart, type QuiltPartKind, quiltOf } from './quilt.ts';
 export { blockAreas, type QuiltArea, quiltAreas } from './quilt-areas.ts';
 export { type PlacedNote, type QuiltPlan, quiltPlan } from './quilt-plan.ts';
+export { type QuiltingLine, quiltingLine } from './quilting-line.ts';
 export { cutText, figureWords, type RotaryCut, type RotaryFigure, rotaryCut, upToEighths } from './rotary.ts';
+export { type GraphEdge, type Inspection, routeInspection } from './route-inspection.ts';
+export { type RowPatternName, repeatOf, rowPatternNames, rowPatterns } from './row-patterns.ts';
 export {
   blockEdges,
   blockSettings,
   type Fabric,
   inchMm,
+  type LinePattern,
+  type LineSettings,
+  linePatterns,
   mostBorders,
   mostFabrics,
   plainQuilting,
+  type QuiltingLineSettings,
   type QuiltingSettings,
   quiltingSchema,
   turnings,
 } from './settings.ts';
+export { stippled } from './stippling.ts';
+export { stitchesAlong } from './stitches.ts';
 export { type Template, templatesOf } from './templates.ts';

@@ -2,15 +2,17 @@
  * In: pieces and the settings of a quilt. Out: the whole plan: the block and its patches, how it is sewn, templates, foundations, the
  * quilt, and what is cut from which fabric.
  */
+import type { Purpose } from '../job/purposes.ts';
 import { type Message, say } from '../messages/index.ts';
-import { apply } from '../plane/index.ts';
+import { apply, pathBox, rectanglePath } from '../plane/index.ts';
 import { type Block, type BlockPiece, blockOf } from './block.ts';
 import { type CuttingList, cuttingList, type PatchSet, patchSets } from './cutting.ts';
 import { type Foundations, foundationsOf } from './foundation.ts';
 import { type PatchShape, patchShapes } from './patches.ts';
 import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 import { type Quilt, quiltOf } from './quilt.ts';
-import type { QuiltingSettings } from './settings.ts';
+import { type QuiltingLine, quiltingLine } from './quilting-line.ts';
+import type { LineSettings, QuiltingSettings } from './settings.ts';
 import { type Template, templatesOf } from './templates.ts';
 
 export interface QuiltPlan {
@@ -23,15 +25,28 @@ export interface QuiltPlan {
   readonly foundations: Foundations;
   readonly quilt: Quilt;
   readonly cutting: CuttingList;
+  /** Null where none was asked for. */
+  readonly line: QuiltingLine | null;
   readonly notes: readonly PlacedNote[];
 }
+
+/** A piece as far as a quilt asks. */
+export interface QuiltPiece extends BlockPiece {
+  readonly purpose?: Purpose;
+}
+
+/** Lines alone to quilt along lie on one piece of cloth. */
+const boxAbout = ({ id, outer }: QuiltPiece): BlockPiece => ({ id, outer: rectanglePath(pathBox(outer)), holes: [] });
 
 /** What is wrong with the drawing as a block, and where on the sheet, mm. */
 export type PlacedNote = Message & { readonly pieceId: string; readonly isFailure: boolean; readonly at: { x: number; y: number } | null };
 
 /** Yields the share done. @throws BlockError, TemplateError */
-export function* quiltPlan(pieces: readonly BlockPiece[], settings: QuiltingSettings): Generator<number, QuiltPlan> {
-  const block = blockOf(pieces, settings);
+export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSettings): Generator<number, QuiltPlan> {
+  // Lines to stitch along are quilted, not sewn together.
+  const quilted = pieces.filter(({ purpose }) => purpose === 'stitch');
+  const patches = pieces.filter(({ purpose }) => purpose !== 'stitch');
+  const block = blockOf(patches.length > 0 ? patches : quilted.map(boxAbout), settings);
   yield 0.3;
   const shapes = patchShapes(block);
   const piecing = piecingOrder(block.map);
@@ -42,7 +57,9 @@ export function* quiltPlan(pieces: readonly BlockPiece[], settings: QuiltingSett
   const sets = patchSets(block, shapes, settings);
   const quilt = quiltOf(block, settings);
   const cutting = cuttingList(sets, templates, quilt, settings);
-  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, notes: notesOf(block, shapes, piecing) }; // biome-ignore format: one line
+  yield 0.8;
+  const line = settings.line.pattern === 'none' ? null : quiltingLine(block, quilt, quilted.flatMap(({ outer, holes }) => [outer, ...holes]), settings.line as LineSettings); // biome-ignore format: one line
+  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, notes: notesOf(block, shapes, piecing) }; // biome-ignore format: one line
 }
 
 function notesOf(block: Block, shapes: readonly PatchShape[], piecing: Unit): PlacedNote[] {

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { anyText, finite, hexColour, text } from '../job/schema-parts.ts';
 import { blockGrids } from './block-grid.ts';
+import { rowPatternNames } from './row-patterns.ts';
 
 export const inchMm = 25.4;
 
@@ -21,6 +22,32 @@ const fabricNumber = z
   .min(0)
   .max(mostFabrics - 1);
 const lengthMm = finite.min(0).max(20_000);
+
+/** What is quilted along: lines that are drawn, a filling, or rows of a pattern. */
+export const linePatterns = ['none', 'drawn', 'cross-hatching', 'echo', 'stippling', ...rowPatternNames] as const;
+export type LinePattern = (typeof linePatterns)[number];
+
+const lineSchema = z.strictObject({
+  pattern: z.enum(linePatterns),
+  over: z.enum(['block', 'quilt']),
+  /** Between neighbouring lines of a filling. */
+  spacingMm: finite.min(1).max(1000),
+  /** Of cross-hatching, degrees. */
+  angle: finite.min(-180).max(180),
+  repeatMm: finite.min(5).max(5000),
+  rowMm: finite.min(5).max(5000),
+  isStaggered: z.boolean(),
+  isMirrored: z.boolean(),
+  stitchMm: finite.min(0.5).max(20),
+  /** How far a stitch may leave the line. */
+  chordMm: finite.min(0.005).max(5),
+  stitchesPerMin: finite.min(10).max(5000),
+  /** Another stippling of the same spacing. */
+  seed: z.int().min(0).max(1_000_000),
+});
+/** The quilting line's settings; one with no pattern has none. */
+export type QuiltingLineSettings = z.infer<typeof lineSchema>;
+export type LineSettings = QuiltingLineSettings & { readonly pattern: Exclude<LinePattern, 'none'> };
 
 export const quiltingSchema = z.strictObject({
   /** The longer side of the finished block. */
@@ -53,6 +80,7 @@ export const quiltingSchema = z.strictObject({
   plainFabric: fabricNumber,
   bindingFabric: fabricNumber,
   paper: text(40),
+  line: lineSchema,
 });
 export type QuiltingSettings = z.infer<typeof quiltingSchema>;
 
@@ -84,6 +112,20 @@ export const plainQuilting: QuiltingSettings = {
   plainFabric: 1,
   bindingFabric: 0,
   paper: 'Letter',
+  line: {
+    pattern: 'none',
+    over: 'quilt',
+    spacingMm: inchMm / 2,
+    angle: 45,
+    repeatMm: 6 * inchMm,
+    rowMm: 3 * inchMm,
+    isStaggered: false,
+    isMirrored: false,
+    stitchMm: 2.5,
+    chordMm: 0.1,
+    stitchesPerMin: 800,
+    seed: 1,
+  },
 };
 
 /** A fabric by its position; the last where there are no longer so many. */

@@ -49,7 +49,16 @@ export { withoutNeedless } from './needless.ts';
 export { insidePoint, nestedRegions, type Region } from './nesting.ts';
 export { offsetClosed, offsetPiece } from './offset.ts';
 export { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
-export { type MapEdge, type MapFace, type MapSide, type PlanarMap, planarMap, withNodesAt } from './planar-map.ts';
+export {
+  type LineGraph,
+  lineGraph,
+  type MapEdge,
+  type MapFace,
+  type MapSide,
+  type PlanarMap,
+  planarMap,
+  withNodesAt,
+} from './planar-map.ts';
 export {
   arcThrough,
   brokenAt,

@@ -65,15 +65,26 @@ interface Span {
   readonly segment: Segment;
 }
 
+/** Lines from node to node that meet nowhere else. */
+export interface LineGraph {
+  readonly nodes: readonly Point[];
+  readonly edges: readonly Span[];
+}
+
 /**
- * The planar map of paths, open and closed.
+ * The lines of paths cut where they meet, loose ends and all.
  * @param join ends nearer than this are one, and ends so near another line end on it; in the paths' unit
  */
+export function lineGraph(paths: readonly Path[], join: number): LineGraph {
+  const { spans, nodes } = drawnTogether(paths, join);
+  return { nodes, edges: onlyOnce(cutWhereTheyCross(cutWhereEndsTouch(spans, nodes, join), nodes, join), nodes, join) };
+}
+
+/** The planar map of paths, open and closed. @param join as for `lineGraph` */
 export function planarMap(paths: readonly Path[], join: number): PlanarMap {
-  const drawn = drawnTogether(paths, join);
-  const crossed = cutWhereTheyCross(cutWhereEndsTouch(drawn.spans, drawn.nodes, join), drawn.nodes, join);
-  const { kept, looseEnds } = withoutLoose(onlyOnce(crossed, drawn.nodes, join), drawn.nodes);
-  return { nodes: drawn.nodes, looseEnds, ...facesOf(kept, drawn.nodes) };
+  const { nodes, edges } = lineGraph(paths, join);
+  const { kept, looseEnds } = withoutLoose(edges, nodes);
+  return { nodes, looseEnds, ...facesOf(kept, nodes) };
 }
 
 /**

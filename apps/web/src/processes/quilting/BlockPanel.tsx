@@ -79,6 +79,11 @@ function Found({ plan: { block, shapes, seams, notes }, unit }: { plan: QuiltPla
       {block.moved.length > 0 && <Reading name={say.cornersMoved(block.moved.length)}>{say.atMost(printBoth(farthest, unit))}</Reading>}
       {block.gapMm > 0 && <Reading name={say.drawnApartBy}>{printBoth(block.gapMm, unit)}</Reading>}
       <Reading name={say.seams}>{say.seamsOf(seams.straight, seams.curved, seams.setIn)}</Reading>
+      {shapes.some(({ patches, isSymmetric }) => !isSymmetric && patches.some(({ isReversed }) => isReversed)) && (
+        <Typography variant="caption" color="textSecondary">
+          {say.reversedMeans}
+        </Typography>
+      )}
       {notes.map(({ said, message }) => (
         <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
           {told(said, unit)}

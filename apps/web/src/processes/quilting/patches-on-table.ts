@@ -1,10 +1,10 @@
 'use client';
 /**
- * The block and the quilt over the outlines, in screen pixels, painted in their fabrics; and patches to click on, or to drag on to another
+ * The block over the outlines, in screen pixels, painted in its fabrics; and patches to click on, or to drag on to another
  * so that it takes their fabric.
  */
-import { apply, chain, determinant, isInside, type Path, reversedPath, type Transform, transformedPath } from '@nuvet/core/plane';
-import { blockAreas, middleWithin, type QuiltArea, type QuiltingSettings, type QuiltPlan, quiltAreas } from '@nuvet/core/quilting';
+import { apply, determinant, isInside, type Path, reversedPath, transformedPath } from '@nuvet/core/plane';
+import { blockAreas, middleWithin, type QuiltArea, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { outlinePath2d } from '@/table/drawing-outlines';
 import { drawWord } from '@/table/drawing-words';
 import type { Dragged, Handle } from '@/table/table-process';
@@ -14,22 +14,13 @@ import { useFabricInHand } from './fabric-in-hand';
 
 type Canvas = CanvasRenderingContext2D;
 
-const paintedAreas = new WeakMap<QuiltPlan, { block: readonly QuiltArea[]; quilt: Map<string, readonly QuiltArea[]> }>();
+const paintedAreas = new WeakMap<QuiltPlan, readonly QuiltArea[]>();
 
-function areasOf(plan: QuiltPlan): { block: readonly QuiltArea[]; quilt: Map<string, readonly QuiltArea[]> } {
-  let areas = paintedAreas.get(plan);
-  if (!areas) {
-    areas = { block: blockAreas(plan, plan.block.toSheet), quilt: new Map() };
-    paintedAreas.set(plan, areas);
-  }
+/** Kept by the plan: they are the same from frame to frame. */
+function areasOf(plan: QuiltPlan): readonly QuiltArea[] {
+  const areas = paintedAreas.get(plan) ?? blockAreas(plan, plan.block.toSheet);
+  paintedAreas.set(plan, areas);
   return areas;
-}
-
-/** The quilt with its upper left block where the block is drawn. */
-function quiltToSheet({ block, quilt }: QuiltPlan): Transform {
-  const [first] = quilt.blocks.filter((t) => determinant(t) > 0 && Math.abs(t.b) < 1e-9);
-  const at = first ?? { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
-  return chain(block.toSheet, { a: 1, b: 0, c: 0, d: 1, e: -at.e, f: -at.f });
 }
 
 function paint(canvas: Canvas, view: View, areas: readonly QuiltArea[], settings: QuiltingSettings, opacity: number): void {
@@ -54,7 +45,7 @@ function paint(canvas: Canvas, view: View, areas: readonly QuiltArea[], settings
 const namedFromPx = 26;
 
 export function drawBlock(canvas: Canvas, view: View, plan: QuiltPlan, settings: QuiltingSettings): void {
-  paint(canvas, view, areasOf(plan).block, settings, 0.8);
+  paint(canvas, view, areasOf(plan), settings, 0.8);
   const { block, shapes } = plan;
   const scale = view.scale * Math.hypot(block.toSheet.a, block.toSheet.b);
   for (const { name, patches, areaMm2, isSymmetric } of shapes) {
@@ -78,20 +69,6 @@ function drawTroubles(canvas: Canvas, view: View, { notes }: QuiltPlan): void {
     canvas.arc(x, y, 11, 0, 2 * Math.PI);
     canvas.stroke();
   }
-}
-
-export function drawQuilt(canvas: Canvas, view: View, plan: QuiltPlan, settings: QuiltingSettings): void {
-  const { quilt } = areasOf(plan);
-  const key = JSON.stringify([
-    settings.fabrics.length,
-    settings.borders,
-    settings.sashingFabric,
-    settings.postFabric,
-    settings.plainFabric,
-  ]);
-  const areas = quilt.get(key) ?? quiltAreas(plan, settings, quiltToSheet(plan));
-  quilt.set(key, areas);
-  paint(canvas, view, areas, settings, 1);
 }
 
 export function patchHandles({ block }: QuiltPlan): Handle[] {

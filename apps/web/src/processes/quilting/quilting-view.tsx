@@ -1,19 +1,23 @@
 'use client';
 import ContentCutOutlined from '@mui/icons-material/ContentCutOutlined';
 import DashboardOutlined from '@mui/icons-material/DashboardOutlined';
+import GestureOutlined from '@mui/icons-material/GestureOutlined';
 import GridOnOutlined from '@mui/icons-material/GridOnOutlined';
 import PaletteOutlined from '@mui/icons-material/PaletteOutlined';
 import ViewQuiltOutlined from '@mui/icons-material/ViewQuiltOutlined';
 import type { QuiltingSettings, QuiltPlan } from '@nuvet/core/quilting';
+import { lazy } from 'react';
 import { words } from '@/words';
 import type { ProcessView } from '../process-view';
 import { BlockPanel } from './BlockPanel';
 import { CuttingPanel } from './CuttingPanel';
 import { FabricsPanel } from './FabricsPanel';
-import { drawBlock, drawQuilt, patchHandles, withFabricCarried, withPatchPainted } from './patches-on-table';
+import { LinePanel } from './LinePanel';
+import { drawBlock, patchHandles, withFabricCarried, withPatchPainted } from './patches-on-table';
 import { QuiltPanel } from './QuiltPanel';
 
 const say = words.quilting;
+const QuiltView = lazy(() => import('./QuiltView'));
 
 export const quiltingView: ProcessView<QuiltingSettings, QuiltPlan> = {
   icon: ViewQuiltOutlined,
@@ -50,7 +54,15 @@ export const quiltingView: ProcessView<QuiltingSettings, QuiltPlan> = {
       icon: DashboardOutlined,
       explanation: say.quiltExplanation,
       Panel: QuiltPanel,
-      draw: (canvas, view, { plan, settings }) => plan && drawQuilt(canvas, view, plan, settings),
+      Scene: QuiltView,
+    },
+    {
+      name: 'line',
+      word: say.line,
+      icon: GestureOutlined,
+      explanation: say.lineExplanation,
+      Panel: LinePanel,
+      Scene: QuiltView,
     },
   ],
 };

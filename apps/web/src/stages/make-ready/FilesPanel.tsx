@@ -25,7 +25,7 @@ import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { purposeHeadings } from '@/words/purposes';
 import { useJob } from '../../job/job-store';
-import { type FileSeen, type Files, nameFor, setOf } from './use-files';
+import { type FileSeen, type Files, filesOf, nameFor, setOf } from './use-files';
 
 const say = words.makeReady;
 
@@ -36,7 +36,7 @@ export function FilesPanel({ open, pieces, files }: { open: OpenProcess; pieces:
   const { entry, kind } = open;
   const { seen, fault, isReady, dpi, setDpi, download, downloadSet, downloadAllSets, nameOf, hasSeveral } = files;
   const box = overallBox(pieces);
-  const names = Object.keys(kind.files);
+  const names = filesOf(open);
   const set = setOf(open);
   const notMade = [...new Set(pieces.map((p) => p.purpose))].filter(
     (purpose) => meaningOf(kind, purpose) === null && makeOf({ purpose }) !== 'nothing',
@@ -65,10 +65,10 @@ export function FilesPanel({ open, pieces, files }: { open: OpenProcess; pieces:
             {say.notMade(notMade.map((purpose) => purposeHeadings[purpose]).join(', '))}
           </Alert>
         )}
-        {Object.entries(kind.files).map(([name, file]) => (
+        {names.map((name) => (
           <FileRow
             key={name}
-            file={file}
+            file={kind.files[name] as FileRowProps['file']}
             seen={seen[name]}
             isReady={isReady}
             isInSet={set.includes(name)}

@@ -5,7 +5,7 @@
  */
 import { fileName } from '@nuvet/core/files';
 import type { Job, Piece } from '@nuvet/core/job';
-import { type JobProcess, type ProcessFileMade, workOf } from '@nuvet/core/processes';
+import { type JobProcess, type ProcessFileMade, settingsOf, workOf } from '@nuvet/core/processes';
 import { useEffect, useState } from 'react';
 import { useJob } from '@/job/job-store';
 import { useProcesses } from '@/processes/open-process';
@@ -38,9 +38,14 @@ export const nameFor = (job: Job, one: JobProcess | null, what: string, revision
     ending,
   );
 
+/** The files that there are by its settings. */
+export const filesOf = (one: JobProcess): string[] =>
+  Object.entries(one.kind.files).flatMap(([name, { isOffered }]) => (!isOffered || isOffered(settingsOf(one)) ? [name] : []));
+
 /** The files that a machine gets: those that were chosen for it; before any were, all of its process. */
-export const setOf = ({ entry, kind }: JobProcess): string[] => {
-  const names = Object.keys(kind.files);
+export const setOf = (one: JobProcess): string[] => {
+  const { entry } = one;
+  const names = filesOf(one);
   const chosen = names.filter((name) => entry.machine.files.includes(name));
   return chosen.length > 0 ? chosen : names;
 };
@@ -113,7 +118,8 @@ export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], isS
         const all = await maker().files(one.entry.process, names, workOf(one, job, pieces), choicesFor(one));
         const folder = `${k + 1} ${one.kind.word}, ${one.entry.machine.name}`.replace(/[^\p{L}\p{N} ,._-]+/gu, ' ');
         all.forEach((file, n) => {
-          files.push(...partsOf(file, `${folder}/${nameOf(one, names[n] as string)}`));
+          if ('refused' in file) setFault(toldError(new Error(file.refused)));
+          else files.push(...partsOf(file, `${folder}/${nameOf(one, names[n] as string)}`));
         });
       }
       await zip(files, 'files');

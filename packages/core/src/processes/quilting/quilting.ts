@@ -9,11 +9,20 @@ import { plainCutting } from '../../make/cutting.ts';
 import { noCut } from '../../make/plan.ts';
 import { papers } from '../../make/tiles.ts';
 import { heightOf, type Path, pathBox, shift, transformedPath, widthOf } from '../../plane/index.ts';
-import { plainQuilting, type QuiltingSettings, type QuiltPlan, quiltingSchema, quiltPlan, type Template } from '../../quilting/index.ts';
+import {
+  linePatterns,
+  plainQuilting,
+  type QuiltingSettings,
+  type QuiltPlan,
+  quiltingSchema,
+  quiltPlan,
+  type Template,
+} from '../../quilting/index.ts';
 import { cutFiles } from '../cut-files.ts';
 import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
 import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.ts';
 import { madeFoundations } from './foundation-pages.ts';
+import { lineFiles } from './line-files.ts';
 import { madeTemplates } from './template-pages.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
@@ -111,9 +120,19 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
       make: madeCuttingCsv,
     }),
     ...templateDrawings,
+    ...lineFiles,
   },
   options: {
     finished: { takes: 'word', about: 'the longer side of the finished block', read: (word) => ({ finishedMm: sizeSaid(word) }) },
+    quilted: {
+      takes: 'word',
+      about: `what is quilted along (${linePatterns.join(', ')})`,
+      read(word) {
+        const pattern = linePatterns.find((one) => one === word);
+        if (!pattern) throw new Error(`${linePatterns.join(', ')} are there`);
+        return { line: { ...plainQuilting.line, pattern } };
+      },
+    },
     allowance: { takes: 'word', about: 'the seam allowance', read: (word) => ({ allowanceMm: sizeSaid(word) }) },
     'template-paper': {
       takes: 'word',

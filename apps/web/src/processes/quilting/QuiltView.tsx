@@ -1,0 +1,170 @@
+'use client';
+/**
+ * The quilt, as large as the place allows, painted in its fabrics; with its quilting line, what is sewn twice coloured, and the needle where
+ * it has come to.
+ */
+import Box from '@mui/material/Box';
+import { type Path, type Point, polygonOf } from '@nuvet/core/plane';
+import {
+  blockAreas,
+  plainQuilting,
+  type QuiltArea,
+  type QuiltingLine,
+  type QuiltingSettings,
+  type QuiltPlan,
+  quiltAreas,
+} from '@nuvet/core/quilting';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { useJob } from '@/job/job-store';
+import { outlinePath2d } from '@/table/drawing-outlines';
+import { useMaking } from '@/table/making-store';
+import { colours } from '@/ui/colours';
+import { words } from '@/words';
+import { useNeedle } from './needle-store';
+
+/** The line is drawn in chords that leave it by at most this, mm. */
+const chordMm = 0.15;
+const marginPx = 36;
+
+/** The line as places one after another, and where each piece of it is sewn a second time. */
+interface Drawn {
+  readonly xs: Float32Array;
+  readonly ys: Float32Array;
+  /** 0 where the needle is moved there without sewing, 1 where it sews, 2 where it sews a second time. */
+  readonly kinds: Uint8Array;
+}
+
+function drawnLine({ runs }: QuiltingLine): Drawn {
+  const places: { p: Point; kind: number }[] = [];
+  for (const { path, isAgain } of runs) {
+    places.push({ p: path.start, kind: 0 });
+    let from = path.start;
+    path.segments.forEach((segment, k) => {
+      const own: Path = { start: from, segments: [segment], closed: false };
+      for (const p of polygonOf(own, chordMm).slice(1)) places.push({ p, kind: isAgain[k] ? 2 : 1 });
+      from = segment.to;
+    });
+  }
+  return {
+    xs: Float32Array.from(places, ({ p }) => p.x),
+    ys: Float32Array.from(places, ({ p }) => p.y),
+    kinds: Uint8Array.from(places, ({ kind }) => kind),
+  };
+}
+
+function useSize(frame: RefObject<HTMLDivElement | null>): { width: number; height: number } {
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [frame]);
+  return size;
+}
+
+export default function QuiltView() {
+  const planned = useMaking((s) => s.planned);
+  const processes = useJob((s) => s.job.making.processes);
+  const panel = useMaking((s) => s.panel);
+  const plan = planned?.plan as QuiltPlan | undefined;
+  const entry = processes.find(({ id }) => id === planned?.processId);
+  const settings = useMemo(() => (entry ? { ...plainQuilting, ...(entry.settings as Partial<QuiltingSettings>) } : null), [entry]);
+  const frame = useRef<HTMLDivElement>(null);
+  const cloth = useRef<HTMLCanvasElement>(null);
+  const thread = useRef<HTMLCanvasElement>(null);
+  const size = useSize(frame);
+  const share = useNeedle((s) => s.share);
+  const withLine = panel === 'line';
+  const isBlock = withLine && settings?.line.over === 'block';
+  const areas = useMemo(
+    () => (plan && settings ? (isBlock ? blockAreas(plan) : quiltAreas(plan, settings)) : []),
+    [plan, settings, isBlock],
+  );
+  const line = useMemo(() => (withLine && plan?.line ? drawnLine(plan.line) : null), [plan, withLine]);
+  const whole = plan ? (isBlock ? plan.block : plan.quilt) : null;
+  const scale = whole
+    ? Math.max(1e-6, Math.min((size.width - 2 * marginPx) / whole.widthMm, (size.height - 2 * marginPx) / whole.heightMm))
+    : 1;
+  const left = whole ? (size.width - scale * whole.widthMm) / 2 : 0;
+  const low = whole ? (size.height + scale * whole.heightMm) / 2 : 0;
+  useEffect(() => {
+    const canvas = cleared(cloth.current, size);
+    if (!canvas || !settings) return;
+    canvas.transform(scale, 0, 0, -scale, left, low);
+    paint(canvas, areas, settings, scale, withLine);
+  }, [areas, settings, scale, left, low, size, withLine]);
+  useEffect(() => {
+    const canvas = cleared(thread.current, size);
+    if (!canvas || !line) return;
+    canvas.transform(scale, 0, 0, -scale, left, low);
+    sew(canvas, line, share, scale);
+  }, [line, share, scale, left, low, size]);
+  return (
+    <Box
+      ref={frame}
+      role="img"
+      aria-label={withLine ? words.quilting.lineInView : words.quilting.quiltInView}
+      sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground }}
+    >
+      {[cloth, thread].map((ref, k) => (
+        <canvas key={String(k)} ref={ref} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%' }} />
+      ))}
+    </Box>
+  );
+}
+
+function cleared(element: HTMLCanvasElement | null, { width, height }: { width: number; height: number }): CanvasRenderingContext2D | null {
+  const canvas = element?.getContext('2d');
+  if (!element || !canvas || width === 0) return null;
+  const ratio = window.devicePixelRatio || 1;
+  [element.width, element.height] = [Math.round(width * ratio), Math.round(height * ratio)];
+  canvas.setTransform(ratio, 0, 0, ratio, 0, 0);
+  return canvas;
+}
+
+/** Under a quilting line the cloth is paler, so that the line is seen. */
+function paint(
+  canvas: CanvasRenderingContext2D,
+  areas: readonly QuiltArea[],
+  { fabrics }: QuiltingSettings,
+  scale: number,
+  isPale: boolean,
+): void {
+  canvas.lineWidth = 0.7 / scale;
+  canvas.lineJoin = 'round';
+  canvas.strokeStyle = isPale ? colours.line : colours.ink;
+  for (const { outline, fabric } of areas) {
+    const path = outlinePath2d(outline);
+    canvas.globalAlpha = isPale ? 0.35 : 1;
+    canvas.fillStyle = fabrics[fabric]?.colour ?? colours.sheet;
+    canvas.fill(path);
+    canvas.globalAlpha = 1;
+    canvas.stroke(path);
+  }
+}
+
+/** The line as far as the needle has come: sewn once in ink, twice in madder; and the needle. */
+function sew(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, share: number, scale: number): void {
+  const count = Math.max(1, Math.round(share * xs.length));
+  for (const [kind, colour, widthPx] of [[1, colours.ink, 1.3], [2, colours.madder, 2.2]] as const) {
+    canvas.beginPath();
+    for (let k = 1; k < count; k++) {
+      if (kinds[k] !== kind) continue;
+      if (kinds[k - 1] !== kind) canvas.moveTo(xs[k - 1] as number, ys[k - 1] as number);
+      canvas.lineTo(xs[k] as number, ys[k] as number);
+    }
+    canvas.strokeStyle = colour;
+    canvas.lineWidth = widthPx / scale;
+    canvas.lineJoin = 'round';
+    canvas.stroke();
+  } // biome-ignore format: pairs in a line
+  const [x, y] = [xs[count - 1] as number, ys[count - 1] as number];
+  for (const [colour, radiusPx] of [[colours.sheet, 6], [colours.verdigris, 4]] as const) {
+    canvas.fillStyle = colour;
+    canvas.beginPath();
+    canvas.arc(x, y, radiusPx / scale, 0, 2 * Math.PI);
+    canvas.fill();
+  } // biome-ignore format: pairs in a line
+}
