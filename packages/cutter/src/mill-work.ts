@@ -3,6 +3,7 @@ import { Refused } from './interpreter.ts';
 import { Mill, type MillFacts, type MillSetUp } from './mill.ts';
 import { milledMeasured, outlinesSchema } from './milled-measured.ts';
 import { MillingInterpreter } from './milling-interpreter.ts';
+import { parsed } from './plain-data.ts';
 import type { Asked, Work } from './work.ts';
 
 export class MillWork implements Work {
@@ -114,14 +115,6 @@ export class MillWork implements Work {
       if (!read.success) throw new Refused('what is to be measured is not understood');
       return `measured ${JSON.stringify(milledMeasured(this.mill.stock, this.mill.setUp.thicknessMm, read.data))}`;
     }
-    return null;
-  }
-}
-
-export function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
     return null;
   }
 }

@@ -1,12 +1,15 @@
 /**
  * A small machine that stands in for a real one: a service on the loopback address that speaks the protocol of
- * docs/cutter-protocol.md, moves as a machine does, and burns into a virtual sheet or mills virtual stock.
+ * docs/cutter-protocol.md, moves as a machine does, and burns into a virtual sheet, mills virtual stock or sews.
  */
 import { createServer, type Server, type Socket } from 'node:net';
 import { Refused } from './interpreter.ts';
 import type { MachineFacts } from './machine.ts';
 import { millSetUpSchema } from './mill.ts';
-import { MillWork, parsed } from './mill-work.ts';
+import { MillWork } from './mill-work.ts';
+import { needleSetUpSchema } from './needle.ts';
+import { NeedleWork } from './needle-work.ts';
+import { parsed } from './plain-data.ts';
 import { SheetWork } from './sheet-work.ts';
 import type { Work } from './work.ts';
 
@@ -70,7 +73,7 @@ class Session {
     this.rest += part;
     const lines = this.rest.split('\n');
     this.rest = lines.pop() ?? '';
-    const isLong = (line: string): boolean => line.length > (/^@m(ill|easure) /.test(line) ? longestData : longestLine);
+    const isLong = (line: string): boolean => line.length > (/^@(mill|measure) /.test(line) ? longestData : longestLine);
     if (isLong(this.rest) || lines.some(isLong)) {
       this.say('error a line longer than anything that is understood');
       this.socket.destroy();
@@ -152,6 +155,16 @@ class Session {
         this.work = new MillWork({ ...this.facts, reachMm }, read.data);
         this.restart();
         this.say(`mill ${JSON.stringify({ ...this.facts, reachMm })}`);
+      },
+      needle: (words) => {
+        const read = needleSetUpSchema.safeParse(parsed(words));
+        if (!read.success) {
+          this.say('error the cloth is not understood');
+          return;
+        }
+        this.work = new NeedleWork(read.data);
+        this.restart();
+        this.say('needle');
       },
       burnt: (words) => {
         const [from, point] = words.split(/\s+/);

@@ -4,7 +4,14 @@
  */
 import type { StandInJob, StandInTool } from '@nuvet/core/processes';
 import { z } from 'zod';
-import { type MachineStatus, type MillMeasured, machineStatuses, measuredSchema } from '../shared/machine-seen.ts';
+import {
+  type MachineStatus,
+  type MillMeasured,
+  machineStatuses,
+  measuredSchema,
+  type SewnMeasured,
+  sewnSchema,
+} from '../shared/machine-seen.ts';
 import { words } from '../words/index.ts';
 import { type CutterLine, tcpLine } from './cutter-line.ts';
 import { HttpError } from './http-error.ts';
@@ -50,6 +57,8 @@ class CutterSession {
   tool = '';
   /** What the mill measured by itself; null until then. */
   measured: MillMeasured | null = null;
+  /** The same of a needle. */
+  sewn: SewnMeasured | null = null;
   /** Of the programs, their lines. */
   private readonly programs: readonly (readonly string[])[];
   /** How many tools of the program have been put in. */
@@ -78,7 +87,7 @@ class CutterSession {
   ) {
     this.programs = job.programs.map(({ text }) => text.trimEnd().split('\n'));
     this.wire = tcpLine(address, { onLine: (line) => this.hear(line), onGone: (why) => this.gone(why) });
-    this.wire.write(job.mill ? `@mill ${JSON.stringify(job.mill.setUp)}` : '@sheet');
+    this.wire.write(job.mill ? `@mill ${JSON.stringify(job.mill.setUp)}` : job.needle ? `@needle ${JSON.stringify(job.needle.setUp)}` : '@sheet'); // biome-ignore format: one line
     this.wire.write(`@time ${timeFactor}`);
     this.status = 'running';
     this.timer = setInterval(() => this.look(), askEveryMs);
@@ -209,7 +218,8 @@ class CutterSession {
         this.finish('alarm');
       },
       measured: (rest: string) => {
-        this.measured = measuredSchema.parse(JSON.parse(rest));
+        if (this.job.needle) this.sewn = sewnSchema.parse(JSON.parse(rest));
+        else this.measured = measuredSchema.parse(JSON.parse(rest));
         this.isMeasuring = false;
         if (this.isWhole) this.end();
       },
@@ -222,9 +232,10 @@ class CutterSession {
           else this.waitFor(words.server.putIn(tool.name), () => this.begin(next));
           return;
         }
-        if (this.job.mill) {
+        const against = this.job.mill?.outlines ?? this.job.needle?.drawn;
+        if (against) {
           this.isMeasuring = true;
-          this.wire.write(`@measure ${JSON.stringify(this.job.mill.outlines)}`);
+          this.wire.write(`@measure ${JSON.stringify(against)}`);
         }
         this.finish('done');
       },
@@ -313,6 +324,7 @@ export interface CutterSeen {
   readonly spindleRpm: number;
   readonly z: number | null;
   readonly measured: MillMeasured | null;
+  readonly sewn: SewnMeasured | null;
   /** Whether it is over and all that was burnt is told. */
   readonly isWhole: boolean;
   readonly x: number;
@@ -326,10 +338,10 @@ export function cutterSince(jobId: string, processId: string, from: number, skip
   const session = kept.nuvetCutter;
   if (session?.jobId !== jobId || session.processId !== processId) return null;
   const { status, message, line, lines, program, programCount, tool, prompts, spindleRpm, x, y, z: height, burns } = session;
-  const { isWhole, measured } = session;
+  const { isWhole, measured, sewn } = session;
   return {
     status, message, line, lines: lines.length, program, programs: programCount, tool, prompts, spindleRpm, x, y, z: height,
-    isWhole, measured,
+    isWhole, measured, sewn,
     burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
   }; // biome-ignore format: in one line what is told
 }

@@ -1,4 +1,4 @@
-/** What is told of a machine at work: how it stands, and what a mill measured by itself. Server and page check it alike. */
+/** What is told of a machine at work: how it stands, and what it measured by itself. Server and page check it alike. */
 import { z } from 'zod';
 
 export const machineStatuses = ['away', 'idle', 'running', 'pausing', 'paused', 'waiting', 'alarm', 'done', 'stopped'] as const;
@@ -15,3 +15,7 @@ export const measuredSchema = z.object({
   edges: z.array(z.object({ name, offMm: z.number(), worstMm: z.number(), cutShare: z.number() })).max(8000),
 });
 export type MillMeasured = z.infer<typeof measuredSchema>;
+
+/** What is sewn against the line as it was drawn, mm. */
+export const sewnSchema = z.object({ offMm: z.number(), missedMm: z.number(), stitches: z.int() });
+export type SewnMeasured = z.infer<typeof sewnSchema>;

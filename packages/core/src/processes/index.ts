@@ -17,5 +17,6 @@ export type { OutlinesSettings } from './outlines/outlines.ts';
 export type { PaperSettings } from './paper/paper.ts';
 export type { AnyProcess, Estimate, FileChoices, ProcessFile, ProcessFileMade, ProcessKind, SheetLine, Work } from './process.ts';
 export { meaningOf } from './process.ts';
+export { needleRimMm } from './quilting/needle-job.ts';
 export { processKinds, processNames } from './registry.ts';
 export type { StandInJob, StandInTool } from './stand-in.ts';

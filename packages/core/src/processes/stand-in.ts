@@ -1,4 +1,4 @@
-/** What a machine that stands in for a real one is sent: programs, and what it mills and is measured against; plain data. */
+/** What a machine that stands in for a real one is sent: programs, and what it mills or sews and is measured against; plain data. */
 
 export interface StandInTool {
   readonly number: number;
@@ -13,6 +13,8 @@ export interface StandInProgram {
 
 export interface StandInJob {
   readonly programs: readonly StandInProgram[];
-  /** Stock and tools, and the outlines, as docs/cutter-protocol.md has them; null for a flat sheet. */
+  /** Stock and tools, and the outlines, as docs/cutter-protocol.md has them; null for what is not milled. */
   readonly mill: { readonly setUp: object; readonly outlines: object } | null;
+  /** The cloth, and the drawn line; none for what is not sewn. */
+  readonly needle?: { readonly setUp: object; readonly drawn: object } | null;
 }

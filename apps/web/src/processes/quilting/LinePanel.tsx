@@ -1,5 +1,7 @@
 'use client';
 /** The quilting line: what is quilted along, how densely, and how the needle runs. */
+import ChevronLeftOutlined from '@mui/icons-material/ChevronLeftOutlined';
+import ChevronRightOutlined from '@mui/icons-material/ChevronRightOutlined';
 import PauseOutlined from '@mui/icons-material/PauseOutlined';
 import PlayArrowOutlined from '@mui/icons-material/PlayArrowOutlined';
 import Alert from '@mui/material/Alert';
@@ -145,10 +147,10 @@ function PatternPick({ pattern, onPattern }: { pattern: LinePattern; onPattern: 
     >
       <Pick label={say.pattern} value={pattern} words={patternWords} onPick={onPattern} />
       <Button size="small" sx={{ minWidth: 40 }} aria-label={say.patternBefore} onClick={() => step(-1)}>
-        ‹
+        <ChevronLeftOutlined />
       </Button>
       <Button size="small" sx={{ minWidth: 40 }} aria-label={say.patternNext} onClick={() => step(1)}>
-        ›
+        <ChevronRightOutlined />
       </Button>
     </Box>
   );

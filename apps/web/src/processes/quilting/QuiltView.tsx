@@ -76,7 +76,9 @@ export default function QuiltView() {
   const thread = useRef<HTMLCanvasElement>(null);
   const size = useSize(frame);
   const share = useNeedle((s) => s.share);
-  const withLine = panel === 'line';
+  const isSewn = panel === 'needle';
+  const withLine = panel === 'line' || isSewn;
+  const burnt = useMaking((s) => s.burnt);
   const isBlock = withLine && settings?.line.over === 'block';
   const areas = useMemo(
     () => (plan && settings ? (isBlock ? blockAreas(plan) : quiltAreas(plan, settings)) : []),
@@ -99,8 +101,9 @@ export default function QuiltView() {
     const canvas = cleared(thread.current, size);
     if (!canvas || !line) return;
     canvas.transform(scale, 0, 0, -scale, left, low);
-    sew(canvas, line, share, scale);
-  }, [line, share, scale, left, low, size]);
+    if (!isSewn) sew(canvas, line, share, scale);
+    else if (burnt) stitched(canvas, burnt, scale);
+  }, [line, share, scale, left, low, size, isSewn, burnt]);
   return (
     <Box
       ref={frame}
@@ -160,11 +163,29 @@ function sew(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, share: 
     canvas.lineJoin = 'round';
     canvas.stroke();
   } // biome-ignore format: pairs in a line
-  const [x, y] = [xs[count - 1] as number, ys[count - 1] as number];
+  needleAt(canvas, { x: xs[count - 1] as number, y: ys[count - 1] as number }, scale);
+}
+
+function needleAt(canvas: CanvasRenderingContext2D, { x, y }: Point, scale: number): void {
   for (const [colour, radiusPx] of [[colours.sheet, 6], [colours.verdigris, 4]] as const) {
     canvas.fillStyle = colour;
     canvas.beginPath();
     canvas.arc(x, y, radiusPx / scale, 0, 2 * Math.PI);
     canvas.fill();
   } // biome-ignore format: pairs in a line
+}
+
+/** What the machine has sewn, and where its needle is. */
+function stitched(
+  canvas: CanvasRenderingContext2D,
+  { stretches, head }: NonNullable<ReturnType<typeof useMaking.getState>['burnt']>,
+  scale: number,
+): void {
+  canvas.strokeStyle = colours.ink;
+  canvas.lineWidth = 1.3 / scale;
+  canvas.lineJoin = 'round';
+  canvas.beginPath();
+  for (const points of stretches) points.forEach(({ x, y }, k) => void (k === 0 ? canvas.moveTo(x, y) : canvas.lineTo(x, y)));
+  canvas.stroke();
+  needleAt(canvas, head, scale);
 }

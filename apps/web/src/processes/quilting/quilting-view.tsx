@@ -4,6 +4,7 @@ import DashboardOutlined from '@mui/icons-material/DashboardOutlined';
 import GestureOutlined from '@mui/icons-material/GestureOutlined';
 import GridOnOutlined from '@mui/icons-material/GridOnOutlined';
 import PaletteOutlined from '@mui/icons-material/PaletteOutlined';
+import PushPinOutlined from '@mui/icons-material/PushPinOutlined';
 import ViewQuiltOutlined from '@mui/icons-material/ViewQuiltOutlined';
 import type { QuiltingSettings, QuiltPlan } from '@nuvet/core/quilting';
 import { lazy } from 'react';
@@ -13,6 +14,7 @@ import { BlockPanel } from './BlockPanel';
 import { CuttingPanel } from './CuttingPanel';
 import { FabricsPanel } from './FabricsPanel';
 import { LinePanel } from './LinePanel';
+import { NeedlePanel } from './NeedlePanel';
 import { drawBlock, patchHandles, withFabricCarried, withPatchPainted } from './patches-on-table';
 import { QuiltPanel } from './QuiltPanel';
 
@@ -62,6 +64,14 @@ export const quiltingView: ProcessView<QuiltingSettings, QuiltPlan> = {
       icon: GestureOutlined,
       explanation: say.lineExplanation,
       Panel: LinePanel,
+      Scene: QuiltView,
+    },
+    {
+      name: 'needle',
+      word: say.needle,
+      icon: PushPinOutlined,
+      explanation: say.needleExplanation,
+      Panel: NeedlePanel,
       Scene: QuiltView,
     },
   ],

@@ -23,6 +23,7 @@ import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
 import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.ts';
 import { madeFoundations } from './foundation-pages.ts';
 import { lineFiles } from './line-files.ts';
+import { needleJob } from './needle-job.ts';
 import { madeTemplates } from './template-pages.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
@@ -122,6 +123,7 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
     ...templateDrawings,
     ...lineFiles,
   },
+  standIn: needleJob,
   options: {
     finished: { takes: 'word', about: 'the longer side of the finished block', read: (word) => ({ finishedMm: sizeSaid(word) }) },
     quilted: {

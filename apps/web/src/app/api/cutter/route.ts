@@ -22,6 +22,11 @@ const requestSchema = z.discriminatedUnion('do', [
       .max(99),
     /** Read by the mill itself. */
     mill: z.strictObject({ setUp: z.looseObject({}), outlines: z.looseObject({}) }).nullable(),
+    /** Read by the needle itself. */
+    needle: z
+      .strictObject({ setUp: z.looseObject({}), drawn: z.looseObject({}) })
+      .nullable()
+      .default(null),
     timeFactor: z.number().min(0.01).max(10_000),
   }),
   z.strictObject({ do: z.enum(['pause', 'resume']), jobId: z.uuid() }),
@@ -49,7 +54,8 @@ export const POST = route('run-cutter', async ({ person, request }) => {
   if (order.do === 'stop') stopCutter();
   else {
     await ownedJob(person, order.jobId);
-    if (order.do === 'start') startCutter(order.jobId, order.processId, { programs: order.programs, mill: order.mill }, order.timeFactor);
+    if (order.do === 'start')
+      startCutter(order.jobId, order.processId, { programs: order.programs, mill: order.mill, needle: order.needle }, order.timeFactor);
     else if (order.do === 'acknowledge') acknowledgeCutter(order.jobId, order.prompt);
     else if (order.do === 'feed') feedCutter(order.jobId, order.percent);
     else tellCutter(order.jobId, order.do);
