@@ -1,0 +1,114 @@
+/** Quilting as a new user would: a block from a drawn picture, its patches, fabrics, sizes to cut, templates, and a quilt. */
+import { readFileSync } from 'node:fs';
+import { readPdfPaths } from '@nuvet/core/formats';
+import { heightOf, pathBox, polygonPath, widthOf } from '@nuvet/core/plane';
+import type { Download, Page } from 'playwright-core';
+import { expect, it } from 'vitest';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
+import { address, jobOf, jobOfOutlines } from './server.ts';
+
+let page: Page;
+drivenPage((opened) => {
+  page = opened;
+});
+
+const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });
+const reading = (name: string) => page.getByText(name, { exact: true }).locator('xpath=following-sibling::*');
+const panel = (name: string) => page.getByRole('group', { name: 'Quilting' }).getByRole('button', { name, exact: true });
+const picked = async (label: string | RegExp, option: string): Promise<void> => {
+  await page.getByRole('combobox', { name: label }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+};
+const typed = async (label: string | RegExp, value: string): Promise<void> => {
+  const field = page.getByRole('textbox', { name: label }).first();
+  await field.fill(value);
+  await field.press('Enter');
+};
+const downloaded = async (file: string): Promise<Buffer> => {
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button(`${file}: download`).click()]);
+  return readFileSync((await download.path()) as string);
+};
+
+/** A pinwheel of eight triangles on the sheet, 80 mm across, four of them drawn. */
+const triangles = [[0, 0, 1, 0, 1, 1], [2, 0, 2, 1, 1, 1], [2, 2, 1, 2, 1, 1], [0, 2, 0, 1, 1, 1]].map((c, k) => ({
+  name: `Blade ${k + 1}`,
+  paths: [polygonPath([0, 2, 4].map((j) => ({ x: 20 + 40 * (c[j] as number), y: 20 + 40 * (c[j + 1] as number) })))],
+})); // biome-ignore format: corners
+
+it('a drawn block becomes patches of two fabrics, sizes to cut and printed templates, and a quilt in one line', async () => {
+  const id = await jobOfOutlines('Mill sail', triangles);
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Add a process').click();
+  await button('Add Quilting').click();
+  await page.getByText('8 of 1 shape').waitFor();
+  expect(await reading('Lies on a grid of').textContent()).toBe('2 x 2');
+  expect(await reading('Seams').textContent()).toMatch(/straight$/);
+  await typed(/^Finished size/, '6in');
+  await panel('Cutting').click();
+  // Triangles of 3 in, half a square each: 3 7/8 in (common practice).
+  await page.getByRole('table', { name: 'Cutting list' }).getByText('98.425').first().waitFor();
+  await typed(/^Seam allowance/, '500');
+  await page
+    .getByText(/A seam allowance of .* is wider than patch A has room for/)
+    .first()
+    .waitFor();
+  await typed(/^Seam allowance/, '1/4in');
+  await panel('Fabrics').click();
+  await picked('A, ground (4)', 'Dark');
+  await button('Add a fabric').click();
+  await picked('A (4)', 'Fabric 3');
+  await settled(page);
+  const { settings } = (await jobOf(id)).making.processes.find(({ process }) => process === 'quilting') ?? {};
+  expect(settings?.fabricOf).toEqual({ 'A, ground': 0, A: 2 });
+  await panel('Files').click();
+  const pages = await readPdfPaths(await downloaded('Templates'));
+  const [sewing] = pages.flatMap(({ paths }) => paths.filter(({ mark }) => mark === 'sewing').map(({ path }) => pathBox(path)));
+  expect(sewing && widthOf(sewing)).toBeCloseTo(76.2, 3);
+  expect(sewing && heightOf(sewing)).toBeCloseTo(76.2, 3);
+  await panel('Quilt').click();
+  await typed(/^Columns/, '3');
+  await typed(/^Rows/, '4');
+  await typed(/^Sashing/, '2in');
+  await page.getByRole('img', { name: 'The quilt in its fabrics' }).waitFor();
+  await page.getByText('22 in', { exact: false }).first().waitFor();
+  await panel('Quilting line').click();
+  await picked('Quilted along', 'River wave');
+  await page.getByText('What it comes to').waitFor();
+  expect(await reading('In one go').textContent()).toBe('yes');
+  const before = Number.parseFloat((await reading('Length of the line').textContent()) ?? '');
+  // Arrow keys try one pattern after another at the same place and size.
+  await page.getByRole('combobox', { name: 'Quilted along' }).press('ArrowRight');
+  await page.getByRole('combobox', { name: 'Quilted along' }).getByText('Ripples').waitFor();
+  await settled(page);
+  await expect.poll(async () => Number.parseFloat((await reading('Length of the line').textContent()) ?? '')).not.toBe(before);
+  await panel('Files').click();
+  const stitches = (await downloaded('Stitches')).toString('utf8').trim().split(/\r\n/);
+  expect(stitches[0]).toBe('x,y,command');
+  expect(stitches.length).toBeGreaterThan(2000);
+});
+
+it('a seam that ends in the middle of a patch is named; patches that cannot be sewn right across have to be set in', async () => {
+  const frame = polygonPath([{ x: 10, y: 10 }, { x: 110, y: 10 }, { x: 110, y: 110 }, { x: 10, y: 110 }]); // biome-ignore format: corners
+  const seam = (x: number, y: number) => ({ start: { x: 60, y: 62 }, segments: [{ kind: 'line' as const, to: { x, y } }], closed: false });
+  const id = await jobOfOutlines('Attic', [
+    { name: 'Frame', paths: [frame] },
+    ...[seam(60, 110), seam(10, 30), seam(110, 35), { ...seam(40, 20), start: { x: 30, y: 14 } }].map((path, k) => ({
+      name: `Seam ${k + 1}`,
+      paths: [path],
+    })),
+  ]);
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Add a process').click();
+  await button('Add Quilting').click();
+  await page
+    .getByText(/A seam ends in the middle of a patch at/)
+    .first()
+    .waitFor();
+  await page.getByText(/3 patches \(A, B, C\) share no seam that runs right across/).waitFor();
+  await page
+    .getByText('Unit 1, sewn')
+    .or(page.getByRole('img', { name: 'Unit 1, sewn' }))
+    .first()
+    .waitFor();
+});
