@@ -240,7 +240,20 @@ describe('the stand-in cutter', () => {
     expect(await cut('River-wheel badge')).toBeLessThanOrEqual(0.025);
   });
 
-  // In this file, since there is one machine, which cuts or mills one job at a time.
+  // In this file, since there is one machine, which cuts, mills or sews one job at a time.
+  it('sews the quilting line of the quilt, and measures its stitches', async () => {
+    await openDemo('Mill Race block', 'Quilting', 'Needle');
+    await page.getByRole('combobox', { name: 'Runs' }).click();
+    await page.getByRole('option', { name: '1000 times faster', exact: true }).click();
+    await settled(page);
+    await button('Sew it').click();
+    await button('Stop').waitFor();
+    await page.getByRole('status', { name: 'The needle' }).getByText('Done').waitFor();
+    const reading = async (name: string) => Number.parseFloat((await page.getByText(name, { exact: true }).locator('xpath=following-sibling::*').textContent()) ?? ''); // biome-ignore format: one line
+    // Chords of 2.5 mm leave a wave by a few hundredths.
+    expect(await reading('Stitches off the line by')).toBeLessThan(0.05);
+    expect(await reading('Line without stitches up to')).toBeLessThan(0.12);
+  });
   it('mills the badge, tool after tool, and measures what is left', async () => {
     await openDemo('River-wheel badge', 'CNC', 'Mill');
     await page.getByRole('combobox', { name: 'Runs' }).click();

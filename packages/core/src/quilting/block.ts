@@ -4,7 +4,6 @@
  */
 import { SaidError, say } from '../messages/index.ts';
 import {
-  apply,
   boxAroundBoxes,
   chain,
   chordPoints,
@@ -31,7 +30,7 @@ import {
   unitVector,
 } from '../plane/index.ts';
 import { nearestOnSegment } from '../plane/segment.ts';
-import { offsetClosed, type PlanarMap, plainOffset, planarMap, windingNumber, withNodesAt } from '../shape/index.ts';
+import { offsetClosed, type PlanarMap, plainOffset, planarMap, transformedMap, windingNumber, withNodesAt } from '../shape/index.ts';
 import { type BlockGrid, gridNamed, gridOf, reachOf } from './block-grid.ts';
 import { middleWithin } from './middle-within.ts';
 import { seamLines } from './seam-lines.ts';
@@ -200,17 +199,22 @@ function edgeAbout(paths: readonly Path[]): Path[] {
 /** Nodes along a seam that is nearly straight from end to end lie on it. */
 function straightSeams(map: PlanarMap, within: number): PlanarMap {
   const nodes = [...map.nodes];
+  let isMoved = false;
   const lines = seamLines(map).filter(({ edges }) => edges.length > 1 && edges.every((k) => map.edges[k]?.segment.kind === 'line'));
   for (const { nodes: along } of lines.sort((a, b) => b.nodes.length - a.nodes.length)) {
     const [from, to] = [nodes[along[0] as number] as Point, nodes[along.at(-1) as number] as Point];
     const near = along.map((n) => nearestOnSegment(from, { kind: 'line', to }, nodes[n] as Point));
     if (near.some(({ distance: off }) => off > within)) continue;
     along.forEach((n, k) => {
+      if ((near[k]?.distance as number) < stillMm) return;
       nodes[n] = near[k]?.point as Point;
+      isMoved = true;
     });
   }
-  return withNodesAt(map, nodes, within / 100);
+  return isMoved ? withNodesAt(map, nodes, within / 100) : map;
 }
+/** Nodes that lie so near a line lie on it, mm. */
+const stillMm = 1e-9;
 
 /** A face is a drawn patch where a ring that was drawn covers its middle. */
 function drawnFaces(map: PlanarMap, rings: readonly Path[]): boolean[] {
@@ -227,7 +231,7 @@ function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Trans
   const isSquare = Math.abs(width - height) < squareWithin * Math.max(width, height);
   const [widthMm, heightMm] = isSquare ? [settings.finishedMm, settings.finishedMm] : [width * scale, height * scale];
   const toFinished = chain(stretch(widthMm / width, heightMm / height), shift(-minX, -minY));
-  const sized = planarMap(edgePaths(drawn, toFinished), 1e-6 * settings.finishedMm);
+  const sized = transformedMap(drawn, toFinished);
   const inShares = sized.nodes.map(({ x, y }) => ({ x: x / widthMm, y: y / widthMm }));
   const corners = cornersOf(sized).map((k) => inShares[k] as Point);
   const grid = settings.grid === 'none' ? null : settings.grid === 'auto' ? gridOf(corners) : gridNamed(settings.grid);
@@ -235,7 +239,7 @@ function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Trans
   const map = grid ? straightSeams(withNodesAt(sized, nodes, 0.01), 0.01) : sized;
   const toSheet = chain(inverse(level), inverse(toFinished));
   return {
-    map: { ...map, looseEnds: drawn.looseEnds.map((p) => apply(toFinished, p)) },
+    map,
     widthMm,
     heightMm,
     toSheet,
@@ -250,9 +254,6 @@ function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Trans
 }
 /** A block whose sides differ by less than this share is square. */
 const squareWithin = 0.02;
-
-const edgePaths = ({ edges, nodes }: PlanarMap, t: Transform): Path[] =>
-  edges.map(({ from, segment }) => transformedPath({ start: nodes[from] as Point, segments: [segment], closed: false }, t, 1e-5));
 
 /** Nodes where lines meet or turn, and not those that a line just passes. */
 const cornersOf = (map: PlanarMap): number[] => [...new Set(seamLines(map).flatMap(({ nodes }) => [nodes[0] as number, nodes.at(-1) as number]))]; // biome-ignore format: one line

@@ -57,6 +57,7 @@ export {
   type MapSide,
   type PlanarMap,
   planarMap,
+  transformedMap,
   withNodesAt,
 } from './planar-map.ts';
 export {

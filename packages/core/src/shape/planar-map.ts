@@ -6,7 +6,7 @@
  */
 import { type Box, boxDistance } from '../plane/box.ts';
 import { cachedSegment } from '../plane/cached-segment.ts';
-import { type Path, pathArea, pathBox, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, stepsOf, transformedPath } from '../plane/path.ts';
 import { distance, middleOf, type Point, subtract } from '../plane/point.ts';
 import {
   nearestOnSegment,
@@ -17,7 +17,7 @@ import {
   splitSegment,
   transformedSegment,
 } from '../plane/segment.ts';
-import { chain, shift } from '../plane/transform.ts';
+import { apply, chain, determinant, shift, type Transform } from '../plane/transform.ts';
 import { boxIndex } from './box-index.ts';
 import { segmentCrossings } from './crossings.ts';
 import { insidePoint } from './nesting.ts';
@@ -99,9 +99,27 @@ export function withNodesAt(map: PlanarMap, places: readonly Point[], join: numb
   return { ...planarMap(paths, join), looseEnds: map.looseEnds };
 }
 
+/** The map under an affine map that does not mirror. */
+export function transformedMap({ nodes, edges, faces, looseEnds }: PlanarMap, t: Transform): PlanarMap {
+  return {
+    nodes: nodes.map((p) => apply(t, p)),
+    edges: edges.map((edge) => {
+      const [segment] = transformedSegment(nodes[edge.from] as Point, edge.segment, t, 1e-6) as [Segment];
+      return { ...edge, segment };
+    }),
+    faces: faces.map(({ sides, outer, holes, area }) => ({
+      sides,
+      outer: transformedPath(outer, t),
+      holes: holes.map((hole) => transformedPath(hole, t)),
+      area: area * determinant(t),
+    })),
+    looseEnds: looseEnds.map((p) => apply(t, p)),
+  };
+}
+
 /** Places in cells, so that those near one are found at once. */
 class NearPlaces {
-  private readonly cells = new Map<string, number[]>();
+  private readonly cells = new Map<number, number[]>();
   private readonly size: number;
 
   constructor(
@@ -112,7 +130,7 @@ class NearPlaces {
   }
 
   add(k: number): void {
-    const key = this.cellOf(this.places[k] as Point).join(' ');
+    const key = keyOf(...this.cellOf(this.places[k] as Point));
     const cell = this.cells.get(key);
     if (cell) cell.push(k);
     else this.cells.set(key, [k]);
@@ -123,7 +141,7 @@ class NearPlaces {
     const found: number[] = [];
     for (const i of [x - 1, x, x + 1])
       for (const j of [y - 1, y, y + 1])
-        for (const k of this.cells.get(`${i} ${j}`) ?? []) if (distance(this.places[k] as Point, p) <= this.within) found.push(k);
+        for (const k of this.cells.get(keyOf(i, j)) ?? []) if (distance(this.places[k] as Point, p) <= this.within) found.push(k);
     return found;
   }
 
@@ -131,6 +149,9 @@ class NearPlaces {
     return [Math.floor(x / this.size), Math.floor(y / this.size)];
   }
 }
+
+/** Cells with one key are told apart by the distance of what lies in them. */
+const keyOf = (x: number, y: number): number => x * 0x4000000 + y;
 
 /** Ends drawn together: a node is the middle of ends that lie within the tolerance of one another, or of one that does. */
 function drawnTogether(paths: readonly Path[], join: number): { spans: Span[]; nodes: Point[] } {

@@ -42,6 +42,8 @@ interface Props {
   readonly title: string;
   readonly about: string;
   readonly begin: string;
+  /** What it does while it runs, where it does not cut. */
+  readonly atWork?: string;
   /** What it works on, as a heading. */
   readonly onWhat: string;
   readonly seconds: number | null;
@@ -55,7 +57,7 @@ interface Props {
   readonly children?: ReactNode;
 }
 
-export function MachineRun({ title, about, begin, onWhat, seconds, canBegin, cutter, job, onBegun, children }: Props) {
+export function MachineRun({ title, about, begin, atWork, onWhat, seconds, canBegin, cutter, job, onBegun, children }: Props) {
   const { seen, message, isBusy, start, stop } = cutter;
   const [factor, setFactor] = useState<keyof typeof factors>(100);
   const [fault, setFault] = useState<string | null>(null);
@@ -106,7 +108,7 @@ export function MachineRun({ title, about, begin, onWhat, seconds, canBegin, cut
           )}
         </Box>
       </Section>
-      {seen && <Seen title={title} onWhat={onWhat} seen={seen} />}
+      {seen && <Seen title={title} onWhat={onWhat} atWork={atWork} seen={seen} />}
       {(message ?? fault) && (
         <Alert
           severity="error"
@@ -155,12 +157,17 @@ function UnderWay({
   );
 }
 
-function Seen({ title, onWhat, seen }: Pick<Props, 'title' | 'onWhat'> & { seen: NonNullable<Props['cutter']['seen']> }) {
+function Seen({
+  title,
+  onWhat,
+  atWork,
+  seen,
+}: Pick<Props, 'title' | 'onWhat' | 'atWork'> & { seen: NonNullable<Props['cutter']['seen']> }) {
   const { status, line, lines, program, programs, tool, spindleRpm, z: height, message } = seen;
   return (
     <Section title={onWhat}>
       <Box role="status" aria-label={title}>
-        <Reading name={statusWords[status]}>{words.makeReady.lineOf(line, lines)}</Reading>
+        <Reading name={(status === 'running' && atWork) || statusWords[status]}>{words.makeReady.lineOf(line, lines)}</Reading>
         {programs > 1 && <Reading name={words.makeReady.program}>{words.makeReady.programOf(program + 1, programs)}</Reading>}
         {tool && <Reading name={words.makeReady.toolThatIsIn}>{tool}</Reading>}
         {height !== null && (

@@ -7,12 +7,12 @@ import { printBoth } from '@nuvet/core/length';
 import { blockEdges, blockGrids, piecingSteps, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useMemo } from 'react';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { told } from '@/words/told';
 import type { PanelProps } from '../process-view';
+import { PlanFault } from './PlanFault';
 import { UnitPicture } from './UnitPicture';
 
 const say = words.quilting;
@@ -26,7 +26,6 @@ const gridWords: Readonly<Record<string, string>> = {
 
 export function BlockPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { settings, set, plan } = open;
   return (
     <>
@@ -59,11 +58,7 @@ export function BlockPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
           </Row>
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       {plan && <Found plan={plan} unit={unit} />}
       {plan && plan.block.map.faces.length > 1 && <Steps open={open} plan={plan} />}
     </>

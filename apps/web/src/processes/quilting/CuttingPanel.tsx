@@ -16,6 +16,7 @@ import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]));
@@ -48,6 +49,7 @@ export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<Quilt
           />
         </Box>
       </Section>
+      <PlanFault />
       {plan && <List plan={plan} settings={settings} unit={unit} />}
       {plan && (
         <Section title={say.foundations}>

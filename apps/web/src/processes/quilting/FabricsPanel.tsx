@@ -16,6 +16,7 @@ import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
 import { takeFabric, useFabricInHand } from './fabric-in-hand';
+import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 
@@ -48,6 +49,7 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
           </Button>
         )}
       </Section>
+      <PlanFault />
       {plan && (
         <Section title={say.ofWhichFabric}>
           <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>

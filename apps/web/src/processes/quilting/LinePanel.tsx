@@ -4,7 +4,6 @@ import ChevronLeftOutlined from '@mui/icons-material/ChevronLeftOutlined';
 import ChevronRightOutlined from '@mui/icons-material/ChevronRightOutlined';
 import PauseOutlined from '@mui/icons-material/PauseOutlined';
 import PlayArrowOutlined from '@mui/icons-material/PlayArrowOutlined';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -23,7 +22,6 @@ import {
 } from '@nuvet/core/quilting';
 import { useEffect } from 'react';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
@@ -31,6 +29,7 @@ import { words } from '@/words';
 import { inTime } from '../cut/cut-sections';
 import type { PanelProps } from '../process-view';
 import { setNeedle, useNeedle } from './needle-store';
+import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 
@@ -45,7 +44,6 @@ const isRows = (pattern: LinePattern): boolean => (rowPatternNames as readonly s
 
 export function LinePanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { line } = settings;
   const change = (by: Partial<QuiltingLineSettings>) => set({ line: { ...line, ...by } });
   return (
@@ -121,11 +119,7 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
           )}
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       {plan?.line && <Measured line={plan.line} settings={line} unit={unit} />}
       {plan?.line && <Needle seconds={secondsOf(plan.line.stitches, line)} />}
     </>

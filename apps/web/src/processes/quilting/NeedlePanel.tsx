@@ -33,6 +33,7 @@ export function NeedlePanel({ open, pieces, jobId, hasCutter, isStopped }: Panel
         title={say.theNeedle}
         about={say.needleAbout}
         begin={say.sewIt}
+        atWork={say.isSewing}
         onWhat={say.onTheCloth}
         seconds={(plan.line.stitches / settings.line.stitchesPerMin) * 60}
         canBegin={!isStopped}

@@ -15,6 +15,7 @@ import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 type Props = PanelProps<QuiltingSettings, QuiltPlan>['open'];
@@ -97,6 +98,7 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
           )}
         </Box>
       </Section>
+      <PlanFault />
       <Borders open={open} unit={unit} />
       {plan && (
         <Section title={say.overAll}>

@@ -139,6 +139,7 @@ export const quilting = {
   theNeedle: 'The needle',
   needleAbout: 'A machine that stands in for a real one: it sews at its own pace, asks for a bobbin, and measures its stitches.',
   sewIt: 'Sew it',
+  isSewing: 'Sewing',
   onTheCloth: 'On the cloth',
   lineFirst: 'Choose what to quilt along first, under Quilting line.',
   noNeedle: 'No needle is connected to this server.',
