@@ -8,6 +8,7 @@ import {
   chain,
   chordPoints,
   cross,
+  crossing,
   directionOn,
   distance,
   dot,
@@ -150,8 +151,37 @@ function straightened(path: Path, within: number): Path {
     chains.pop();
   }
   const start = chains[0]?.[0]?.from ?? path.start;
-  return { ...path, start, segments: chains.flatMap((steps) => straightOrSame(steps, within)) };
+  return sharpened({ ...path, start, segments: chains.flatMap((steps) => straightOrSame(steps, within)) }, bluntShares * within);
 }
+/** A tip may be blunter than a seam may be bent. */
+const bluntShares = 3;
+
+/** A closed path whose blunt tips, short sides or bends between two long ones that meet not far beyond, are sharp. */
+function sharpened(path: Path, within: number): Path {
+  const steps = stepsOf(path);
+  if (!path.closed || steps.length < 4) return path;
+  const isBlunt = steps.map(({ from, segment }, k) => {
+    const [before, after] = [steps.at(k - 1) as Step, steps[(k + 1) % steps.length] as Step];
+    if (before.segment.kind !== 'line' || after.segment.kind !== 'line') return null;
+    const size = distance(from, segment.to);
+    const isShort = size < within && size < distance(before.from, from) / 3 && size < distance(segment.to, after.segment.to) / 3;
+    const tip = isShort ? crossing(before.from, subtract(from, before.from), segment.to, subtract(after.segment.to, segment.to)) : null;
+    return tip && distance(tip, from) < tipReach * size && distance(tip, segment.to) < tipReach * size ? tip : null;
+  });
+  if (isBlunt.every((tip) => tip === null)) return path;
+  const corners = steps.flatMap(({ from }, k) => {
+    const before = isBlunt.at(k - 1);
+    return before ? [] : [{ from: isBlunt[k] ?? from, k }];
+  });
+  const segments = corners.map(({ k }, n): Segment => {
+    const next = corners[(n + 1) % corners.length] as (typeof corners)[0];
+    const own = (isBlunt[k] ? steps[(k + 1) % steps.length] : steps[k]) as Step;
+    return { ...own.segment, to: next.from };
+  });
+  return { start: corners[0]?.from as Point, segments, closed: true };
+}
+/** The sides beside a blunt tip meet no farther beyond it than so many times its width. */
+const tipReach = 6;
 
 function straightOrSame(steps: readonly Step[], within: number): Segment[] {
   const [from, to] = [steps[0]?.from as Point, steps.at(-1)?.segment.to as Point];
