@@ -1,4 +1,4 @@
-import { circleOf, nearestOnPath, type Path, pathArea, pathBox, polygonPath, rectanglePath, stepsOf } from '@nuvet/core/plane';
+import { circleOf, circlePath, nearestOnPath, type Path, pathArea, pathBox, polygonPath, rectanglePath, stepsOf } from '@nuvet/core/plane';
 import {
   type BlockPiece,
   blockOf,
@@ -337,5 +337,37 @@ describe('a quilt', () => {
     expect(binding.strips).toBe(5);
     const own = needs.find(({ fabric }) => fabric === 0);
     expect((own?.lengthMm as number) / inchMm).toBeCloseTo(17 * 3.5 + 5 * 2.5, 6);
+  });
+});
+
+describe('an appliqué', () => {
+  const disk = (x: number, y: number, r: number, id: string): BlockPiece => ({ id, outer: circlePath({ x, y }, r), holes: [] });
+  const frame: BlockPiece = { id: 'f', outer: rectanglePath({ minX: 0, minY: 0, maxX: 100, maxY: 100 }), holes: [] };
+  const settings = { ...plainQuilting, technique: 'appliqué' as const, finishedMm: 200, turnUnderMm: 5, underMm: 6 };
+  it('has a background at its finished size, and shapes from the largest up, each led on under what lies over it', () => {
+    // A small disk that overlaps the edge of a large one: the large one is whole already; one that only touches is led under.
+    const { block, templates } = finished(quiltPlan([frame, disk(40, 50, 20, 'a'), disk(70, 50, 10, 'b')], settings));
+    expect(block.widthMm).toBeCloseTo(200, 9);
+    const [background, large, small] = block.map.faces;
+    expect(background?.area).toBeCloseTo(40_000, 6);
+    expect(small?.area).toBeCloseTo(Math.PI * 20 ** 2, 6);
+    // 6 mm of the small one's disk lie under it, and no more than the strip along the large one's border.
+    const lens = (d: number, r: number, s: number) => r * r * Math.acos((d * d + r * r - s * s) / (2 * d * r)) + s * s * Math.acos((d * d + s * s - r * r) / (2 * d * s)) - Math.sqrt((-d + r + s) * (d + r - s) * (d - r + s) * (d + r + s)) / 2; // biome-ignore format: one line
+    const strip = (large?.area as number) - Math.PI * 40 ** 2;
+    expect(strip).toBeGreaterThan(lens(60, 40 + 6, 20));
+    expect(strip).toBeLessThan(lens(60, 40 + 6.8, 20.8));
+    expect(templates.map(({ cutting, sewing }) => pathArea(cutting) > pathArea(sewing))).toEqual([true, true, true]);
+  });
+  it('fused has templates turned over, as large as the shapes', () => {
+    const moon = { id: 'm', outer: polygonPath([{ x: 20, y: 20 }, { x: 60, y: 20 }, { x: 30, y: 50 }]), holes: [] }; // biome-ignore format: corners
+    const { templates } = finished(quiltPlan([frame, moon], { ...settings, turnUnderMm: 0 }));
+    const [, shape] = templates;
+    expect(pathArea(shape?.cutting as Path)).toBeCloseTo(4 * 600, 6);
+    // A triangle whose longest side rises to the left now has it rising to the right.
+    const turns = stepsOf(shape?.cutting as Path).map(({ from }) => from.x);
+    expect(Math.min(...turns)).toBeLessThan(-100);
+  });
+  it('of nothing closed is refused', () => {
+    expect(() => finished(quiltPlan(asPieces([line(0, 0, 5, 5)]), settings))).toThrow(/no block yet/);
   });
 });

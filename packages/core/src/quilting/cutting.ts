@@ -9,7 +9,7 @@ import { heightOf, pathBox, widthOf } from '../plane/index.ts';
 import type { Block } from './block.ts';
 import type { PatchShape } from './patches.ts';
 import { fabricOfPart, type Quilt, type QuiltPartKind } from './quilt.ts';
-import { type RotaryCut, rotaryCut, upToEighths } from './rotary.ts';
+import { byTemplate, type RotaryCut, rotaryCut, upToEighths } from './rotary.ts';
 import { fabricAt, inchMm, type QuiltingSettings } from './settings.ts';
 import type { Template } from './templates.ts';
 
@@ -84,7 +84,9 @@ export function cuttingList(
   // biome-ignore format: one line
   const blocks = quilt.blocks.length;
   const patches = sets.map(({ name, shape, faces, reversed, fabric }) => {
-    const cut = rotaryCut(shape.outline, settings.allowanceMm);
+    // Shapes of an appliqué are cut by their templates; its background is cut like any patch.
+    const isBackground = shape.patches.some(({ face }) => face === 0);
+    const cut = settings.technique === 'appliqué' && !isBackground ? byTemplate : rotaryCut(shape.outline, settings.allowanceMm);
     const box = pathBox((templates.find((t) => t.shape.name === shape.name) as Template).cutting);
     const about = { what: name, kind: 'patch', fabric, count: faces.length * blocks, reversed: reversed * blocks } as const;
     return rowOf(about, cut, settings, [widthOf(box), heightOf(box)]);

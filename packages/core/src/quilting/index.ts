@@ -1,3 +1,4 @@
+export { appliqueBlock } from './applique.ts';
 export { type Block, BlockError, type BlockPiece, blockOf } from './block.ts';
 export { type BlockGrid, blockGrids, gridOf } from './block-grid.ts';
 export { type ContinuousLine, continuousLine, type LineRun } from './continuous-line.ts';
@@ -24,11 +25,13 @@ export {
   type LineSettings,
   linePatterns,
   mostBorders,
+  mostColourings,
   mostFabrics,
   plainQuilting,
   type QuiltingLineSettings,
   type QuiltingSettings,
   quiltingSchema,
+  techniques,
   turnings,
 } from './settings.ts';
 export { stippled } from './stippling.ts';

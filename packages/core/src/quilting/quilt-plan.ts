@@ -5,6 +5,7 @@
 import type { Purpose } from '../job/purposes.ts';
 import { type Message, say } from '../messages/index.ts';
 import { apply, pathBox, rectanglePath } from '../plane/index.ts';
+import { appliqueBlock } from './applique.ts';
 import { type Block, type BlockPiece, blockOf } from './block.ts';
 import { type CuttingList, cuttingList, type PatchSet, patchSets } from './cutting.ts';
 import { type Foundations, foundationsOf } from './foundation.ts';
@@ -13,7 +14,7 @@ import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } 
 import { type Quilt, quiltOf } from './quilt.ts';
 import { type QuiltingLine, quiltingLine } from './quilting-line.ts';
 import type { LineSettings, QuiltingSettings } from './settings.ts';
-import { type Template, templatesOf } from './templates.ts';
+import { appliqueTemplates, type Template, templatesOf } from './templates.ts';
 
 export interface QuiltPlan {
   readonly block: Block;
@@ -46,14 +47,16 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
   // Lines to stitch along are quilted, not sewn together.
   const quilted = pieces.filter(({ purpose }) => purpose === 'stitch');
   const patches = pieces.filter(({ purpose }) => purpose !== 'stitch');
-  const block = blockOf(patches.length > 0 ? patches : quilted.map(boxAbout), settings);
+  const isApplique = settings.technique === 'appliqué';
+  const drawn = patches.length > 0 ? patches : quilted.map(boxAbout);
+  const block = isApplique ? appliqueBlock(drawn, settings) : blockOf(drawn, settings);
   yield 0.3;
   const shapes = patchShapes(block);
-  const piecing = piecingOrder(block.map);
+  const piecing: Unit = isApplique ? { faces: block.map.faces.map((_, k) => k), parts: [], seam: null } : piecingOrder(block.map);
   yield 0.5;
-  const templates = templatesOf(block, shapes, settings.allowanceMm);
+  const templates = isApplique ? appliqueTemplates(shapes, settings) : templatesOf(block, shapes, settings.allowanceMm);
   yield 0.7;
-  const foundations = foundationsOf(block.map);
+  const foundations = isApplique ? { sections: [], setIn: [] } : foundationsOf(block.map);
   const sets = patchSets(block, shapes, settings);
   const quilt = quiltOf(block, settings);
   const cutting = cuttingList(sets, templates, quilt, settings);

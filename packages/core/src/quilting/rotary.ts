@@ -41,12 +41,13 @@ const isAngle = (a: number, b: number): boolean => Math.abs(a - b) <= within.deg
 
 export function rotaryCut(outline: Path, allowanceMm: number): RotaryCut {
   const steps = stepsOf(outline);
-  if (steps.some(({ segment }) => segment.kind !== 'line')) return template;
+  if (steps.some(({ segment }) => segment.kind !== 'line')) return byTemplate;
   const corners = steps.map(({ from }) => from);
-  return (corners.length === 3 ? triangleCut(corners, allowanceMm) : corners.length === 4 ? fourSidedCut(corners, allowanceMm) : null) ?? template; // biome-ignore format: one line
+  return (corners.length === 3 ? triangleCut(corners, allowanceMm) : corners.length === 4 ? fourSidedCut(corners, allowanceMm) : null) ?? byTemplate; // biome-ignore format: one line
 }
 
-const template: RotaryCut = { figure: 'template', stripMm: null, lengthMm: null, angle: 90, perCut: 1 };
+/** Of what no ruler cuts. */
+export const byTemplate: RotaryCut = { figure: 'template', stripMm: null, lengthMm: null, angle: 90, perCut: 1 };
 
 /** Sides from each corner to the next, and the inner angle at each corner, degrees. */
 function measuresOf(corners: readonly Point[]): { lengths: number[]; directions: Point[]; angles: number[] } {

@@ -12,6 +12,7 @@ export type Turning = (typeof turnings)[number];
 export const blockEdges = ['rectangle', 'as drawn'] as const;
 export const mostBorders = 6;
 export const mostFabrics = 12;
+export const mostColourings = 8;
 
 const fabricSchema = z.strictObject({ name: text(60), colour: hexColour });
 export type Fabric = z.infer<typeof fabricSchema>;
@@ -49,7 +50,15 @@ const lineSchema = z.strictObject({
 export type QuiltingLineSettings = z.infer<typeof lineSchema>;
 export type LineSettings = QuiltingLineSettings & { readonly pattern: Exclude<LinePattern, 'none'> };
 
+export const techniques = ['pieced', 'appliqué'] as const;
+
 export const quiltingSchema = z.strictObject({
+  /** Patches are sewn to one another, or on to a background. */
+  technique: z.enum(techniques),
+  /** What is turned under round an appliqué shape; 0 where shapes are fused, and cut from the back. */
+  turnUnderMm: finite.min(0).max(50),
+  /** How far an appliqué shape goes on under one that lies over it. */
+  underMm: finite.min(0).max(100),
   /** The longer side of the finished block. */
   finishedMm: finite.positive().max(20_000),
   allowanceMm: finite.min(0).max(100),
@@ -80,11 +89,18 @@ export const quiltingSchema = z.strictObject({
   plainFabric: fabricNumber,
   bindingFabric: fabricNumber,
   paper: text(40),
+  /** Other fabrics and which patch is of which, kept to compare. */
+  colourings: z
+    .array(z.strictObject({ fabrics: z.array(fabricSchema).min(1).max(mostFabrics), fabricOf: z.record(anyText(20), fabricNumber) }))
+    .max(mostColourings),
   line: lineSchema,
 });
 export type QuiltingSettings = z.infer<typeof quiltingSchema>;
 
 export const plainQuilting: QuiltingSettings = {
+  technique: 'pieced',
+  turnUnderMm: (3 / 16) * inchMm,
+  underMm: inchMm / 4,
   finishedMm: 12 * inchMm,
   allowanceMm: inchMm / 4,
   joinMm: null,
@@ -112,6 +128,7 @@ export const plainQuilting: QuiltingSettings = {
   plainFabric: 1,
   bindingFabric: 0,
   paper: 'Letter',
+  colourings: [],
   line: {
     pattern: 'none',
     over: 'quilt',

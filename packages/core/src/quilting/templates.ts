@@ -16,10 +16,12 @@ import {
   type Point,
   pathArea,
   pathLength,
+  reversedPath,
   type Segment,
   type Step,
   stepsOf,
   subtract,
+  transformedPath,
   turnBetween,
 } from '../plane/index.ts';
 import { offsetClosed, type PlanarMap, stationAt } from '../shape/index.ts';
@@ -80,6 +82,29 @@ export function templatesOf(block: Block, shapes: readonly PatchShape[], allowan
     };
   });
 }
+
+/**
+ * Templates of appliqué: the background with its seam allowance, shapes with what is turned under; with nothing to turn under they are fused,
+ * and traced turned over on to what fuses them.
+ */
+export function appliqueTemplates(
+  shapes: readonly PatchShape[],
+  { allowanceMm, turnUnderMm }: { readonly allowanceMm: number; readonly turnUnderMm: number },
+): Template[] {
+  return shapes.map((shape): Template => {
+    const isBackground = shape.patches.some(({ face }) => face === 0);
+    const reversed = shape.patches.filter(({ isReversed }) => isReversed).length;
+    const isFused = !isBackground && turnUnderMm === 0;
+    const sewing = isFused ? turnedOver(shape.outline) : shape.outline;
+    const settings = isBackground ? { ...plainOffset, corners: 'mitre' as const } : plainOffset;
+    const by = isBackground ? allowanceMm : turnUnderMm;
+    const cutting = by > 0 ? largest(offsetClosed(sewing, -Math.sign(pathArea(sewing)) * by, settings)) : sewing;
+    return { shape, sewing, cutting, notches: [], matchPoints: [], trimmedCorners: 0, count: shape.patches.length, reversed: shape.isSymmetric ? 0 : reversed }; // biome-ignore format: one line
+  });
+}
+
+const turnedOver = (path: Path): Path => reversedPath(transformedPath(path, { a: -1, b: 0, c: 0, d: 1, e: 0, f: 0 }));
+const largest = (paths: readonly Path[]): Path => paths.reduce((a, b) => (Math.abs(pathArea(b)) > Math.abs(pathArea(a)) ? b : a));
 
 interface Corner {
   readonly at: Point;
@@ -162,7 +187,7 @@ function withAllowance(outline: Path, by: number, trims: readonly CornerTrim[]):
   // A curve that is set off towards an inner corner would have to be cut at a crossing: the general offset does that.
   if (tips.some((tip) => tip === null)) {
     const outer = offsetClosed(outline, -by, { ...plainOffset, corners: 'mitre', mitreLimit });
-    return { path: outer.reduce((a, b) => (Math.abs(pathArea(b)) > Math.abs(pathArea(a)) ? b : a)), trimmed: 0 };
+    return { path: largest(outer), trimmed: 0 };
   }
   const points = tips as NonNullable<(typeof tips)[0]>[];
   const segments = steps.flatMap(({ segment: { kind } }, k): Segment[] => {

@@ -31,36 +31,65 @@ export function BlockPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
     <>
       <Section title={say.block}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-          <Row>
-            <Measure label={say.finished} mm={settings.finishedMm} unit={unit} onMm={(mm) => set({ finishedMm: Math.min(20_000, mm) })} />
-            <Pick
-              label={say.grid}
-              value={settings.grid}
-              words={gridWords}
-              onPick={(grid) => set({ grid: grid as QuiltingSettings['grid'] })}
-            />
-          </Row>
-          <Row>
-            <Pick
-              label={say.edge}
-              value={settings.edge}
-              words={Object.fromEntries(blockEdges.map((edge) => [edge, say.edges[edge]])) as typeof say.edges}
-              onPick={(edge) => set({ edge })}
-            />
-            <Measure
-              label={say.join}
-              mm={settings.joinMm}
-              unit={unit}
-              placeholder={say.found}
-              onEmpty={() => set({ joinMm: null })}
-              onMm={(mm) => set({ joinMm: Math.min(100, mm) })}
-            />
-          </Row>
+          <Pick label={say.technique} value={settings.technique} words={say.techniques} onPick={(technique) => set({ technique })} />
+          {settings.technique === 'pieced' ? <Drafted open={open} unit={unit} /> : <Applied open={open} unit={unit} />}
         </Box>
       </Section>
       <PlanFault />
       {plan && <Found plan={plan} unit={unit} />}
-      {plan && plan.block.map.faces.length > 1 && <Steps open={open} plan={plan} />}
+      {plan && settings.technique === 'pieced' && plan.block.map.faces.length > 1 && <Steps open={open} plan={plan} />}
+    </>
+  );
+}
+
+type Fields = { readonly open: Open; readonly unit: 'mm' | 'in' };
+
+function Drafted({ open: { settings, set }, unit }: Fields) {
+  return (
+    <>
+      <Row>
+        <Measure label={say.finished} mm={settings.finishedMm} unit={unit} onMm={(mm) => set({ finishedMm: Math.min(20_000, mm) })} />
+        <Pick label={say.grid} value={settings.grid} words={gridWords} onPick={(grid) => set({ grid: grid as QuiltingSettings['grid'] })} />
+      </Row>
+      <Row>
+        <Pick
+          label={say.edge}
+          value={settings.edge}
+          words={Object.fromEntries(blockEdges.map((edge) => [edge, say.edges[edge]])) as typeof say.edges}
+          onPick={(edge) => set({ edge })}
+        />
+        <Measure
+          label={say.join}
+          mm={settings.joinMm}
+          unit={unit}
+          placeholder={say.found}
+          onEmpty={() => set({ joinMm: null })}
+          onMm={(mm) => set({ joinMm: Math.min(100, mm) })}
+        />
+      </Row>
+    </>
+  );
+}
+
+function Applied({ open: { settings, set }, unit }: Fields) {
+  return (
+    <>
+      <Measure label={say.background} mm={settings.finishedMm} unit={unit} onMm={(mm) => set({ finishedMm: Math.min(20_000, mm) })} />
+      <Row>
+        <Measure
+          label={say.turnUnder}
+          mm={settings.turnUnderMm}
+          unit={unit}
+          range="from zero"
+          onMm={(mm) => set({ turnUnderMm: Math.min(50, mm) })}
+        />
+        <Measure label={say.under} mm={settings.underMm} unit={unit} range="from zero" onMm={(mm) => set({ underMm: Math.min(100, mm) })} />
+      </Row>
+      {settings.turnUnderMm === 0 && (
+        <Typography variant="caption" color="textSecondary">
+          {say.fusedAbout}
+        </Typography>
+      )}
     </>
   );
 }
@@ -70,10 +99,10 @@ function Found({ plan: { block, shapes, seams, notes }, unit }: { plan: QuiltPla
   return (
     <Section title={say.whatItIs}>
       <Reading name={say.patches}>{say.patchesOf(block.map.faces.length, shapes.length)}</Reading>
-      <Reading name={say.gridItLiesOn}>{block.grid === null ? say.none : say.gridName(block.grid)}</Reading>
+      {block.map.edges.length > 0 && <Reading name={say.gridItLiesOn}>{block.grid === null ? say.none : say.gridName(block.grid)}</Reading>}
       {block.moved.length > 0 && <Reading name={say.cornersMoved(block.moved.length)}>{say.atMost(printBoth(farthest, unit))}</Reading>}
       {block.gapMm > 0 && <Reading name={say.drawnApartBy}>{printBoth(block.gapMm, unit)}</Reading>}
-      <Reading name={say.seams}>{say.seamsOf(seams.straight, seams.curved, seams.setIn)}</Reading>
+      {block.map.edges.length > 0 && <Reading name={say.seams}>{say.seamsOf(seams.straight, seams.curved, seams.setIn)}</Reading>}
       {shapes.some(({ patches, isSymmetric }) => !isSymmetric && patches.some(({ isReversed }) => isReversed)) && (
         <Typography variant="caption" color="textSecondary">
           {say.reversedMeans}

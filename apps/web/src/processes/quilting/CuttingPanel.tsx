@@ -53,7 +53,11 @@ export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<Quilt
       {plan && <List plan={plan} settings={settings} unit={unit} />}
       {plan && (
         <Section title={say.foundations}>
-          <Typography variant="body2">{say.foundationsOf(plan.foundations.sections.length, plan.foundations.setIn.length)}</Typography>
+          <Typography variant="body2">
+            {settings.technique === 'pieced'
+              ? say.foundationsOf(plan.foundations.sections.length, plan.foundations.setIn.length)
+              : say.noFoundations}
+          </Typography>
         </Section>
       )}
     </>

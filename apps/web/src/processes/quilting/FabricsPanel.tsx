@@ -1,6 +1,7 @@
 'use client';
 /** The fabrics, which patches are of which, and how much of each the quilt takes. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
+import CloseOutlined from '@mui/icons-material/CloseOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -8,13 +9,14 @@ import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type Fabric, lengthToBuy, mostFabrics, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { type Fabric, lengthToBuy, mostColourings, mostFabrics, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useEffect, useState } from 'react';
 import { colours } from '@/ui/colours';
 import { Pick } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { BlockPicture } from './BlockPicture';
 import { takeFabric, useFabricInHand } from './fabric-in-hand';
 import { PlanFault } from './PlanFault';
 
@@ -65,6 +67,7 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
           </Box>
         </Section>
       )}
+      {plan && <Colourings plan={plan} settings={settings} set={set} />}
       {plan && (
         <Section title={say.toBuy}>
           {plan.cutting.needs.map(({ fabric, lengthMm }) => (
@@ -76,6 +79,58 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
         </Section>
       )}
     </>
+  );
+}
+
+/** Colourings kept beside each other, each as the block looks in it. */
+function Colourings({
+  plan,
+  settings,
+  set,
+}: {
+  plan: QuiltPlan;
+  settings: QuiltingSettings;
+  set: (change: Partial<QuiltingSettings>) => void;
+}) {
+  const { colourings, fabrics, fabricOf } = settings;
+  return (
+    <Section title={say.colourings}>
+      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 0.75 }}>
+        {say.colouringsAbout}
+      </Typography>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {colourings.map((kept, k) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: they are told apart by their place alone
+          <Box key={k} sx={{ position: 'relative' }}>
+            <ButtonBase
+              aria-label={say.takeColouring(k + 1)}
+              onClick={() => set({ fabrics: kept.fabrics, fabricOf: kept.fabricOf })}
+              sx={{ border: `1px solid ${colours.line}`, borderRadius: 1, p: 0.25 }}
+            >
+              <BlockPicture plan={plan} fabrics={kept.fabrics} fabricOf={kept.fabricOf} sizePx={84} />
+            </ButtonBase>
+            <IconButton
+              aria-label={say.removeColouring(k + 1)}
+              size="small"
+              onClick={() => set({ colourings: colourings.filter((_, n) => n !== k) })}
+              sx={{ position: 'absolute', top: -8, right: -8, bgcolor: colours.sheet, p: 0.25 }}
+            >
+              <CloseOutlined sx={{ fontSize: 14 }} />
+            </IconButton>
+          </Box>
+        ))}
+      </Box>
+      {colourings.length < mostColourings && (
+        <Button
+          size="small"
+          startIcon={<AddOutlined />}
+          onClick={() => set({ colourings: [...colourings, { fabrics, fabricOf }] })}
+          sx={{ mt: 0.75 }}
+        >
+          {say.keepColouring}
+        </Button>
+      )}
+    </Section>
   );
 }
 

@@ -11,6 +11,12 @@ export const quilting = {
   cuttingExplanation: 'Seam allowance, and sizes for ruler and rotary cutter',
   quilt: 'Quilt',
   quiltExplanation: 'Set blocks in rows or on point, with sashing and borders',
+  technique: 'How it is made',
+  techniques: { pieced: 'Pieced', appliqué: 'Appliqué' },
+  background: 'Background, finished',
+  turnUnder: 'Turned under',
+  under: 'On under others',
+  fusedAbout: 'Nothing turned under: templates come turned over, to trace on what fuses them.',
   finished: 'Finished size',
   grid: 'Grid',
   gridFound: 'Find it',
@@ -50,6 +56,11 @@ export const quilting = {
   fabricName: (number: number) => `Fabric ${number}`,
   fabricColour: (name: string) => `Colour of ${name}`,
   ofWhichFabric: 'Patches by fabric',
+  colourings: 'Colourings',
+  colouringsAbout: 'Keep colourings beside each other; a click takes one up again.',
+  keepColouring: 'Keep this colouring',
+  takeColouring: (number: number) => `Take up colouring ${number}`,
+  removeColouring: (number: number) => `Remove colouring ${number}`,
   patchesNamed: (name: string, count: number) => `${name} (${count})`,
   toBuy: 'To buy',
   backing: (panels: number) => (panels === 1 ? 'Backing' : `Backing, ${panels} panels`),
@@ -58,6 +69,7 @@ export const quilting = {
   roundUp: 'Round sizes up to 1/8 in',
   templatePaper: 'Paper for templates',
   foundations: 'Foundations',
+  noFoundations: 'An appliqué is not pieced: its shapes are sewn on to the background, the largest first. The placement guide shows where.',
   foundationsOf: (sections: number, setIn: number) => {
     if (sections === 0) return 'No part of this block can be pieced on a foundation: its patches have to be set in.';
     const made =

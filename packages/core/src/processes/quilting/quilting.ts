@@ -24,7 +24,7 @@ import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.t
 import { madeFoundations } from './foundation-pages.ts';
 import { lineFiles } from './line-files.ts';
 import { needleJob } from './needle-job.ts';
-import { madeTemplates } from './template-pages.ts';
+import { madePlacementGuide, madeTemplates } from './template-pages.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
 
@@ -96,12 +96,22 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
       what: 'templates',
       make: madeTemplates,
     }),
+    guide: withReport({
+      word: 'Placement guide',
+      about: 'Where each appliqué shape lies, at full size, numbered from the lowest.',
+      ending: 'pdf',
+      mediaType: 'application/pdf',
+      what: 'placement',
+      isOffered: ({ technique }) => technique === 'appliqué',
+      make: madePlacementGuide,
+    }),
     foundations: withReport({
       word: 'Foundations',
       about: 'Sections to sew on paper, numbered and mirrored, on pages to print.',
       ending: 'pdf',
       mediaType: 'application/pdf',
       what: 'foundations',
+      isOffered: ({ technique }) => technique === 'pieced',
       make: madeFoundations,
     }),
     shopping: withReport({

@@ -49,3 +49,11 @@ function grainArrow(sewing: Path, { x, y }: Point, room: number): Path[] {
     line({ x: side - head, y: end - by }, { x: side, y: end }, { x: side + head, y: end - by });
   return [line({ x: side, y: y - half }, { x: side, y: y + half }), tip(y + half, head), tip(y - half, -head)];
 }
+
+/** Every shape of an appliqué where it lies, numbered from the lowest. */
+export function madePlacementGuide({ title, settings }: Work<QuiltingSettings>, { block }: QuiltPlan): Promise<ProcessFileMade> {
+  const [background, ...shapes] = block.map.faces.map(({ outer }) => outer);
+  const lines = [...(background ? [{ kind: 'cutting', path: background } as const] : []), ...shapes.map((path) => ({ kind: 'sewing', path }) as const)]; // biome-ignore format: one line
+  const texts = shapes.map((path, k): PatternText => ({ at: middleWithin(path), text: String(k + 1), size: 10, isBold: true }));
+  return patternsPdf(english.quilting.placement(title), [{ name: english.quilting.placementWord, lines, texts }], settings.paper, english.quilting.placementHow); // biome-ignore format: one line
+}

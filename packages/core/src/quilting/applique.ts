@@ -1,0 +1,84 @@
+/**
+ * In: drawn shapes, some over others. Out: an appliqué block: the background at its finished size, and each shape as it is cut, led on under
+ * what lies over it by a typed amount, so that no gap shows.
+ * Larger shapes lie under smaller ones. A drawn frame about all others is the background; without one it is a square with the shapes in its
+ * middle, at the size that they are drawn at.
+ */
+import { SaidError, say } from '../messages/index.ts';
+import {
+  boxAroundBoxes,
+  centreOf,
+  chain,
+  heightOf,
+  inverse,
+  type Path,
+  pathArea,
+  pathBox,
+  rectanglePath,
+  shift,
+  stretch,
+  transformedPath,
+  widthOf,
+} from '../plane/index.ts';
+import { combined, counterClockwise } from '../shape/combine.ts';
+import { offsetClosed, plainOffset } from '../shape/index.ts';
+import type { Block, BlockPiece } from './block.ts';
+
+export interface AppliqueSettings {
+  readonly finishedMm: number;
+  /** How far a shape goes on under one that lies over it. */
+  readonly underMm: number;
+}
+
+/** Shapes nearer than this touch, mm as drawn. */
+const touchMm = 0.8;
+
+/** @throws SaidError where there is no closed shape */
+export function appliqueBlock(pieces: readonly BlockPiece[], { finishedMm, underMm }: AppliqueSettings): Block {
+  const shapes = pieces.flatMap(({ outer }) => (outer.closed ? [outer] : [])).sort((a, b) => Math.abs(pathArea(b)) - Math.abs(pathArea(a)));
+  const [largest] = shapes;
+  if (!largest) throw new SaidError(say.quilting.nothingDrawn());
+  const box = pathBox(largest);
+  const others = boxAroundBoxes(shapes.slice(1).map(pathBox));
+  const isFrame =
+    others !== null && box.minX <= others.minX && box.minY <= others.minY && box.maxX >= others.maxX && box.maxY >= others.maxY;
+  const whole = isFrame ? box : (boxAroundBoxes(shapes.map(pathBox)) as typeof box);
+  const scale = isFrame ? finishedMm / Math.max(widthOf(whole), heightOf(whole)) : 1;
+  const [widthMm, heightMm] = isFrame ? [widthOf(whole) * scale, heightOf(whole) * scale] : [finishedMm, finishedMm];
+  const middle = centreOf(whole);
+  const toFinished = chain(shift(widthMm / 2, heightMm / 2), chain(stretch(scale), shift(-middle.x, -middle.y)));
+  const drawn = (isFrame ? shapes.slice(1) : shapes).map((path) => transformedPath(path, toFinished));
+  const background = rectanglePath({ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm });
+  const cut = drawn.map((path, k) => ledUnder(path, drawn.slice(k + 1), underMm));
+  return {
+    // Shapes lie over one another: they are no faces of a plane, and there are no seams between them.
+    map: {
+      nodes: [],
+      edges: [],
+      faces: [background, ...cut].map((outer) => ({ sides: [], outer, holes: [], area: Math.abs(pathArea(outer)) })),
+      looseEnds: [],
+    },
+    widthMm,
+    heightMm,
+    toSheet: inverse(toFinished),
+    grid: null,
+    moved: [],
+    gapMm: 0,
+    isDrawn: [false, ...cut.map(() => true)],
+  };
+}
+
+/** A shape and what of it lies hidden under those over it: a strip of theirs along its border, and what the two leave between them. */
+function ledUnder(path: Path, over: readonly Path[], underMm: number): Path {
+  const own = counterClockwise(path);
+  if (underMm <= 0) return own;
+  const grown = offsetClosed(own, -(underMm + touchMm), plainOffset);
+  return over.reduce((shape, upper) => {
+    const reach = offsetClosed(counterClockwise(upper), -touchMm, plainOffset);
+    const hidden = combined(grown, reach, 'keep-common');
+    return hidden.length > 0 ? (largestOf(combined([shape], hidden, 'unite')) ?? shape) : shape;
+  }, own);
+}
+
+const largestOf = (paths: readonly Path[]): Path | null =>
+  paths.reduce<Path | null>((best, path) => (best === null || Math.abs(pathArea(path)) > Math.abs(pathArea(best)) ? path : best), null);
