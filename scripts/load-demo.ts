@@ -24,6 +24,7 @@ import {
   type Point,
   pathArea,
   pathBox,
+  polygonPath,
   project,
   reversedPath,
 } from '@nuvet/core/plane';
@@ -73,14 +74,15 @@ async function made(name: string, file: string, bytes: Buffer, edits: (pictureId
   const { revision } = await openJob(person, id);
   const steps = edits(brought.id).map((command) => ({ step: 'do' as const, command }));
   const { job, revision: next } = await takeSteps(person, id, revision, steps);
-  const keepTrace = (trace: JobTrace, more: readonly Command[] = []) =>
+  const keepSteps = (commands: readonly Command[]) =>
     takeSteps(
       person,
       id,
       next,
-      [{ do: 'set-trace', trace } as Command, ...more].map((command) => ({ step: 'do' as const, command })),
+      commands.map((command) => ({ step: 'do' as const, command })),
     );
-  return { person, picture: job.pictures[0] as Picture, keepTrace };
+  const keepTrace = (trace: JobTrace, more: readonly Command[] = []) => keepSteps([{ do: 'set-trace', trace }, ...more]);
+  return { person, picture: job.pictures[0] as Picture, keepTrace, keepSteps };
 }
 
 /** The settings that a job is milled with. */
@@ -159,15 +161,17 @@ async function loadPhoto({
   threshold,
   onlyLargest,
   box,
+  quilting,
+  outline,
 }: DemoPhoto): Promise<void> {
   const photo = photographScene(scene, settings);
   const { widthMm: w, heightMm: h } = scene;
   // The table is left out: only the paper counts.
   const crop = [[4, 4], [w - 4, 4], [w - 4, h - 4], [4, h - 4]].map(([x, y]) => photo.at({ x: x as number, y: y as number })); // biome-ignore format: corners
-  const { person, picture, keepTrace } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
+  const { person, picture, keepTrace, keepSteps } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
     { do: 'set-unit', unit },
-    ...madeBy({ stock, processes, milling }),
-    { do: 'change-picture', pictureId, change: { crop } },
+    ...madeBy({ stock, processes, milling, quilting }),
+    ...(outline ? [] : [{ do: 'change-picture', pictureId, change: { crop } } as const]),
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
     ...(box ? [{ do: 'prove-by', change: { box } } as const] : []),
@@ -182,6 +186,12 @@ async function loadPhoto({
   const size = { width: plan.widthPx, height: plan.heightPx, channels: 1 } as const;
   await keepWorkingCopy(person, picture.id, plan.key, size, streamOf(flat));
   const back = inverseProjection(plan.toOriginal);
+  if (outline) {
+    const corners = scene.marks?.[outline.mark]?.map((p) => apply(plan.toSheet, project(back, photo.at(p)))) ?? [];
+    const source = { kind: 'path' as const, path: polygonPath(corners) };
+    await keepSteps([{ do: 'draw', drawn: { id: outline.mark, name: outline.name, purpose: 'cut', leftOut: false, source, live: [] } }]);
+    return;
+  }
   const paper = onlyInside(
     greyPicture(flat, plan.widthPx, plan.heightPx),
     crop.map((p) => project(back, p)),

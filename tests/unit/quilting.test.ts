@@ -1,8 +1,20 @@
-import { circleOf, circlePath, nearestOnPath, type Path, pathArea, pathBox, polygonPath, rectanglePath, stepsOf } from '@nuvet/core/plane';
+import {
+  circleOf,
+  circlePath,
+  isInside,
+  nearestOnPath,
+  type Path,
+  pathArea,
+  pathBox,
+  polygonPath,
+  rectanglePath,
+  stepsOf,
+} from '@nuvet/core/plane';
 import {
   type BlockPiece,
   blockOf,
   cutText,
+  fabricsFromPicture,
   foundationsOf,
   inchMm,
   isSetIn,
@@ -369,5 +381,29 @@ describe('an appliqué', () => {
   });
   it('of nothing closed is refused', () => {
     expect(() => finished(quiltPlan(asPieces([line(0, 0, 5, 5)]), settings))).toThrow(/no block yet/);
+  });
+});
+
+describe('colours of a picture', () => {
+  it('become fabrics: sets that look alike share one, whatever the noise', () => {
+    const plan = planOf(blockDrafts.find(({ name }) => name === 'Shoofly') as BlockDraft);
+    const [width, height] = [200, 200];
+    const data = new Uint8Array(3 * width * height);
+    const colours = [[178, 69, 46], [239, 230, 210]] as const; // biome-ignore format: two colours
+    const toPicture = { a: width / 304.8, b: 0, c: 0, d: -height / 304.8, e: 0, f: height };
+    const squares = plan.sets.find(({ shape }) => stepsOf(shape.outline).length === 4)?.shape.patches.map(({ outline }) => outline) ?? [];
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        const at = { x: ((x + 0.5) / width) * 304.8, y: ((height - y - 0.5) / height) * 304.8 };
+        const colour = colours[squares.some((outline) => isInside(outline, at)) ? 0 : 1] as readonly number[];
+        for (const k of [0, 1, 2])
+          data[3 * (y * width + x) + k] = Math.max(0, Math.min(255, (colour[k] as number) + ((x * 7 + y * 13 + k * 5) % 21) - 10));
+      }
+    const { fabrics, fabricOf } = fabricsFromPicture(plan, { width, height, data }, toPicture, (n) => `Cloth ${n}`);
+    expect(fabrics.map(({ name }) => name)).toEqual(['Cloth 1', 'Cloth 2']);
+    for (const { name, shape } of plan.sets) {
+      const [r] = [1].map((k) => Number.parseInt((fabrics[fabricOf[name] as number]?.colour as string).slice(k, k + 2), 16)) as [number];
+      expect(Math.abs(r - (stepsOf(shape.outline).length === 4 ? 178 : 239))).toBeLessThan(8);
+    }
   });
 });

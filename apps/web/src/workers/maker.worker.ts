@@ -9,7 +9,7 @@ import type { Piece } from '@nuvet/core/job';
 import type { CutPlan } from '@nuvet/core/make';
 import { SaidError } from '@nuvet/core/messages';
 import { type InlayFit, inlayFit, type Milled, type MillPlan, provedPlan, type RunInto, Trial, type TrialShown } from '@nuvet/core/milling';
-import type { Path, Point, Transform } from '@nuvet/core/plane';
+import { chain, inverse, type Path, type Point, type Transform } from '@nuvet/core/plane';
 import {
   type AnyProcess,
   type Estimate,
@@ -22,6 +22,7 @@ import {
   type Work,
 } from '@nuvet/core/processes';
 import { type Fault, isBody, narrowPlaces, Prover } from '@nuvet/core/proof';
+import { fabricsFromPicture, type QuiltPlan } from '@nuvet/core/quilting';
 import { expose, transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { fetchBytes } from './pixels';
@@ -228,6 +229,14 @@ const maker = {
       made,
       made.flatMap((file) => ('bytes' in file ? [file.bytes.buffer as ArrayBuffer] : [])),
     );
+  },
+
+  /** Fabrics in the colours of the picture that a block was traced from. */
+  async fabricsFrom(source: UnderlaySource, plan: QuiltPlan, names: readonly string[]): Promise<ReturnType<typeof fabricsFromPicture>> {
+    const { rasterId, widthPx, heightPx, toSheet } = source;
+    const data = await fetchBytes(`/api/pictures/${rasterId}/colours`, 3 * widthPx * heightPx, () => {});
+    const toPicture = chain(inverse(toSheet), plan.block.toSheet);
+    return fabricsFromPicture(plan, { width: widthPx, height: heightPx, data }, toPicture, (n) => names[n - 1] ?? String(n));
   },
 
   /** Begins a plan's trial; how long it takes, s. */

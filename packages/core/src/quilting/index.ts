@@ -7,6 +7,7 @@ export { edgeToEdge, type Rows } from './edge-to-edge.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
 export { middleWithin } from './middle-within.ts';
 export { type Patch, type PatchShape, patchShapes } from './patches.ts';
+export { fabricsFromPicture } from './picture-colours.ts';
 export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 export { type PiecingStep, piecingSteps } from './piecing-steps.ts';
 export { type Quilt, type QuiltPart, type QuiltPartKind, quiltOf } from './quilt.ts';
@@ -27,6 +28,7 @@ export {
   mostBorders,
   mostColourings,
   mostFabrics,
+  mostPinned,
   plainQuilting,
   type QuiltingLineSettings,
   type QuiltingSettings,

@@ -13,6 +13,7 @@ export const blockEdges = ['rectangle', 'as drawn'] as const;
 export const mostBorders = 6;
 export const mostFabrics = 12;
 export const mostColourings = 8;
+export const mostPinned = 6;
 
 const fabricSchema = z.strictObject({ name: text(60), colour: hexColour });
 export type Fabric = z.infer<typeof fabricSchema>;
@@ -94,6 +95,8 @@ export const quiltingSchema = z.strictObject({
     .array(z.strictObject({ fabrics: z.array(fabricSchema).min(1).max(mostFabrics), fabricOf: z.record(anyText(20), fabricNumber) }))
     .max(mostColourings),
   line: lineSchema,
+  /** Patterns that are tried beside one another. */
+  pinned: z.array(z.enum(linePatterns)).max(mostPinned),
 });
 export type QuiltingSettings = z.infer<typeof quiltingSchema>;
 
@@ -129,6 +132,7 @@ export const plainQuilting: QuiltingSettings = {
   bindingFabric: 0,
   paper: 'Letter',
   colourings: [],
+  pinned: [],
   line: {
     pattern: 'none',
     over: 'quilt',

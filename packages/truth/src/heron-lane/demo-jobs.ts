@@ -12,6 +12,7 @@ import type { PhotoSettings } from '../photo.ts';
 import type { ScanSettings } from '../scan.ts';
 import type { Scene } from '../scene.ts';
 import { bellBracket } from './bell-bracket.ts';
+import { harbourQuilt } from './harbour-quilt.ts';
 import { heronPanel } from './heron-panel.ts';
 import { lanternBox } from './lantern-box.ts';
 import { millRaceBlock } from './mill-race-block.ts';
@@ -63,6 +64,9 @@ export interface DemoPhoto {
   /** Whether only the largest outline is meant to be cut, and the rest is print. */
   readonly onlyLargest?: boolean;
   readonly milling?: DemoMilling;
+  readonly quilting?: Partial<QuiltingSettings>;
+  /** In place of a trace an outline through these of the scene's marks. */
+  readonly outline?: { readonly name: string; readonly mark: string };
   /** What the folded box must measure. */
   readonly box?: NonNullable<Job['proof']['box']>;
 }
@@ -126,6 +130,36 @@ export const demoPhotos: readonly DemoPhoto[] = [
     threshold: 'local',
     onlyLargest: true,
     box: { ...cartonBox, toleranceMm: 0.5 },
+  },
+  {
+    name: 'Harbour quilt, to be quilted',
+    scene: harbourQuilt,
+    photo: { widthPx: 2800, heightPx: 2200, tiltDegrees: 24, leanDegrees: 82, turnDegrees: 3, seed: 47 },
+    stock: { name: 'Cotton', thicknessMm: null },
+    processes: ['quilting'],
+    unit: 'in',
+    frame: { mark: 'sheet', stated: [{ text: '36 in', value: 914.4 }, { text: '36 in', value: 914.4 }] }, // biome-ignore format: one line
+    check: 'block',
+    take: 'shape',
+    threshold: 'auto',
+    outline: { name: 'Middle block', mark: 'middle' },
+    quilting: {
+      line: {
+        pattern: 'breaking-wave',
+        over: 'block',
+        spacingMm: 12.7,
+        angle: 45,
+        repeatMm: 101.6,
+        rowMm: 76.2,
+        isStaggered: false,
+        isMirrored: false,
+        stitchMm: 2.5,
+        chordMm: 0.1,
+        stitchesPerMin: 800,
+        seed: 1,
+      },
+      pinned: ['scallops', 'stippling', 'cross-hatching'],
+    },
   },
 ];
 

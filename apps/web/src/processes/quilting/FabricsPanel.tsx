@@ -2,7 +2,9 @@
 /** The fabrics, which patches are of which, and how much of each the quilt takes. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
 import CloseOutlined from '@mui/icons-material/CloseOutlined';
+import ColorizeOutlined from '@mui/icons-material/ColorizeOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
@@ -11,11 +13,15 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type Fabric, lengthToBuy, mostColourings, mostFabrics, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useEffect, useState } from 'react';
+import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
 import { Pick } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { toldError } from '@/words/told';
+import { maker } from '@/workers/maker.client';
 import type { PanelProps } from '../process-view';
+import { underlayFor } from '../underlay';
 import { BlockPicture } from './BlockPicture';
 import { takeFabric, useFabricInHand } from './fabric-in-hand';
 import { PlanFault } from './PlanFault';
@@ -45,11 +51,14 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
             />
           ))}
         </Box>
-        {fabrics.length < mostFabrics && (
-          <Button size="small" startIcon={<AddOutlined />} onClick={add} sx={{ mt: 0.75 }}>
-            {say.addFabric}
-          </Button>
-        )}
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, mt: 0.75 }}>
+          {fabrics.length < mostFabrics && (
+            <Button size="small" startIcon={<AddOutlined />} onClick={add}>
+              {say.addFabric}
+            </Button>
+          )}
+          {plan && <FromPicture plan={plan} onFabrics={set} />}
+        </Box>
       </Section>
       <PlanFault />
       {plan && (
@@ -77,6 +86,38 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
           ))}
           <Reading name={say.backing(plan.cutting.backing.panels)}>{lengthToBuy(plan.cutting.backing.lengthMm)}</Reading>
         </Section>
+      )}
+    </>
+  );
+}
+
+/** Patches in the colours of the picture that they were traced from. */
+function FromPicture({ plan, onFabrics }: { plan: QuiltPlan; onFabrics: (change: Partial<QuiltingSettings>) => void }) {
+  const job = useJob((s) => s.job);
+  const [isWorking, setWorking] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const source = underlayFor(job);
+  if (!source) return null;
+  const take = async () => {
+    setWorking(true);
+    setFault(null);
+    try {
+      const names = Array.from({ length: mostFabrics }, (_, k) => say.newFabric(k + 1));
+      onFabrics(await maker().fabricsFrom(source, plan, names));
+    } catch (error) {
+      setFault(toldError(error));
+    }
+    setWorking(false);
+  };
+  return (
+    <>
+      <Button size="small" startIcon={<ColorizeOutlined />} disabled={isWorking} onClick={() => void take()}>
+        {say.coloursFromPicture}
+      </Button>
+      {fault && (
+        <Alert severity="error" variant="outlined">
+          {fault}
+        </Alert>
       )}
     </>
   );

@@ -1,7 +1,5 @@
 'use client';
 /** The quilting line: what is quilted along, how densely, and how the needle runs. */
-import ChevronLeftOutlined from '@mui/icons-material/ChevronLeftOutlined';
-import ChevronRightOutlined from '@mui/icons-material/ChevronRightOutlined';
 import PauseOutlined from '@mui/icons-material/PauseOutlined';
 import PlayArrowOutlined from '@mui/icons-material/PlayArrowOutlined';
 import Box from '@mui/material/Box';
@@ -11,15 +9,7 @@ import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
 import { printBoth } from '@nuvet/core/length';
-import {
-  type LinePattern,
-  linePatterns,
-  type QuiltingLineSettings,
-  type QuiltingSettings,
-  type QuiltPlan,
-  rowPatternNames,
-  rowPatterns,
-} from '@nuvet/core/quilting';
+import { type LinePattern, type QuiltingLineSettings, type QuiltingSettings, type QuiltPlan, rowPatternNames } from '@nuvet/core/quilting';
 import { useEffect } from 'react';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
@@ -29,16 +19,10 @@ import { words } from '@/words';
 import { inTime } from '../cut/cut-sections';
 import type { PanelProps } from '../process-view';
 import { setNeedle, useNeedle } from './needle-store';
+import { PatternPick } from './PatternPick';
 import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
-
-const patternWords = Object.fromEntries(
-  linePatterns.map((name) => [
-    name,
-    name in rowPatterns ? rowPatterns[name as keyof typeof rowPatterns].word : say.fillings[name as keyof typeof say.fillings],
-  ]),
-) as Record<LinePattern, string>;
 
 const isRows = (pattern: LinePattern): boolean => (rowPatternNames as readonly string[]).includes(pattern);
 
@@ -123,30 +107,6 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
       {plan?.line && <Measured line={plan.line} settings={line} unit={unit} />}
       {plan?.line && <Needle seconds={secondsOf(plan.line.stitches, line)} />}
     </>
-  );
-}
-
-/** Arrow keys step through the patterns at the same place and size. */
-function PatternPick({ pattern, onPattern }: { pattern: LinePattern; onPattern: (pattern: LinePattern) => void }) {
-  const step = (by: number) =>
-    onPattern(linePatterns[(linePatterns.indexOf(pattern) + by + linePatterns.length) % linePatterns.length] as LinePattern);
-  return (
-    <Box
-      sx={{ display: 'grid', gridTemplateColumns: '1fr auto auto', gap: 0.5, alignItems: 'center' }}
-      onKeyDownCapture={(event) => {
-        if (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft') return;
-        event.stopPropagation();
-        step(event.key === 'ArrowRight' ? 1 : -1);
-      }}
-    >
-      <Pick label={say.pattern} value={pattern} words={patternWords} onPick={onPattern} />
-      <Button size="small" sx={{ minWidth: 40 }} aria-label={say.patternBefore} onClick={() => step(-1)}>
-        <ChevronLeftOutlined />
-      </Button>
-      <Button size="small" sx={{ minWidth: 40 }} aria-label={say.patternNext} onClick={() => step(1)}>
-        <ChevronRightOutlined />
-      </Button>
-    </Box>
   );
 }
 

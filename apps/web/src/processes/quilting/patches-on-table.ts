@@ -3,7 +3,7 @@
  * The block over the outlines, in screen pixels, painted in its fabrics; and patches to click on, or to drag on to another
  * so that it takes their fabric.
  */
-import { apply, determinant, isInside, type Path, reversedPath, transformedPath } from '@nuvet/core/plane';
+import { apply, chain, determinant, isInside, type Path, reversedPath, transformedPath } from '@nuvet/core/plane';
 import { blockAreas, middleWithin, type QuiltArea, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { outlinePath2d } from '@/table/drawing-outlines';
 import { drawWord } from '@/table/drawing-words';
@@ -96,4 +96,22 @@ export function withFabricCarried({ id, at }: Dragged, plan: QuiltPlan, settings
   const to = block.map.faces.findIndex(({ outer }) => isInside(transformedPath(outer, block.toSheet), at));
   const from = setOf(plan, Number(id));
   return to < 0 || !from ? {} : painted(settings, plan, to, from.fabric);
+}
+
+/** The quilting line over the block where it is drawn, in the middle of a photograph, say: a light line with a dark rim is seen on any cloth. */
+export function drawTriedLine(canvas: Canvas, view: View, { block, line }: QuiltPlan): void {
+  if (!line || line.area.maxX > block.widthMm + 1e-6) return;
+  const t = chain(sheetToScreen(view), block.toSheet);
+  const whole = new Path2D();
+  for (const { path } of line.runs) whole.addPath(outlinePath2d(path));
+  canvas.save();
+  canvas.transform(t.a, t.b, t.c, t.d, t.e, t.f);
+  canvas.lineJoin = 'round';
+  const scale = Math.hypot(t.a, t.b);
+  for (const [colour, widthPx] of [[colours.ink, 4], [colours.sheet, 2]] as const) {
+    canvas.strokeStyle = colour;
+    canvas.lineWidth = widthPx / scale;
+    canvas.stroke(whole);
+  } // biome-ignore format: rim and line
+  canvas.restore();
 }

@@ -1,4 +1,5 @@
 'use client';
+import CompareOutlined from '@mui/icons-material/CompareOutlined';
 import ContentCutOutlined from '@mui/icons-material/ContentCutOutlined';
 import DashboardOutlined from '@mui/icons-material/DashboardOutlined';
 import GestureOutlined from '@mui/icons-material/GestureOutlined';
@@ -15,8 +16,9 @@ import { CuttingPanel } from './CuttingPanel';
 import { FabricsPanel } from './FabricsPanel';
 import { LinePanel } from './LinePanel';
 import { NeedlePanel } from './NeedlePanel';
-import { drawBlock, patchHandles, withFabricCarried, withPatchPainted } from './patches-on-table';
+import { drawBlock, drawTriedLine, patchHandles, withFabricCarried, withPatchPainted } from './patches-on-table';
 import { QuiltPanel } from './QuiltPanel';
+import { TryOutPanel } from './TryOutPanel';
 
 const say = words.quilting;
 const QuiltView = lazy(() => import('./QuiltView'));
@@ -65,6 +67,14 @@ export const quiltingView: ProcessView<QuiltingSettings, QuiltPlan> = {
       explanation: say.lineExplanation,
       Panel: LinePanel,
       Scene: QuiltView,
+    },
+    {
+      name: 'try-out',
+      word: say.tryOut,
+      icon: CompareOutlined,
+      explanation: say.tryOutExplanation,
+      Panel: TryOutPanel,
+      draw: (canvas, view, { plan }) => plan && drawTriedLine(canvas, view, plan),
     },
     {
       name: 'needle',

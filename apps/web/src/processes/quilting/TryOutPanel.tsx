@@ -1,0 +1,171 @@
+'use client';
+import CloseOutlined from '@mui/icons-material/CloseOutlined';
+/**
+ * Patterns tried out on the picture: each lies over the block where it is drawn, stepped through by arrow keys; those pinned stand beside
+ * one another with how densely they are quilted.
+ */
+import PushPinOutlined from '@mui/icons-material/PushPinOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import Typography from '@mui/material/Typography';
+import { printBoth } from '@nuvet/core/length';
+import { type Path, polygonOf } from '@nuvet/core/plane';
+import {
+  type LinePattern,
+  type LineSettings,
+  mostPinned,
+  type QuiltingLineSettings,
+  type QuiltingSettings,
+  type QuiltPlan,
+  quiltingLine,
+} from '@nuvet/core/quilting';
+import { useMemo } from 'react';
+import { useJob } from '@/job/job-store';
+import { colours } from '@/ui/colours';
+import { Measure, Row } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
+import { words } from '@/words';
+import type { PanelProps } from '../process-view';
+import { PatternPick, patternWords } from './PatternPick';
+import { PlanFault } from './PlanFault';
+
+const say = words.quilting;
+const tried: LinePattern = 'river-wave';
+
+export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
+  const unit = useJob((s) => s.job.unit);
+  const { line, pinned } = settings;
+  const change = (by: Partial<QuiltingLineSettings>) => set({ line: { ...line, over: 'block', ...by } });
+  const isPinned = pinned.includes(line.pattern);
+  return (
+    <>
+      <Section title={say.tryOut}>
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
+          {say.tryOutAbout}
+        </Typography>
+        <Box sx={{ display: 'grid', gap: 1.25 }}>
+          <PatternPick pattern={line.pattern} onPattern={(pattern) => change({ pattern: pattern === 'none' ? tried : pattern })} />
+          <Row>
+            <Measure
+              label={say.repeat}
+              mm={line.repeatMm}
+              unit={unit}
+              onMm={(mm) => change({ repeatMm: Math.max(5, Math.min(5000, mm)) })}
+            />
+            <Measure label={say.rowHeight} mm={line.rowMm} unit={unit} onMm={(mm) => change({ rowMm: Math.max(5, Math.min(5000, mm)) })} />
+            <Measure
+              label={say.spacing}
+              mm={line.spacingMm}
+              unit={unit}
+              onMm={(mm) => change({ spacingMm: Math.max(1, Math.min(1000, mm)) })}
+            />
+          </Row>
+          {plan?.line && line.over === 'block' && (
+            <Box>
+              <Reading name={say.lineLength}>{say.metres((plan.line.lengthMm / 1000).toFixed(2))}</Reading>
+              <Reading name={say.largestGap}>{printBoth(2 * plan.line.gapMm, unit)}</Reading>
+            </Box>
+          )}
+          <Button
+            size="small"
+            variant="outlined"
+            startIcon={<PushPinOutlined />}
+            disabled={isPinned || line.pattern === 'none' || line.pattern === 'drawn' || pinned.length >= mostPinned}
+            onClick={() => set({ pinned: [...pinned, line.pattern] })}
+          >
+            {say.pin(patternWords[line.pattern])}
+          </Button>
+        </Box>
+      </Section>
+      <PlanFault />
+      {plan && pinned.length > 0 && (
+        <Section title={say.sideBySide}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 0.5 }}>
+            {pinned.map((pattern) => (
+              <Pinned
+                key={pattern}
+                pattern={pattern}
+                plan={plan}
+                settings={line}
+                unit={unit}
+                isTaken={pattern === line.pattern}
+                onTake={() => change({ pattern })}
+                onRemove={() => set({ pinned: pinned.filter((one) => one !== pattern) })}
+              />
+            ))}
+          </Box>
+        </Section>
+      )}
+    </>
+  );
+}
+
+interface PinnedProps {
+  readonly pattern: LinePattern;
+  readonly plan: QuiltPlan;
+  readonly settings: QuiltingLineSettings;
+  readonly unit: 'mm' | 'in';
+  readonly isTaken: boolean;
+  readonly onTake: () => void;
+  readonly onRemove: () => void;
+}
+
+const chordMm = 1;
+
+function Pinned({ pattern, plan, settings, unit, isTaken, onTake, onRemove }: PinnedProps) {
+  const { block, quilt } = plan;
+  const line = useMemo(
+    () => quiltingLine(block, quilt, [], { ...settings, pattern, over: 'block' } as LineSettings),
+    [block, quilt, settings, pattern],
+  );
+  const { widthMm, heightMm } = block;
+  const lines = line.runs.map(({ path }: { path: Path }) =>
+    [path.start, ...polygonOf(path, chordMm).slice(1), ...(path.closed ? [path.start] : [])]
+      .map(({ x, y }) => `${x.toFixed(0)},${(heightMm - y).toFixed(0)}`)
+      .join(' '),
+  );
+  return (
+    <Box sx={{ position: 'relative' }}>
+      <ButtonBase
+        aria-label={say.takePattern(patternWords[pattern])}
+        aria-pressed={isTaken}
+        onClick={onTake}
+        sx={{
+          display: 'block',
+          width: '100%',
+          border: `2px solid ${isTaken ? colours.verdigris : colours.line}`,
+          borderRadius: 1,
+          bgcolor: colours.sheet,
+          p: 0.5,
+        }}
+      >
+        <svg
+          viewBox={`0 0 ${widthMm} ${heightMm}`}
+          width="100%"
+          style={{ display: 'block', aspectRatio: `${widthMm} / ${heightMm}`, maxHeight: 120 }}
+          aria-hidden
+        >
+          {lines.map((points) => (
+            <polyline key={points.slice(0, 40)} points={points} fill="none" stroke={colours.ink} strokeWidth={widthMm / 160} />
+          ))}
+        </svg>
+        <Typography variant="caption" sx={{ display: 'block', fontWeight: 600 }}>
+          {patternWords[pattern]}
+        </Typography>
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
+          {say.pinnedReading((line.lengthMm / 1000).toFixed(1), printBoth(2 * line.gapMm, unit))}
+        </Typography>
+      </ButtonBase>
+      <IconButton
+        aria-label={say.unpin(patternWords[pattern])}
+        size="small"
+        onClick={onRemove}
+        sx={{ position: 'absolute', top: 2, right: 2, p: 0.25, bgcolor: colours.sheet }}
+      >
+        <CloseOutlined sx={{ fontSize: 14 }} />
+      </IconButton>
+    </Box>
+  );
+}
