@@ -55,11 +55,6 @@ for (let k = 0; k < 3; k++) await page.mouse.wheel(0, -260);
 await settled(page);
 await take('trace');
 
-await open('Lantern box die line');
-await stage('Trace');
-await settled(page);
-await take('die-line');
-
 await open('Festival badge');
 await stage('Trace');
 await page.getByRole('group', { name: 'Colours to trace' }).waitFor();
@@ -156,27 +151,29 @@ await page.getByText(/Outer outlines lie/).waitFor();
 await page.mouse.move(700, 785);
 await settled(page);
 await take('make-ready');
-await button('Files').click();
-for (const kind of ['SVG', 'DXF', 'G-code']) {
-  await Promise.all([page.waitForEvent('download'), button(`${kind}: download`).click()]);
-  await page.getByRole('group', { name: kind }).getByText('Read back').waitFor();
-}
-await page.getByText('Machine settings').scrollIntoViewIfNeeded();
-await page.getByRole('group', { name: 'G-code' }).scrollIntoViewIfNeeded();
-await page.mouse.move(700, 785);
-await settled(page);
-await take('files');
 await button('Cut').click();
 await typed(/^Kerf/, '0');
 await settled(page);
 
-await open('Paddle-otter float');
+await open('Mill Race block');
 await stage('Make ready');
-await button('Print').click();
-await page.getByText('Arranged for the fewest pages.').waitFor();
 await page.mouse.move(700, 785);
 await settled(page);
-await take('pages');
+await take('block');
+await button('Quilting line').click();
+await page.getByText('What it comes to').waitFor();
+await page.mouse.move(700, 785);
+await settled(page);
+await take('quilt');
+
+await open('Harbour quilt');
+await stage('Make ready');
+await button('Try out').click();
+await page.getByText('Side by side').waitFor();
+await page.mouse.move(700, 785);
+await settled(page);
+await page.waitForTimeout(1500);
+await take('try-out');
 
 await open('Seed-packet carton');
 await stage('Make ready');

@@ -31,6 +31,7 @@ import {
   unitVector,
 } from '../plane/index.ts';
 import { nearestOnSegment } from '../plane/segment.ts';
+import { convexHull, polygonArea } from '../raster/convex-hull.ts';
 import { offsetClosed, type PlanarMap, plainOffset, planarMap, transformedMap, windingNumber, withNodesAt } from '../shape/index.ts';
 import { type BlockGrid, gridNamed, gridOf, reachOf } from './block-grid.ts';
 import { middleWithin } from './middle-within.ts';
@@ -50,8 +51,8 @@ export interface BlockSettings {
   readonly joinMm: number | null;
   /** The name of a grid, `auto`, or `none`. */
   readonly grid: string;
-  /** Whether a rectangle about the lines is the block's edge, or only what is drawn. */
-  readonly edge: 'rectangle' | 'as drawn';
+  /** Whether a rectangle about the lines is the block's edge, or what is drawn; by itself it takes what is drawn where that is a whole shape. */
+  readonly edge: 'auto' | 'rectangle' | 'as drawn';
 }
 
 /** A corner that was moved on to the grid; both at the finished size. */
@@ -102,8 +103,9 @@ export function blockOf(pieces: readonly BlockPiece[], settings: BlockSettings):
     gapShare * size,
   );
   const patches = straight.flatMap((path) => (path.closed && gapMm > 0 ? grown(path, gapMm / 2) : [path]));
-  const edge = settings.edge === 'rectangle' ? edgeAbout(patches) : [];
   const join = settings.joinMm ?? joinShare * size;
+  const isWhole = settings.edge === 'as drawn' || (settings.edge === 'auto' && isWholeShape(planarMap(patches, join)));
+  const edge = isWhole ? [] : edgeAbout(patches);
   const drawn = straightSeams(planarMap([...edge, ...patches], join), join);
   if (drawn.faces.length === 0) throw new BlockError(say.quilting.enclosesNothing());
   return atFinishedSize(drawn, patches, level, settings, gapMm);
@@ -220,6 +222,16 @@ function gapBetween(rings: readonly Path[], most: number): number {
 /** A ring with its sides moved outwards, corners sharp. */
 const grown = (path: Path, by: number): Path[] =>
   offsetClosed(path, -Math.sign(pathArea(path)) * by, { ...plainOffset, corners: 'mitre', mitreLimit: 12 });
+
+/** Whether patches fill the convex shape about them, a hexagon, say: then no edge is missing. */
+function isWholeShape({ nodes, edges, faces, looseEnds }: PlanarMap): boolean {
+  if (looseEnds.length > 0) return false;
+  const used = [...new Set(edges.flatMap(({ from, to }) => [from, to]))].map((k) => nodes[k] as Point);
+  if (used.length < 3) return false;
+  const hull = convexHull(used);
+  return faces.reduce((sum, { area }) => sum + area, 0) > wholeShare * polygonArea(hull);
+}
+const wholeShare = 0.99;
 
 function edgeAbout(paths: readonly Path[]): Path[] {
   const box = boxAroundBoxes(paths.map(pathBox));

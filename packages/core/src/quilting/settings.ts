@@ -9,7 +9,7 @@ export const inchMm = 25.4;
 export const blockSettings = ['straight', 'on point'] as const;
 export const turnings = ['none', 'quarter turns', 'mirrored'] as const;
 export type Turning = (typeof turnings)[number];
-export const blockEdges = ['rectangle', 'as drawn'] as const;
+export const blockEdges = ['auto', 'rectangle', 'as drawn'] as const;
 export const mostBorders = 6;
 export const mostFabrics = 12;
 export const mostColourings = 8;
@@ -108,7 +108,7 @@ export const plainQuilting: QuiltingSettings = {
   allowanceMm: inchMm / 4,
   joinMm: null,
   grid: 'auto',
-  edge: 'rectangle',
+  edge: 'auto',
   roundUp: true,
   usableMm: 40 * inchMm,
   fabrics: [

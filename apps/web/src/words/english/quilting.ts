@@ -27,7 +27,7 @@ export const quilting = {
     return kind === 'triangles' ? `${count} triangles along a side` : `${name} x ${name}`;
   },
   edge: 'Edge of the block',
-  edges: { rectangle: 'Rectangle', 'as drawn': 'As drawn' },
+  edges: { auto: 'Find it', rectangle: 'Rectangle', 'as drawn': 'As drawn' },
   join: 'Corners join within',
   found: 'found',
   whatItIs: 'What it is',
