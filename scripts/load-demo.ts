@@ -171,7 +171,7 @@ async function loadPhoto({
   const { person, picture, keepTrace, keepSteps } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
     { do: 'set-unit', unit },
     ...madeBy({ stock, processes, milling, quilting }),
-    ...(outline ? [] : [{ do: 'change-picture', pictureId, change: { crop } } as const]),
+    { do: 'change-picture', pictureId, change: { crop } },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
     ...(box ? [{ do: 'prove-by', change: { box } } as const] : []),

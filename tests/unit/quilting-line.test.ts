@@ -10,8 +10,19 @@ import {
   rectanglePath,
   stepsOf,
 } from '@nuvet/core/plane';
-import { continuousLine, type GraphEdge, routeInspection, stippled, stitchesAlong } from '@nuvet/core/quilting';
+import {
+  continuousLine,
+  type GraphEdge,
+  linePatterns,
+  plainQuilting,
+  type QuiltPiece,
+  quiltPlan,
+  routeInspection,
+  stippled,
+  stitchesAlong,
+} from '@nuvet/core/quilting';
 import { selfCrossings } from '@nuvet/core/shape';
+import { finished } from '@nuvet/core/steps';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from './random-laws.ts';
@@ -168,5 +179,49 @@ describe('stitches', () => {
         expect(Math.hypot(q.x - p.x, q.y - p.y)).toBeLessThanOrEqual(3.001);
       }
     }
+  });
+});
+
+describe('the quilting line of a block', () => {
+  const frame = { id: 'f', outer: rectanglePath({ minX: 0, minY: 0, maxX: 100, maxY: 100 }), holes: [], purpose: 'cut' as const };
+  const stitch = (outer: Path, id: string) => ({ id, outer, holes: [], purpose: 'stitch' as const });
+  const planOf = (pieces: readonly QuiltPiece[], line: Partial<typeof plainQuilting.line>) =>
+    finished(quiltPlan(pieces, { ...plainQuilting, finishedMm: 100, line: { ...plainQuilting.line, over: 'block', ...line } }));
+  it('follows lines that are drawn with the purpose stitch, which are no seams', () => {
+    const {
+      block,
+      line: made,
+      notes,
+    } = planOf([frame, stitch(line(10, 10, 90, 10), 'a'), stitch(line(50, 10, 50, 80), 'b')], { pattern: 'drawn' });
+    expect(block.map.faces.length).toBe(1);
+    expect(made?.runs.length).toBe(1);
+    expect(made?.lengthMm).toBeCloseTo(80 + 70 + (made?.againMm as number), 6);
+    expect(made?.againMm).toBeCloseTo(40, 6);
+    expect(notes).toEqual([]);
+  });
+  it('of parts that do not meet says so, and how far the needle is lifted', () => {
+    const { notes } = planOf([frame, stitch(line(10, 10, 40, 10), 'a'), stitch(line(60, 10, 90, 10), 'b')], { pattern: 'drawn' });
+    expect(notes.map(({ message }) => message)).toEqual([expect.stringMatching(/2 parts that do not meet.* over 20/)]);
+  });
+  it('with nothing to follow is refused', () => {
+    expect(() => planOf([frame], { pattern: 'drawn' })).toThrow(/nothing to quilt along/);
+  });
+  it.each(linePatterns.filter((name) => name !== 'none' && name !== 'drawn'))('%s covers the block, each place within reach', (pattern) => {
+    const { line: made } = planOf([frame], { pattern, repeatMm: 25, rowMm: 20, spacingMm: 8 });
+    expect(made?.gapMm).toBeLessThan(26);
+    expect(made?.lengthMm).toBeGreaterThan(300);
+    expect(made?.stitches).toBeGreaterThan(100);
+    for (const { path } of made?.runs ?? []) expect(Number.isFinite(pathLength(path))).toBe(true);
+  });
+  it('from edge to edge has whole repeats, and tells by how much they were stretched', () => {
+    const { line: made } = planOf([frame], { pattern: 'zigzag', repeatMm: 30, rowMm: 30 });
+    expect(made?.stretched?.x).toBeCloseTo(100 / 3 / 30 - 1, 9);
+    expect(made?.runs.length).toBe(1);
+    const box = pathBox(made?.runs[0]?.path as Path);
+    expect([box.minX, box.maxX]).toEqual([0, 100]);
+  });
+  it('cross-hatched leaves squares of its spacing, whose inner circle has half of it as its radius', () => {
+    const { line: made } = planOf([frame], { pattern: 'cross-hatching', angle: 0, spacingMm: 20 });
+    expect(made?.gapMm).toBeCloseTo(10, 6);
   });
 });

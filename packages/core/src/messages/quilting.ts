@@ -41,6 +41,10 @@ export const quilting = {
   batting: (width: string, height: string) => `Batting: ${width} x ${height}`,
   binding: (strips: number, width: string) => `Binding: ${strips} strips of ${width}`,
   noSections: 'No part of this block can be pieced on a foundation.',
+  severalParts: (parts: number, far: string) =>
+    `The lines are ${parts} parts that do not meet: between them the needle is lifted, over ${far} at most. Draw them together to sew in one go.`,
+  shortStitches: (count: number, shortest: string) =>
+    `${count === 1 ? 'One stitch is' : `${count} stitches are`} shorter than ${shortest}: corners lie too near together there.`,
   nothingQuilted: 'There is nothing to quilt along: give drawn lines the purpose stitch, or choose a pattern.',
   noLineYet: 'There is no quilting line yet. Choose what to quilt along first.',
   run: (number: number) => `Run ${number}`,

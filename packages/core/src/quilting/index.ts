@@ -12,7 +12,7 @@ export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit,
 export { type PiecingStep, piecingSteps } from './piecing-steps.ts';
 export { type Quilt, type QuiltPart, type QuiltPartKind, quiltOf } from './quilt.ts';
 export { blockAreas, type QuiltArea, quiltAreas } from './quilt-areas.ts';
-export { type PlacedNote, type QuiltPlan, quiltPlan } from './quilt-plan.ts';
+export { isAboutLine, type PlacedNote, type QuiltPiece, type QuiltPlan, quiltPlan } from './quilt-plan.ts';
 export { type QuiltingLine, quiltingLine } from './quilting-line.ts';
 export { cutText, figureWords, type RotaryCut, type RotaryFigure, rotaryCut, upToEighths } from './rotary.ts';
 export { type GraphEdge, type Inspection, routeInspection } from './route-inspection.ts';

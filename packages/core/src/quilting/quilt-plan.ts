@@ -12,7 +12,7 @@ import { type Foundations, foundationsOf } from './foundation.ts';
 import { type PatchShape, patchShapes } from './patches.ts';
 import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 import { type Quilt, quiltOf } from './quilt.ts';
-import { type QuiltingLine, quiltingLine } from './quilting-line.ts';
+import { type QuiltingLine, quiltingLine, shortStitchMm } from './quilting-line.ts';
 import type { LineSettings, QuiltingSettings } from './settings.ts';
 import { appliqueTemplates, type Template, templatesOf } from './templates.ts';
 
@@ -62,24 +62,36 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
   const cutting = cuttingList(sets, templates, quilt, settings);
   yield 0.8;
   const line = settings.line.pattern === 'none' ? null : quiltingLine(block, quilt, quilted.flatMap(({ outer, holes }) => [outer, ...holes]), settings.line as LineSettings); // biome-ignore format: one line
-  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, notes: notesOf(block, shapes, piecing) }; // biome-ignore format: one line
+  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, notes: [...notesOf(block, shapes, piecing), ...(line ? notesOfLine(line) : [])] }; // biome-ignore format: one line
 }
 
 function notesOf(block: Block, shapes: readonly PatchShape[], piecing: Unit): PlacedNote[] {
-  const note = (message: Message, at: PlacedNote['at'] = null): PlacedNote => ({ ...message, pieceId: '', isFailure: false, at });
   const ends = block.map.looseEnds.map((p) => {
     const at = apply(block.toSheet, p);
-    return note(say.quilting.looseEnd(at.x.toFixed(1), at.y.toFixed(1)), at);
+    return noteOf(say.quilting.looseEnd(at.x.toFixed(1), at.y.toFixed(1)), at);
   });
   const nameOf = new Map(shapes.flatMap(({ name, patches }) => patches.map(({ face }) => [face, name] as const)));
-  const within = block.map.faces.flatMap(({ holes, outer }, k) => (holes.length > 0 ? [note(say.quilting.liesWithin(nameOf.get(k) ?? ''), apply(block.toSheet, outer.start))] : [])); // biome-ignore format: one line
+  const within = block.map.faces.flatMap(({ holes, outer }, k) => (holes.length > 0 ? [noteOf(say.quilting.liesWithin(nameOf.get(k) ?? ''), apply(block.toSheet, outer.start))] : [])); // biome-ignore format: one line
   const setIn = unitsOf(piecing).filter(isSetIn).map(({ faces }) => {
     const names = [...new Set(faces.map((face) => nameOf.get(face) ?? ''))].sort();
-    return note(say.quilting.mustBeSetIn(faces.length, names.join(', ')));
+    return noteOf(say.quilting.mustBeSetIn(faces.length, names.join(', ')));
   }); // biome-ignore format: as it reads
   const far = block.moved.filter(({ from, to }) => Math.hypot(to.x - from.x, to.y - from.y) > farMoveMm);
-  const moved = far.length > 0 ? [note(say.quilting.movedFar(far.length, { mm: Math.max(...far.map(({ from, to }) => Math.hypot(to.x - from.x, to.y - from.y))) }))] : []; // biome-ignore format: one line
+  const moved = far.length > 0 ? [noteOf(say.quilting.movedFar(far.length, { mm: Math.max(...far.map(({ from, to }) => Math.hypot(to.x - from.x, to.y - from.y))) }))] : []; // biome-ignore format: one line
   return [...ends, ...within, ...setIn, ...moved];
 }
+const noteOf = (message: Message, at: PlacedNote['at'] = null): PlacedNote => ({ ...message, pieceId: '', isFailure: false, at });
+
+function notesOfLine({ runs, jumpsMm, shortStitches }: QuiltingLine): PlacedNote[] {
+  const far = Math.max(0, ...jumpsMm);
+  return [
+    ...(runs.length > 1 ? [noteOf(say.quilting.severalParts(runs.length, { mm: far }))] : []),
+    ...(shortStitches > 0 ? [noteOf(say.quilting.shortStitches(shortStitches, { mm: shortStitchMm }))] : []),
+  ];
+}
+
+/** Whether a note is about the quilting line, rather than the block. */
+export const isAboutLine = ({ said }: Message): boolean => ['quilting.severalParts', 'quilting.shortStitches'].includes(said.code);
+
 /** A corner that was drawn farther than this from the grid may not be meant to lie on it, mm at the finished size. */
 const farMoveMm = 2.5;

@@ -4,7 +4,17 @@
  */
 import { hatchLines } from '../make/hatch.ts';
 import { SaidError, say } from '../messages/index.ts';
-import { type Box, inverse, type Path, type Point, pathArea, pathLength, rectanglePath, transformedPath } from '../plane/index.ts';
+import {
+  type Box,
+  distance,
+  inverse,
+  type Path,
+  type Point,
+  pathArea,
+  pathLength,
+  rectanglePath,
+  transformedPath,
+} from '../plane/index.ts';
 import { distanceTo, offsetClosed } from '../shape/index.ts';
 import type { Block } from './block.ts';
 import { type ContinuousLine, continuousLine, type LineRun } from './continuous-line.ts';
@@ -18,12 +28,17 @@ export interface QuiltingLine extends ContinuousLine {
   /** What it covers: on the finished block, or on the quilt, mm. */
   readonly area: Box;
   readonly stitches: number;
+  /** How many of them are too short to sew well. */
+  readonly shortStitches: number;
   /** The radius of the largest circle that the line leaves empty, and where it lies. */
   readonly gapMm: number;
   readonly gapAt: Point;
   /** By how much repeats were stretched to fill the area, as shares; null where nothing repeats. */
   readonly stretched: { readonly x: number; readonly y: number } | null;
 }
+
+/** Stitches shorter than this pile up thread (common practice), mm. */
+export const shortStitchMm = 0.5;
 
 export class LineError extends SaidError {
   readonly code = 'no-line';
@@ -37,8 +52,13 @@ export function quiltingLine(block: Block, quilt: Quilt, drawn: readonly Path[],
       : { minX: 0, minY: 0, maxX: block.widthMm, maxY: block.heightMm };
   const { line, stretched = null } = lineOver(area, block, drawn, settings);
   if (line.runs.length === 0) throw new LineError(say.quilting.nothingQuilted());
-  const stitches = line.runs.reduce((sum, { path }) => sum + stitchesAlong(path, settings).length - 1, 0);
-  return { ...line, area, stitches, stretched, ...largestGap(area, line.runs) };
+  const sewn = line.runs.map(({ path }) => stitchesAlong(path, settings));
+  const stitches = sewn.reduce((sum, places) => sum + places.length - 1, 0);
+  const shortStitches = sewn.reduce(
+    (sum, places) => sum + places.slice(1).filter((p, k) => distance(p, places[k] as Point) < shortStitchMm).length,
+    0,
+  );
+  return { ...line, area, stitches, shortStitches, stretched, ...largestGap(area, line.runs) };
 }
 
 function lineOver(

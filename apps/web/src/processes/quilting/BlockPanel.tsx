@@ -4,7 +4,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
-import { blockEdges, blockGrids, piecingSteps, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { blockEdges, blockGrids, isAboutLine, piecingSteps, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useMemo } from 'react';
 import { useJob } from '@/job/job-store';
 import { Measure, Pick, Row } from '@/ui/Rows';
@@ -108,11 +108,13 @@ function Found({ plan: { block, shapes, seams, notes }, unit }: { plan: QuiltPla
           {say.reversedMeans}
         </Typography>
       )}
-      {notes.map(({ said, message }) => (
-        <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
-          {told(said, unit)}
-        </Alert>
-      ))}
+      {notes
+        .filter((note) => !isAboutLine(note))
+        .map(({ said, message }) => (
+          <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
+            {told(said, unit)}
+          </Alert>
+        ))}
     </Section>
   );
 }

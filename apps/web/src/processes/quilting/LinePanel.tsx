@@ -2,6 +2,7 @@
 /** The quilting line: what is quilted along, how densely, and how the needle runs. */
 import PauseOutlined from '@mui/icons-material/PauseOutlined';
 import PlayArrowOutlined from '@mui/icons-material/PlayArrowOutlined';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -9,13 +10,21 @@ import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
 import { printBoth } from '@nuvet/core/length';
-import { type LinePattern, type QuiltingLineSettings, type QuiltingSettings, type QuiltPlan, rowPatternNames } from '@nuvet/core/quilting';
+import {
+  isAboutLine,
+  type LinePattern,
+  type QuiltingLineSettings,
+  type QuiltingSettings,
+  type QuiltPlan,
+  rowPatternNames,
+} from '@nuvet/core/quilting';
 import { useEffect } from 'react';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { told } from '@/words/told';
 import { inTime } from '../cut/cut-sections';
 import type { PanelProps } from '../process-view';
 import { setNeedle, useNeedle } from './needle-store';
@@ -104,6 +113,11 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
         </Box>
       </Section>
       <PlanFault />
+      {plan?.notes.filter(isAboutLine).map(({ said, message }) => (
+        <Alert key={message} severity="warning" variant="outlined">
+          {told(said, unit)}
+        </Alert>
+      ))}
       {plan?.line && <Measured line={plan.line} settings={line} unit={unit} />}
       {plan?.line && <Needle seconds={secondsOf(plan.line.stitches, line)} />}
     </>
