@@ -124,6 +124,15 @@ function isRoundOn(a: Place, first: Move, b: Place, second: Move): boolean {
   return isOne && Math.abs(slope(a, first, p.radius) - slope(b, second, q.radius)) < 1e-6;
 }
 
+const rayTurns = Array.from({ length: rays }, (_, k) => ((k + 0.5) / rays - 0.5) * Math.PI);
+const [rayCos, raySin] = [Float64Array.from(rayTurns, Math.cos), Float64Array.from(rayTurns, Math.sin)];
+
+const placeAlong = (from: Place, to: Place, t: number): Place => ({
+  x: from.x + (to.x - from.x) * t,
+  y: from.y + (to.y - from.y) * t,
+  z: from.z + (to.z - from.z) * t,
+});
+
 /** What still stands, as heights on a grid. */
 class Standing {
   private readonly cell: number;
@@ -134,6 +143,8 @@ class Standing {
   private ends: Float32Array | null = null;
   private readonly left: number;
   private readonly low: number;
+  /** Where the tool has cleared last, and stands. */
+  private stood: Place | null = null;
 
   constructor(
     { minX, minY, maxX, maxY }: Box,
@@ -157,12 +168,18 @@ class Standing {
     }
     this.ends = this.tops.slice();
     this.tops.fill(1);
+    this.stood = null;
   }
 
   private sweep(from: Place, to: Place): Place {
     const count = Math.max(1, Math.ceil(Math.hypot(to.x - from.x, to.y - from.y) / (this.radius / 5)));
-    for (let k = 1; k <= count; k++)
-      this.clear(from.x + ((to.x - from.x) * k) / count, from.y + ((to.y - from.y) * k) / count, from.z + ((to.z - from.z) * k) / count);
+    let before: Place | null = this.stood === from ? from : null;
+    for (let k = 1; k <= count; k++) {
+      const at = placeAlong(from, to, k / count);
+      this.clear(at.x, at.y, at.z, before);
+      before = at;
+    }
+    this.stood = to;
     return to;
   }
 
@@ -173,6 +190,7 @@ class Standing {
     const isCounted = flat > 1e-9 && to.z > from.z - 1e-6;
     const direction = directionOn(from, { kind: 'line', to }, 0);
     let [max, total] = [0, 0];
+    let passed: Place | null = this.stood === from ? from : null;
     for (let k = 1; k <= count; k++) {
       const [before, after] = [(k - 1) / count, k / count];
       if (isCounted) {
@@ -181,8 +199,11 @@ class Standing {
         max = Math.max(max, angle);
         total += (angle * flat) / count;
       }
-      this.clear(from.x + (to.x - from.x) * after, from.y + (to.y - from.y) * after, from.z + (to.z - from.z) * after);
+      const at = placeAlong(from, to, after);
+      this.clear(at.x, at.y, at.z, passed);
+      passed = at;
     }
+    this.stood = to;
     return { max, total, gone: isCounted ? flat : 0 };
   }
 
@@ -193,8 +214,7 @@ class Standing {
     const reach = this.radius + 0.75 * this.cell;
     const low = z + this.ledgeMm;
     for (let k = 0; k < rays; k++) {
-      const turn = ((k + 0.5) / rays - 0.5) * Math.PI;
-      const [c, s] = [Math.cos(turn), Math.sin(turn)];
+      const [c, s] = [rayCos[k] as number, raySin[k] as number];
       const [u, v] = [d.x * c - d.y * s, d.y * c + d.x * s];
       // What is never taken off is wall, beside which the tool goes: there it is asked where it goes on.
       const out = this.cellAt(x + reach * u, y + reach * v);
@@ -215,14 +235,32 @@ class Standing {
     return column < 0 || row < 0 || column >= this.width || row >= this.height ? -1 : row * this.width + column;
   }
 
-  private clear(x: number, y: number, z: number): void {
+  /**
+   * Takes off what lies under the tool at a place. On the way from another, at which it stood as deep or deeper, only what it has not passed
+   * over there is looked at.
+   */
+  private clear(x: number, y: number, z: number, before: Place | null): void {
     const [cx, cy, r] = [(x - this.left) / this.cell, (y - this.low) / this.cell, this.radius / this.cell];
+    const isPassed = before !== null && before.z <= z;
+    const [bx, by] = isPassed ? [(before.x - this.left) / this.cell, (before.y - this.low) / this.cell] : [0, 0];
     const [low, high] = [Math.max(0, Math.ceil(cy - r - 0.5)), Math.min(this.height - 1, Math.floor(cy + r - 0.5))];
     for (let row = low; row <= high; row++) {
       const half = Math.sqrt(Math.max(0, r * r - (row + 0.5 - cy) ** 2));
       const first = Math.max(0, Math.ceil(cx - half - 0.5));
       const last = Math.min(this.width - 1, Math.floor(cx + half - 0.5));
-      for (let k = row * this.width + first; k <= row * this.width + last; k++) if ((this.tops[k] as number) > z) this.tops[k] = z;
+      const over = r * r - (row + 0.5 - by) ** 2;
+      if (!isPassed || over <= 0) {
+        this.lower(row, first, last, z);
+        continue;
+      }
+      const was = Math.sqrt(over);
+      this.lower(row, first, Math.min(last, Math.ceil(bx - was - 0.5) - 1), z);
+      this.lower(row, Math.max(first, Math.floor(bx + was - 0.5) + 1), last, z);
     }
+  }
+
+  private lower(row: number, first: number, last: number, z: number): void {
+    const start = row * this.width;
+    for (let k = start + first; k <= start + last; k++) if ((this.tops[k] as number) > z) this.tops[k] = z;
   }
 }
