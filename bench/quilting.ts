@@ -5,6 +5,7 @@ import {
   blockOf,
   foundationsOf,
   type GraphEdge,
+  inchMm,
   patchShapes,
   piecingOrder,
   plainQuilting,
@@ -16,6 +17,8 @@ import {
 import { finished } from '@nuvet/core/steps';
 import { tracePicture } from '@nuvet/core/trace';
 import { demoJobs, type Scene, scanScene } from '@nuvet/truth';
+import { blockDrafts } from '../tests/unit/block-drafts.ts';
+import { draftedBlock, drawings, scannedPieces } from '../tests/unit/scanned-blocks.ts';
 
 const line = (name: string, text: string) => console.log(`${name.padEnd(46)} ${text}`);
 const timed = <T>(work: () => T): { ms: number; value: T } => {
@@ -29,6 +32,7 @@ export function measureQuilting(): void {
   measureWalk();
   measureStippling();
   measureScans();
+  measureDrawings();
 }
 
 /** Two hundred patches: squares of a grid, every one cut across. */
@@ -123,4 +127,19 @@ function measureScans(): void {
     'quilting: scanned blocks with the right patches',
     `${right} of ${scans}; corners off by ${at(0.5)} mm, 95 % within ${at(0.95)}, all within ${at(1)} (0.05 asked)`,
   );
+}
+
+/** Twenty traditional blocks, drawn in three ways, scanned at two resolutions: how many have the patches that they were drafted with. */
+function measureDrawings(): void {
+  for (const drawing of drawings) {
+    let right = 0;
+    for (const draft of blockDrafts) {
+      const wanted = draftedBlock(draft);
+      for (const dpi of [150, 300]) {
+        const found = blockOf(scannedPieces(draft, drawing, dpi, 1.7, 11), { ...plainQuilting, finishedMm: draft.finishedIn * inchMm });
+        if (found.map.faces.length === wanted.map.faces.length && found.grid === wanted.grid) right++;
+      }
+    }
+    line(`quilting: blocks drawn as ${drawing}`, `${right} of ${2 * blockDrafts.length} with the right patches and grid`);
+  }
 }

@@ -32,7 +32,16 @@ import {
 } from '../plane/index.ts';
 import { nearestOnSegment } from '../plane/segment.ts';
 import { convexHull, polygonArea } from '../raster/convex-hull.ts';
-import { offsetClosed, type PlanarMap, plainOffset, planarMap, transformedMap, windingNumber, withNodesAt } from '../shape/index.ts';
+import {
+  circleThrough,
+  offsetClosed,
+  type PlanarMap,
+  plainOffset,
+  planarMap,
+  transformedMap,
+  windingNumber,
+  withNodesAt,
+} from '../shape/index.ts';
 import { type BlockGrid, gridNamed, gridOf, reachOf } from './block-grid.ts';
 import { middleWithin } from './middle-within.ts';
 import { seamLines } from './seam-lines.ts';
@@ -193,7 +202,24 @@ function straightOrSame(steps: readonly Step[], within: number): Segment[] {
     steps.every((step) =>
       chordPoints(step.from, step.segment, within / 4).every((p) => nearestOnSegment(from, whole, p).distance <= within),
     );
-  return isStraight ? [whole] : steps.map(({ segment }) => segment);
+  if (isStraight) return [whole];
+  const arc = arcAlong(steps, within);
+  return arc ? [arc] : steps.map(({ segment }) => segment);
+}
+
+/** The arc from end to end of a chain that lies on one circle; null where it does not. */
+function arcAlong(steps: readonly Step[], within: number): Segment | null {
+  const [from, to] = [steps[0]?.from as Point, steps.at(-1)?.segment.to as Point];
+  if (distance(from, to) <= within) return null;
+  const places = steps.flatMap((step) => chordPoints(step.from, step.segment, within / 4));
+  const middle = places.reduce((a, b) =>
+    Math.abs(distance(b, from) - distance(b, to)) < Math.abs(distance(a, from) - distance(a, to)) ? b : a,
+  );
+  const circle = circleThrough(from, middle, to);
+  if (!circle || places.some((p) => Math.abs(distance(p, circle.centre) - circle.radius) > within)) return null;
+  const half = turnBetween(subtract(from, circle.centre), subtract(middle, circle.centre));
+  const sweep = half + turnBetween(subtract(middle, circle.centre), subtract(to, circle.centre));
+  return Math.abs(sweep) < 6 ? { kind: 'arc', to, sweep } : null;
 }
 
 /** How far patches drawn apart lie from their neighbours; 0 where they lie side by side, or alone. */
@@ -273,12 +299,12 @@ function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Trans
   const isSquare = Math.abs(width - height) < squareWithin * Math.max(width, height);
   const [widthMm, heightMm] = isSquare ? [settings.finishedMm, settings.finishedMm] : [width * scale, height * scale];
   const toFinished = chain(stretch(widthMm / width, heightMm / height), shift(-minX, -minY));
-  const sized = transformedMap(drawn, toFinished);
+  const sized = sizedMap(drawn, toFinished, scale);
   const inShares = sized.nodes.map(({ x, y }) => ({ x: x / widthMm, y: y / widthMm }));
   const corners = cornersOf(sized).map((k) => inShares[k] as Point);
   const grid = settings.grid === 'none' ? null : settings.grid === 'auto' ? gridOf(corners) : gridNamed(settings.grid);
   const { nodes, moved } = grid ? onGrid(sized.nodes, inShares, grid, widthMm) : { nodes: sized.nodes, moved: [] };
-  const map = grid ? straightSeams(withNodesAt(sized, nodes, 0.01), 0.01) : sized;
+  const map = grid ? withRoundSweeps(straightSeams(withNodesAt(sized, nodes, 0.01), 0.01)) : sized;
   const toSheet = chain(inverse(level), inverse(toFinished));
   return {
     map,
@@ -294,8 +320,32 @@ function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Trans
     ),
   };
 }
+/** On a grid arcs turn by whole parts of a circle: those that nearly do are made to. */
+function withRoundSweeps(map: PlanarMap): PlanarMap {
+  let isChanged = false;
+  const paths = map.edges.map(({ from, segment }): Path => {
+    const start = map.nodes[from] as Point;
+    if (segment.kind !== 'arc') return { start, segments: [segment], closed: false };
+    const sweep = Math.round(segment.sweep / sweepUnit) * sweepUnit;
+    const isNear = sweep !== 0 && sweep !== segment.sweep && Math.abs(sweep - segment.sweep) < nearSweep;
+    if (isNear) isChanged = true;
+    return { start, segments: [isNear ? { ...segment, sweep } : segment], closed: false };
+  });
+  return isChanged ? { ...planarMap(paths, 0.01), looseEnds: map.looseEnds } : map;
+}
+const sweepUnit = Math.PI / 12;
+const nearSweep = (2.5 * Math.PI) / 180;
+
 /** A block whose sides differ by less than this share is square. */
 const squareWithin = 0.02;
+
+/** The map at its finished size. Where one side is stretched a hair more than the other, arcs stay arcs, and run between the same corners. */
+function sizedMap(drawn: PlanarMap, toFinished: Transform, scale: number): PlanarMap {
+  const stretched = transformedMap(drawn, toFinished);
+  const isEven = Math.abs(toFinished.a - toFinished.d) < 1e-12;
+  if (isEven || drawn.edges.every(({ segment }) => segment.kind === 'line')) return stretched;
+  return withNodesAt(transformedMap(drawn, stretch(scale)), stretched.nodes, 1e-6);
+}
 
 /** Nodes where lines meet or turn, and not those that a line just passes. */
 const cornersOf = (map: PlanarMap): number[] => [...new Set(seamLines(map).flatMap(({ nodes }) => [nodes[0] as number, nodes.at(-1) as number]))]; // biome-ignore format: one line

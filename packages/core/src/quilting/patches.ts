@@ -1,9 +1,20 @@
 /**
  * In: the faces of a block. Out: its patches by shape: those that are congruent, also when one of them is turned over, have one name.
  */
-import { directionOn, type Path, type Point, pathArea, segmentArea, segmentLength, stepsOf, turnBetween } from '../plane/index.ts';
+import {
+  directionOn,
+  type Path,
+  type Point,
+  pathArea,
+  type Step,
+  segmentArea,
+  segmentLength,
+  stepsOf,
+  turnBetween,
+} from '../plane/index.ts';
 import { merged } from '../shape/merging.ts';
 import type { Block } from './block.ts';
+import { goesOnWithinDegrees } from './seam-lines.ts';
 
 /** A shape that patches of the block have. */
 export interface PatchShape {
@@ -31,11 +42,12 @@ interface Side {
   readonly length: number;
   readonly bow: number;
   readonly turns: number;
+  readonly isCurved: boolean;
 }
 
-/** Sides are alike within this: on a grid they are exact; drawn freely they are not. */
-const onGrid = { mm: 0.02, degrees: 0.2 };
-const drawnFreely = { mm: 1, degrees: 2 };
+/** Sides are alike within this: straight ones are exact on a grid; curves, and what is drawn freely, are not. */
+const onGrid = { mm: 0.02, curvedMm: 0.8, degrees: 0.2, curvedDegrees: 2.5 };
+const drawnFreely = { mm: 1, curvedMm: 1.2, degrees: 2, curvedDegrees: 3 };
 
 export function patchShapes(block: Block): PatchShape[] {
   const alike = block.grid === null ? drawnFreely : onGrid;
@@ -62,17 +74,34 @@ export function patchShapes(block: Block): PatchShape[] {
 /** A to Z, then AA, AB. */
 export const letters = (k: number): string => (k < 26 ? '' : letters(Math.floor(k / 26) - 1)) + String.fromCharCode(65 + (k % 26));
 
+/** The steps at whose start an outline turns; elsewhere it goes on, as another curve perhaps. */
+export function cornerSteps(path: Path): number[] {
+  const steps = stepsOf(path);
+  const least = (goesOnWithinDegrees * Math.PI) / 180;
+  return steps.flatMap(({ from, segment }, k) => {
+    const before = steps.at(k - 1) as Step;
+    return Math.abs(turnBetween(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0))) > least ? [k] : [];
+  });
+}
+
+/** Its sides from corner to corner; one that is round has one. */
 function sidesOf(path: Path): Side[] {
   const steps = stepsOf(path);
   const sign = Math.sign(pathArea(path));
-  return steps.map(({ from, segment }, k) => {
-    const next = steps[(k + 1) % steps.length] as (typeof steps)[0];
-    const length = segmentLength(from, segment);
-    const beside = segmentArea(from, segment) - chordArea(from, segment.to);
+  const corners = cornerSteps(path);
+  const starts = corners.length > 0 ? corners : [0];
+  return starts.map((start, k) => {
+    const end = starts[k + 1] ?? (starts[0] as number) + steps.length;
+    const own = Array.from({ length: end - start }, (_, j) => steps[(start + j) % steps.length] as Step);
+    const [first, last, next] = [own[0] as Step, own.at(-1) as Step, steps[end % steps.length] as Step];
+    const length = own.reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
+    const beside = own.reduce((sum, { from, segment }) => sum + segmentArea(from, segment), 0) - chordArea(first.from, last.segment.to);
+    // Areas are counted from the origin: of a chain they close along its chord.
     return {
       length,
       bow: (sign * beside) / length,
-      turns: sign * turnBetween(directionOn(from, segment, 1), directionOn(next.from, next.segment, 0)),
+      turns: sign * turnBetween(directionOn(last.from, last.segment, 1), directionOn(next.from, next.segment, 0)),
+      isCurved: own.some(({ segment }) => segment.kind !== 'line'),
     };
   });
 }
@@ -84,15 +113,19 @@ const mirrored = (sides: readonly Side[]): Side[] =>
   sides.map((_, k) => {
     const own = sides[sides.length - 1 - k] as Side;
     const before = sides.at(sides.length - 2 - k) as Side;
-    return { length: own.length, bow: own.bow, turns: before.turns };
+    return { ...own, turns: before.turns };
   });
 
 /** Which side of the second lies on the first side of the first, where all of them are alike from there on. */
-function shiftOf(a: readonly Side[], b: readonly Side[], { mm, degrees }: typeof onGrid): number | null {
+function shiftOf(a: readonly Side[], b: readonly Side[], within: typeof onGrid): number | null {
   if (a.length !== b.length) return null;
-  const turn = (degrees * Math.PI) / 180;
-  const isAlike = (one: Side, other: Side): boolean =>
-    Math.abs(one.length - other.length) <= mm && Math.abs(one.bow - other.bow) <= mm && Math.abs(one.turns - other.turns) <= turn;
-  const found = a.findIndex((_, shift) => a.every((one, k) => isAlike(one, b[(k + shift) % b.length] as Side)));
+  // At a corner of a curve its direction is less sure, too.
+  const isByCurve = a.map((side, k) => side.isCurved || (a[(k + 1) % a.length] as Side).isCurved);
+  const isAlike = (one: Side, other: Side, k: number): boolean => {
+    const mm = one.isCurved ? within.curvedMm : within.mm;
+    const turn = ((isByCurve[k] ? within.curvedDegrees : within.degrees) * Math.PI) / 180;
+    return Math.abs(one.length - other.length) <= mm && Math.abs(one.bow - other.bow) <= mm && Math.abs(one.turns - other.turns) <= turn;
+  };
+  const found = a.findIndex((_, shift) => a.every((one, k) => isAlike(one, b[(k + shift) % b.length] as Side, k)));
   return found < 0 ? null : found;
 }

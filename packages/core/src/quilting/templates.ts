@@ -27,7 +27,7 @@ import {
 import { offsetClosed, type PlanarMap, stationAt } from '../shape/index.ts';
 import { plainOffset, rawOffset } from '../shape/raw-offset.ts';
 import type { Block } from './block.ts';
-import type { Patch, PatchShape } from './patches.ts';
+import { cornerSteps, type Patch, type PatchShape } from './patches.ts';
 
 export interface Template {
   readonly shape: PatchShape;
@@ -115,11 +115,7 @@ interface Corner {
 /** Where an outline turns; not where it only goes on as another curve. */
 const cornersOf = (path: Path): Corner[] => {
   const steps = stepsOf(path);
-  return steps.flatMap(({ from, segment }, step): Corner[] => {
-    const before = steps.at(step - 1) as Step;
-    const turned = turnBetween(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0));
-    return Math.abs(degrees(turned)) > sameAngle ? [{ at: from, step }] : [];
-  });
+  return cornerSteps(path).map((step) => ({ at: (steps[step] as Step).from, step }));
 };
 
 /** How wide a corner's two neighbours are there, radians; null where there is none. */
@@ -129,9 +125,10 @@ interface CornerTrim {
 }
 
 function trimsOf(map: PlanarMap, { outline, patches }: PatchShape): CornerTrim[] {
-  const count = stepsOf(outline).length;
+  const corners = cornersOf(outline);
+  const count = corners.length;
   const each = patches.map((patch) => neighboursAt(map, patch));
-  return Array.from({ length: count }, (_, k): CornerTrim => {
+  const trims = corners.map((_, k): CornerTrim => {
     const own = patches.map(({ isReversed, firstCorner }, p): readonly [number | null, number | null] => {
       const at = isReversed ? (firstCorner - k + 2 * count) % count : (firstCorner + k) % count;
       const [before, after] = each[p]?.[at] ?? [null, null];
@@ -144,14 +141,16 @@ function trimsOf(map: PlanarMap, { outline, patches }: PatchShape): CornerTrim[]
     };
     return { across: [common(0), common(1)] };
   });
+  const ofStep = new Map(corners.map(({ step }, k) => [step, trims[k] as CornerTrim]));
+  return stepsOf(outline).map((_, step) => ofStep.get(step) ?? { across: [null, null] });
 }
 
 /** At each corner of a patch the angles of the patches beside it, across the side before and the side after it. */
 function neighboursAt(map: PlanarMap, { face, outline }: Patch): (readonly [number | null, number | null])[] {
   const sides = map.faces[face]?.sides ?? [];
   const startOf = ({ edge, isForward }: (typeof sides)[0]): number => (isForward ? map.edges[edge]?.from : map.edges[edge]?.to) as number;
-  return stepsOf(outline).map(({ from }) => {
-    const k = sides.findIndex((side) => distance(map.nodes[startOf(side)] as Point, from) < 1e-6);
+  return cornersOf(outline).map(({ at }) => {
+    const k = sides.findIndex((side) => distance(map.nodes[startOf(side)] as Point, at) < 1e-6);
     if (k < 0) return [null, null];
     const node = startOf(sides[k] as (typeof sides)[0]);
     const across = (side: (typeof sides)[0]): number | null => {
