@@ -1,5 +1,5 @@
 /** In: a quilt's plan. Out: every area of it with its fabric, in the order that they are painted in. */
-import { chain, determinant, type Path, reversedPath, type Transform, transformedPath } from '../plane/index.ts';
+import { chain, determinant, identity, type Path, reversedPath, type Transform, transformedPath } from '../plane/index.ts';
 import { fabricOfPart } from './quilt.ts';
 import type { QuiltPlan } from './quilt-plan.ts';
 import { fabricAt, type QuiltingSettings } from './settings.ts';
@@ -10,6 +10,8 @@ export interface QuiltArea {
   readonly fabric: number;
   /** The patch's set, where it is a patch of a block. */
   readonly set: string | null;
+  /** Where the cloth's own plane lies: prints turn with the block that they are sewn into. */
+  readonly place: Transform;
 }
 
 /** Of the block alone, at its finished size. */
@@ -17,7 +19,7 @@ export const blockAreas = ({ block, sets }: QuiltPlan, place?: Transform): Quilt
   sets.flatMap(({ name, faces, fabric }) =>
     faces.map((face): QuiltArea => {
       const outer = block.map.faces[face]?.outer as Path;
-      return { outline: place ? placed(outer, place) : outer, fabric, set: name };
+      return { outline: place ? placed(outer, place) : outer, fabric, set: name, place: place ?? identity };
     }),
   );
 
@@ -33,6 +35,6 @@ export function quiltAreas(
   place: Transform = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 },
 ): QuiltArea[] {
   // biome-ignore format: one line
-  const parts = plan.quilt.parts.map(({ outline, kind, border }): QuiltArea => ({ outline: placed(outline, place), fabric: fabricAt(settings, fabricOfPart(kind, border, settings)), set: null })); // biome-ignore format: one line
+  const parts = plan.quilt.parts.map(({ outline, kind, border }): QuiltArea => ({ outline: placed(outline, place), fabric: fabricAt(settings, fabricOfPart(kind, border, settings)), set: null, place })); // biome-ignore format: one line
   return [...parts, ...plan.quilt.blocks.flatMap((block) => blockAreas(plan, chain(place, block)))];
 }

@@ -1,6 +1,6 @@
 /** The settings of a quilt: its block, its allowance, its fabrics, how blocks are set, and what they are cut from. Lengths in mm. */
 import { z } from 'zod';
-import { anyText, finite, hexColour, text } from '../job/schema-parts.ts';
+import { anyText, finite, hexColour, pointSchema, text } from '../job/schema-parts.ts';
 import { blockGrids } from './block-grid.ts';
 import { rowPatternNames } from './row-patterns.ts';
 
@@ -15,7 +15,12 @@ export const mostFabrics = 12;
 export const mostColourings = 8;
 export const mostPinned = 6;
 
-const fabricSchema = z.strictObject({ name: text(60), colour: hexColour });
+const fabricSchema = z.strictObject({
+  name: text(60),
+  colour: hexColour,
+  /** The picture of the job that shows its print, at its true size; none of a plain fabric. */
+  pictureId: z.uuid().nullable().optional(),
+});
 export type Fabric = z.infer<typeof fabricSchema>;
 
 /** Of what a part of the quilt is made, as a position among the fabrics. */
@@ -74,6 +79,8 @@ export const quiltingSchema = z.strictObject({
   fabrics: z.array(fabricSchema).min(1).max(mostFabrics),
   /** Of patches by their set (see `patchSets`), where it is not the first fabric for drawn patches and the second for others. */
   fabricOf: z.record(anyText(20), fabricNumber),
+  /** Of patches by their set, how far the print is moved within them, mm: for a motif to lie in the middle. */
+  printShift: z.record(anyText(20), pointSchema),
   columns: z.int().min(1).max(60),
   rows: z.int().min(1).max(60),
   setting: z.enum(blockSettings),
@@ -116,6 +123,7 @@ export const plainQuilting: QuiltingSettings = {
     { name: 'Light', colour: '#efe6d2' },
   ],
   fabricOf: {},
+  printShift: {},
   columns: 1,
   rows: 1,
   setting: 'straight',

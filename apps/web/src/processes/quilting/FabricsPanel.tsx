@@ -15,7 +15,7 @@ import { type Fabric, lengthToBuy, mostColourings, mostFabrics, type QuiltingSet
 import { useEffect, useState } from 'react';
 import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
-import { Pick } from '@/ui/Rows';
+import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { toldError } from '@/words/told';
@@ -65,13 +65,20 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
         <Section title={say.ofWhichFabric}>
           <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
             {plan.sets.map(({ name, faces, fabric }) => (
-              <Pick
-                key={name}
-                label={say.patchesNamed(name, faces.length)}
-                value={String(fabric)}
-                words={Object.fromEntries(fabrics.map((one, k) => [String(k), one.name]))}
-                onPick={(word) => set({ fabricOf: { ...settings.fabricOf, [name]: Number(word) } })}
-              />
+              <Box key={name} sx={{ display: 'grid', gap: 1 }}>
+                <Pick
+                  label={say.patchesNamed(name, faces.length)}
+                  value={String(fabric)}
+                  words={Object.fromEntries(fabrics.map((one, k) => [String(k), one.name]))}
+                  onPick={(word) => set({ fabricOf: { ...settings.fabricOf, [name]: Number(word) } })}
+                />
+                {fabrics[fabric]?.pictureId && (
+                  <PrintShift
+                    shift={settings.printShift[name] ?? { x: 0, y: 0 }}
+                    onShift={(shift) => set({ printShift: { ...settings.printShift, [name]: shift } })}
+                  />
+                )}
+              </Box>
             ))}
           </Box>
         </Section>
@@ -90,6 +97,32 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
     </>
   );
 }
+
+/** How far the print is moved within patches: for a motif to lie in the middle. */
+function PrintShift({ shift, onShift }: { shift: { x: number; y: number }; onShift: (shift: { x: number; y: number }) => void }) {
+  const unit = useJob((s) => s.job.unit);
+  return (
+    <Row>
+      <Measure label={say.printRight} mm={shift.x} unit={unit} range="any" onMm={(x) => onShift({ ...shift, x })} />
+      <Measure label={say.printUp} mm={shift.y} unit={unit} range="any" onMm={(y) => onShift({ ...shift, y })} />
+    </Row>
+  );
+}
+
+/** A picture of the job as the print of a fabric: it is as large as it was trued up. */
+function PrintPick({ fabric, onChange }: { fabric: Fabric; onChange: (by: Partial<Fabric>) => void }) {
+  const pictures = useJob((s) => s.job.pictures);
+  if (pictures.length < 2 && !fabric.pictureId) return null;
+  return (
+    <Pick
+      label={say.printOf(fabric.name)}
+      value={fabric.pictureId ?? plainCloth}
+      words={{ [plainCloth]: say.plainCloth, ...Object.fromEntries(pictures.map(({ id, name }) => [id, name])) }}
+      onPick={(id) => onChange({ pictureId: id === plainCloth ? null : id })}
+    />
+  );
+}
+const plainCloth = 'plain';
 
 /** Patches in the colours of the picture that they were traced from. */
 function FromPicture({ plan, onFabrics }: { plan: QuiltPlan; onFabrics: (change: Partial<QuiltingSettings>) => void }) {
@@ -201,37 +234,40 @@ function FabricRow({
     else setName(fabric.name);
   };
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '44px 1fr 44px auto', gap: 0.75, alignItems: 'center' }}>
-      <ButtonBase
-        aria-label={say.takeFabric(fabric.name)}
-        aria-pressed={inHand}
-        onClick={() => takeFabric(number)}
-        sx={{ height: 40, borderRadius: 1, bgcolor: fabric.colour, border: `2px solid ${inHand ? colours.verdigris : colours.line}`, boxShadow: inHand ? `0 0 0 2px ${colours.verdigris}` : 'none' }} // biome-ignore format: one line
-      />
-      <TextField
-        label={say.fabricName(number + 1)}
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        onBlur={settle}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') settle();
-          event.stopPropagation();
-        }}
-      />
-      <Box
-        component="input"
-        type="color"
-        aria-label={say.fabricColour(fabric.name)}
-        value={colour}
-        onChange={(event: React.ChangeEvent<HTMLInputElement>) => setColour(event.target.value)}
-        onBlur={() => colour !== fabric.colour && onChange({ colour })}
-        sx={{ width: 44, height: 40, p: 0.25, border: `1px solid ${colours.line}`, borderRadius: 1, bgcolor: 'transparent' }}
-      />
-      {onRemove && (
-        <IconButton aria-label={say.removeFabric(fabric.name)} size="small" onClick={onRemove}>
-          <DeleteOutlined fontSize="small" />
-        </IconButton>
-      )}
+    <Box sx={{ display: 'grid', gap: 0.75 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '44px 1fr 44px auto', gap: 0.75, alignItems: 'center' }}>
+        <ButtonBase
+          aria-label={say.takeFabric(fabric.name)}
+          aria-pressed={inHand}
+          onClick={() => takeFabric(number)}
+          sx={{ height: 40, borderRadius: 1, bgcolor: fabric.colour, border: `2px solid ${inHand ? colours.verdigris : colours.line}`, boxShadow: inHand ? `0 0 0 2px ${colours.verdigris}` : 'none' }} // biome-ignore format: one line
+        />
+        <TextField
+          label={say.fabricName(number + 1)}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={settle}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') settle();
+            event.stopPropagation();
+          }}
+        />
+        <Box
+          component="input"
+          type="color"
+          aria-label={say.fabricColour(fabric.name)}
+          value={colour}
+          onChange={(event: React.ChangeEvent<HTMLInputElement>) => setColour(event.target.value)}
+          onBlur={() => colour !== fabric.colour && onChange({ colour })}
+          sx={{ width: 44, height: 40, p: 0.25, border: `1px solid ${colours.line}`, borderRadius: 1, bgcolor: 'transparent' }}
+        />
+        {onRemove && (
+          <IconButton aria-label={say.removeFabric(fabric.name)} size="small" onClick={onRemove}>
+            <DeleteOutlined fontSize="small" />
+          </IconButton>
+        )}
+      </Box>
+      <PrintPick fabric={fabric} onChange={onChange} />
     </Box>
   );
 }

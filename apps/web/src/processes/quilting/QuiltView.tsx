@@ -21,10 +21,13 @@ import { useMaking } from '@/table/making-store';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { useNeedle } from './needle-store';
+import { type Print, usePrints } from './prints';
 
 /** The line is drawn in chords that leave it by at most this, mm. */
 const chordMm = 0.15;
 const marginPx = 36;
+
+const noFabrics: QuiltingSettings['fabrics'] = [];
 
 /** The line as places one after another, and where each piece of it is sewn a second time. */
 interface Drawn {
@@ -67,6 +70,7 @@ function useSize(frame: RefObject<HTMLDivElement | null>): { width: number; heig
 export default function QuiltView() {
   const planned = useMaking((s) => s.planned);
   const processes = useJob((s) => s.job.making.processes);
+  const pictures = useJob((s) => s.job.pictures);
   const panel = useMaking((s) => s.panel);
   const plan = planned?.plan as QuiltPlan | undefined;
   const entry = processes.find(({ id }) => id === planned?.processId);
@@ -84,6 +88,7 @@ export default function QuiltView() {
     () => (plan && settings ? (isBlock ? blockAreas(plan) : quiltAreas(plan, settings)) : []),
     [plan, settings, isBlock],
   );
+  const prints = usePrints(settings?.fabrics ?? noFabrics, pictures);
   const line = useMemo(() => (withLine && plan?.line ? drawnLine(plan.line) : null), [plan, withLine]);
   const whole = plan ? (isBlock ? plan.block : plan.quilt) : null;
   const scale = whole
@@ -95,8 +100,8 @@ export default function QuiltView() {
     const canvas = cleared(cloth.current, size);
     if (!canvas || !settings) return;
     canvas.transform(scale, 0, 0, -scale, left, low);
-    paint(canvas, areas, settings, scale, withLine);
-  }, [areas, settings, scale, left, low, size, withLine]);
+    paint(canvas, areas, settings, scale, withLine, prints);
+  }, [areas, settings, scale, left, low, size, withLine, prints]);
   useEffect(() => {
     const canvas = cleared(thread.current, size);
     if (!canvas || !line) return;
@@ -131,17 +136,29 @@ function cleared(element: HTMLCanvasElement | null, { width, height }: { width: 
 function paint(
   canvas: CanvasRenderingContext2D,
   areas: readonly QuiltArea[],
-  { fabrics }: QuiltingSettings,
+  { fabrics, printShift }: QuiltingSettings,
   scale: number,
   isPale: boolean,
+  prints: ReadonlyMap<number, Print>,
 ): void {
   canvas.lineWidth = 0.7 / scale;
   canvas.lineJoin = 'round';
   canvas.strokeStyle = isPale ? colours.line : colours.ink;
-  for (const { outline, fabric } of areas) {
+  const patterns = new Map(
+    [...prints].map(([k, { image, mmPerPx }]) => [k, { pattern: canvas.createPattern(image, 'repeat'), mmPerPx }] as const),
+  );
+  for (const { outline, fabric, set, place } of areas) {
     const path = outlinePath2d(outline);
+    const print = patterns.get(fabric);
+    const shift = (set !== null && printShift[set]) || { x: 0, y: 0 };
+    // The print's pixels count down from the top.
+    print?.pattern?.setTransform(
+      new DOMMatrix([place.a, place.b, place.c, place.d, place.e, place.f])
+        .translate(shift.x, shift.y)
+        .scale(print.mmPerPx, -print.mmPerPx),
+    );
     canvas.globalAlpha = isPale ? 0.35 : 1;
-    canvas.fillStyle = fabrics[fabric]?.colour ?? colours.sheet;
+    canvas.fillStyle = print?.pattern ?? fabrics[fabric]?.colour ?? colours.sheet;
     canvas.fill(path);
     canvas.globalAlpha = 1;
     canvas.stroke(path);
