@@ -6,7 +6,7 @@ import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, jobOf, jobOfOutlines } from './server.ts';
+import { address, jobOf, jobOfOutlines, json } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -29,6 +29,14 @@ const downloaded = async (file: string): Promise<Buffer> => {
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button(`${file}: download`).click()]);
   return readFileSync((await download.path()) as string);
 };
+
+/** A demo job's copy: what is changed in it stays its own. */
+async function copyOf(name: string): Promise<string> {
+  const { body } = await json('GET', `/api/jobs?search=${encodeURIComponent(name)}`);
+  const demo = (body as { jobs: { id: string; name: string }[] }).jobs.find((job) => job.name.startsWith(name));
+  const made = await json('POST', '/api/jobs', { name: `Copy: ${name}`, copyOf: demo?.id });
+  return (made.body as { id: string }).id;
+}
 
 /** A pinwheel of eight triangles on the sheet, 80 mm across, four of them drawn. */
 const triangles = [[0, 0, 1, 0, 1, 1], [2, 0, 2, 1, 1, 1], [2, 2, 1, 2, 1, 1], [0, 2, 0, 1, 1, 1]].map((c, k) => ({
@@ -111,4 +119,41 @@ it('a seam that ends in the middle of a patch is named; patches that cannot be s
     .or(page.getByRole('img', { name: 'Unit 1, sewn' }))
     .first()
     .waitFor();
+});
+
+it('patterns are tried out over a block of a photographed quilt, and pinned side by side', async () => {
+  const id = await copyOf('Harbour quilt');
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await panel('Try out').click();
+  await button('Try Scallops').waitFor();
+  await settled(page);
+  const before = await reading('Length of the line').textContent();
+  await button('Next pattern').click();
+  await expect.poll(() => reading('Length of the line').textContent()).not.toBe(before);
+  await page.getByRole('button', { name: /^Pin / }).click();
+  await button('Try Ferry bells').waitFor();
+  await button('Try Stippling').click();
+  await page.getByRole('combobox', { name: 'Quilted along' }).getByText('Stippling').waitFor();
+  await settled(page);
+  const { settings } = (await jobOf(id)).making.processes[0] ?? {};
+  expect(settings?.pinned).toEqual(['scallops', 'stippling', 'cross-hatching', 'bells']);
+  expect(settings?.line).toMatchObject({ pattern: 'stippling', over: 'block' });
+});
+
+it('an appliqué has a background, shapes to turn under, and a placement guide; colours come from the picture, colourings are kept', async () => {
+  const id = await copyOf('Mill Race');
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await panel('Fabrics').click();
+  await page.getByText('To buy').waitFor();
+  await button('Take the colours from the picture').click();
+  await page.getByRole('textbox', { name: 'Fabric 1' }).and(page.locator('[value="Fabric 1"]')).waitFor();
+  await button('Keep this colouring').click();
+  await button('Take up colouring 1').waitFor();
+  await panel('Block').click();
+  await picked('How it is made', 'Appliqué');
+  await page.getByText('21 of 4 shapes').waitFor();
+  await panel('Files').click();
+  const pages = await readPdfPaths(await downloaded('Placement guide'));
+  const [background] = pages.flatMap(({ paths }) => paths.filter(({ mark }) => mark === 'cutting').map(({ path }) => pathBox(path)));
+  expect(background && widthOf(background)).toBeCloseTo(304.8, 2);
 });

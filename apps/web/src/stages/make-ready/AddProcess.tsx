@@ -74,7 +74,7 @@ function ProcessCard({ name, onClick }: { name: string; onClick: () => void }) {
       </Typography>
       <Typography variant="body2">{about}</Typography>
       <Typography variant="caption" color="textSecondary">
-        {[...new Set(Object.values(files).map((file) => file.word))].join(', ')}
+        {[...new Set(Object.values(files).map(({ word: file }) => file.split(',')[0]))].join(', ')}
       </Typography>
     </ButtonBase>
   );
