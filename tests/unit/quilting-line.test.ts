@@ -130,6 +130,15 @@ describe('a continuous line', () => {
       { numRuns: lawRuns(100) },
     );
   });
+  it('lifts the needle instead, where nothing may be sewn twice: every line once, in as few runs as there are pairs of odd ends', () => {
+    const arms = [0, 1, 2, 3, 4].map((k) => line(0, 0, 10 * Math.cos(k), 10 * Math.sin(k)));
+    const [twice, lifted] = [continuousLine(arms, 0.001), continuousLine(arms, 0.001, false)];
+    // Five ends and the middle are odd: three pairs. In one go three arms are walked twice.
+    expect(twice.runs.length).toBe(1);
+    expect(twice.againMm).toBeCloseTo(30, 6);
+    expect([lifted.runs.length, lifted.againMm]).toEqual([3, 0]);
+    expect(lifted.lengthMm).toBeCloseTo(50, 6);
+  });
   it('of two parts that do not meet is two runs and a jump', () => {
     const { runs, jumpsMm } = continuousLine([line(0, 0, 10, 0), line(30, 0, 14, 0)]);
     expect(runs.length).toBe(2);

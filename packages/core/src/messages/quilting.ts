@@ -25,7 +25,7 @@ export const quilting = {
   lines: 'Solid: cut. Dashed: sew.',
   printSewn: 'Print at 100 %, and measure the bar first.',
   section: (number: number, count: number) => (count > 1 ? `Section ${number} of ${count}` : 'Foundation'),
-  foundationHow: 'Printed mirrored: fabric lies on the other side. Sew along the lines in the order of the numbers.',
+  foundationHow: 'Printed mirrored: fabric lies behind the paper. Sew in the order of the numbers.',
   grain: 'grain',
   finishedSize: (width: string, height: string) => `Block: ${width} x ${height} finished`,
   quiltSize: (width: string, height: string, blocks: number) =>

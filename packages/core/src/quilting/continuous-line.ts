@@ -28,10 +28,13 @@ export interface ContinuousLine {
 /** Ends nearer than this meet, mm. */
 const joinMm = 0.3;
 
-/** @param paths open and closed, mm */
-export function continuousLine(paths: readonly Path[], join = joinMm): ContinuousLine {
+/**
+ * @param paths open and closed, mm
+ * @param isSewnTwice whether stretches may be sewn twice, so that each part is one run; else the needle is lifted instead
+ */
+export function continuousLine(paths: readonly Path[], join = joinMm, isSewnTwice = true): ContinuousLine {
   const graph = lineGraph(paths, join);
-  const runs = inTurn(partsOf(graph).map((edges) => walkAlong(graph, edges)));
+  const runs = inTurn(partsOf(graph).flatMap((edges) => walksAlong(graph, edges, isSewnTwice)));
   const length = (run: LineRun, again: boolean): number => {
     let [at, sum] = [run.path.start, 0];
     run.path.segments.forEach((segment, k) => {
@@ -74,7 +77,13 @@ interface Stretch {
   readonly isAgain: boolean;
 }
 
-function walkAlong(graph: LineGraph, own: readonly number[]): LineRun {
+function walksAlong(graph: LineGraph, own: readonly number[], isSewnTwice: boolean): LineRun[] {
+  if (!isSewnTwice)
+    return tracedRuns(
+      graph,
+      own.map((edge) => ({ edge, isAgain: false })),
+      null,
+    );
   const numbers = new Map<number, number>();
   const numberOf = (node: number): number => {
     const known = numbers.get(node);
@@ -95,13 +104,14 @@ function walkAlong(graph: LineGraph, own: readonly number[]): LineRun {
     ...own.map((edge) => ({ edge, isAgain: false })),
     ...again.map((k) => ({ edge: own[k] as number, isAgain: true })),
   ];
-  return tracedRun(graph, stretches, nodes[start] as number);
+  return tracedRuns(graph, stretches, nodes[start] as number);
 }
 
 /** How far a walk turns from one end to another at their node: 0 straight on, 2 right back. */
 const turnAt = (leaving: readonly Point[], a: number, b: number): number => 1 + dot(leaving[a] as Point, leaving[b] as Point);
 
-function tracedRun(graph: LineGraph, stretches: readonly Stretch[], start: number): LineRun {
+/** @param start where the first run starts, if it has to start somewhere */
+function tracedRuns(graph: LineGraph, stretches: readonly Stretch[], start: number | null): LineRun[] {
   const edgeOf = (end: number) => graph.edges[(stretches[end >> 1] as Stretch).edge] as LineGraph['edges'][0];
   const nodeOf = (end: number): number => (end % 2 === 0 ? edgeOf(end).from : edgeOf(end).to);
   const leaving = Array.from({ length: 2 * stretches.length }, (_, end): Point => {
@@ -118,8 +128,12 @@ function tracedRun(graph: LineGraph, stretches: readonly Stretch[], start: numbe
   const mate = new Int32Array(leaving.length).fill(-1);
   for (const fan of fans.values()) pairStraight(fan, leaving, mate);
   joinWalks(fans, leaving, mate);
-  const free = (fans.get(start) ?? []).find((end) => mate[end] === -1);
-  return runFrom(free ?? (fans.get(start)?.[0] as number), graph, stretches, mate);
+  const seen = new Set<number>();
+  const fan = start === null ? [] : (fans.get(start) ?? []);
+  const first = fan.find((end) => mate[end] === -1) ?? fan[0];
+  const free = [...mate.keys()].filter((end) => mate[end] === -1);
+  // From where it is wanted first, then from every end, and round what is left.
+  return [...(first === undefined ? [] : [first]), ...free, ...mate.keys()].flatMap((end) => (seen.has(end >> 1) ? [] : [runFrom(end, graph, stretches, mate, seen)])); // biome-ignore format: one line
 }
 
 /** Ends at a node in pairs, those that turn least first; where they are odd one is left. */
@@ -190,10 +204,10 @@ function leastChange(
   return best;
 }
 
-function runFrom(first: number, graph: LineGraph, stretches: readonly Stretch[], mate: Int32Array): LineRun {
+/** @param seen stretches that are walked, which these join */
+function runFrom(first: number, graph: LineGraph, stretches: readonly Stretch[], mate: Int32Array, seen: Set<number>): LineRun {
   const segments: Segment[] = [];
   const isAgain: boolean[] = [];
-  const seen = new Set<number>();
   const walked = new Set<number>();
   const ends = (end: number) => graph.edges[(stretches[end >> 1] as Stretch).edge] as LineGraph['edges'][0];
   const { from, to } = ends(first);

@@ -17,6 +17,7 @@ export { type QuiltingLine, quiltingLine } from './quilting-line.ts';
 export { cutText, figureWords, type RotaryCut, type RotaryFigure, rotaryCut, upToEighths } from './rotary.ts';
 export { type GraphEdge, type Inspection, routeInspection } from './route-inspection.ts';
 export { type RowPatternName, repeatOf, rowPatternNames, rowPatterns } from './row-patterns.ts';
+export { type SeamLine, seamLines } from './seam-lines.ts';
 export {
   blockEdges,
   blockSettings,

@@ -71,7 +71,13 @@ function lineOver(
   const whole = rectanglePath(area);
   if (pattern === 'drawn') {
     const back = inverse(block.toSheet);
-    return { line: continuousLine(drawn.map((path) => transformedPath(path, back))) };
+    return {
+      line: continuousLine(
+        drawn.map((path) => transformedPath(path, back)),
+        undefined,
+        settings.isSewnTwice,
+      ),
+    };
   }
   if (pattern === 'stippling') return { line: separate(stippled([whole], { spacingMm, seed: settings.seed })) };
   if (pattern === 'cross-hatching') {

@@ -45,6 +45,8 @@ const lineSchema = z.strictObject({
   rowMm: finite.min(5).max(5000),
   isStaggered: z.boolean(),
   isMirrored: z.boolean(),
+  /** Along drawn lines, whether stretches are sewn twice, so that the line is one; else the needle is lifted. */
+  isSewnTwice: z.boolean(),
   stitchMm: finite.min(0.5).max(20),
   /** How far a stitch may leave the line. */
   chordMm: finite.min(0.005).max(5),
@@ -150,6 +152,7 @@ export const plainQuilting: QuiltingSettings = {
     rowMm: 3 * inchMm,
     isStaggered: false,
     isMirrored: false,
+    isSewnTwice: true,
     stitchMm: 2.5,
     chordMm: 0.1,
     stitchesPerMin: 800,

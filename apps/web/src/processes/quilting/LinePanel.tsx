@@ -93,6 +93,12 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
               )}
             </Row>
           )}
+          {line.pattern === 'drawn' && (
+            <FormControlLabel
+              control={<Switch checked={line.isSewnTwice} onChange={(_, isSewnTwice) => change({ isSewnTwice })} />}
+              label={say.mayBeSewnTwice}
+            />
+          )}
           {line.pattern !== 'none' && (
             <Row>
               <Measure
@@ -142,6 +148,7 @@ function Measured({ line, settings, unit }: { line: NonNullable<QuiltPlan['line'
       <Reading name={say.largestGap}>{printBoth(2 * gapMm, unit)}</Reading>
       <Reading name={say.stitches}>{stitches.toLocaleString('en')}</Reading>
       <Reading name={say.thread}>{say.metres(((lengthMm + stitches * throughLayersMm) / 1000).toFixed(1))}</Reading>
+      <Reading name={say.bobbin}>{say.metres(((lengthMm + stitches * throughLayersMm) / 1000).toFixed(1))}</Reading>
       <Reading name={say.time}>{inTime(secondsOf(stitches, settings))}</Reading>
     </Section>
   );

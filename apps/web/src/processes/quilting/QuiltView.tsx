@@ -180,7 +180,33 @@ function sew(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, share: 
     canvas.lineJoin = 'round';
     canvas.stroke();
   } // biome-ignore format: pairs in a line
+  drawArrows(canvas, { xs, ys, kinds }, count, scale);
   needleAt(canvas, { x: xs[count - 1] as number, y: ys[count - 1] as number }, scale);
+}
+
+/** Arrows along the line lie so far apart, and are so large, in pixels. */
+const arrowEveryPx = 130;
+const arrowPx = 5;
+
+/** Which way the line runs. */
+function drawArrows(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, count: number, scale: number): void {
+  canvas.fillStyle = colours.ink;
+  let since = arrowEveryPx / 2;
+  for (let k = 1; k < count; k++) {
+    const [x, y] = [xs[k] as number, ys[k] as number];
+    const [dx, dy] = [x - (xs[k - 1] as number), y - (ys[k - 1] as number)];
+    const length = Math.hypot(dx, dy);
+    if (kinds[k] === 0 || length === 0) continue;
+    since += length * scale;
+    if (since < arrowEveryPx) continue;
+    since = 0;
+    const [u, v] = [((dx / length) * arrowPx) / scale, ((dy / length) * arrowPx) / scale];
+    canvas.beginPath();
+    canvas.moveTo(x + u, y + v);
+    canvas.lineTo(x - u - 0.8 * v, y - v + 0.8 * u);
+    canvas.lineTo(x - u + 0.8 * v, y - v - 0.8 * u);
+    canvas.fill();
+  }
 }
 
 function needleAt(canvas: CanvasRenderingContext2D, { x, y }: Point, scale: number): void {

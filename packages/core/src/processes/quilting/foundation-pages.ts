@@ -4,10 +4,22 @@
  */
 import { FileRefused } from '../../files/file-kinds.ts';
 import { english, say } from '../../messages/index.ts';
-import { type Path, pathArea, pathBox, reversedPath, type Transform, transformedPath, widthOf } from '../../plane/index.ts';
-import { middleWithin, type QuiltingSettings, type QuiltPlan, type Section } from '../../quilting/index.ts';
+import {
+  type Path,
+  type Point,
+  pathArea,
+  pathBox,
+  reversedPath,
+  type Segment,
+  subtract,
+  type Transform,
+  transformedPath,
+  unitVector,
+  widthOf,
+} from '../../plane/index.ts';
+import { middleWithin, type QuiltingSettings, type QuiltPlan, type Section, seamLines } from '../../quilting/index.ts';
 import { unitedOutlines } from '../../shape/combine.ts';
-import { offsetClosed, plainOffset } from '../../shape/index.ts';
+import { offsetClosed, type PlanarMap, plainOffset } from '../../shape/index.ts';
 import type { ProcessFileMade, Work } from '../process.ts';
 import { type Pattern, patternsPdf } from './paged-patterns.ts';
 
@@ -34,9 +46,7 @@ function sectionPattern(
   const { map } = block;
   const outers = order.map((face) => map.faces[face]?.outer as Path);
   const whole = unitedOutlines(outers).map((path) => turnedOver(path));
-  const inner = map.edges.flatMap(({ from, left, right, segment }) =>
-    order.includes(left) && order.includes(right) ? [{ start: map.nodes[from] as Path['start'], segments: [segment], closed: false }] : [],
-  );
+  const inner = seamsWithin(map, new Set(order), allowanceMm);
   const letter = sections.length > 1 ? sectionLetter(k) : '';
   return {
     name: english.quilting.section(k + 1, sections.length),
@@ -50,6 +60,46 @@ function sectionPattern(
       return { at: { x: -at.x, y: at.y - size / 8 }, text: `${letter}${n + 1}`, size, isBold: true };
     }),
   };
+}
+
+/** The seams of a section, each from end to end; where one ends at the section's border it is led on into the allowance, to sew beyond it. */
+function seamsWithin(map: PlanarMap, own: ReadonlySet<number>, allowanceMm: number): Path[] {
+  const isInner = (k: number): boolean => own.has(map.edges[k]?.left as number) && own.has(map.edges[k]?.right as number);
+  const border = new Set(map.edges.flatMap(({ from, to, left, right }) => (own.has(left) !== own.has(right) ? [from, to] : [])));
+  return seamLines(map).flatMap((line) => {
+    const runs: number[][] = [];
+    line.edges.forEach((edge, k) => {
+      if (!isInner(edge)) return;
+      if (k > 0 && isInner(line.edges[k - 1] as number)) runs.at(-1)?.push(k);
+      else runs.push([k]);
+    });
+    return runs.map((run): Path => {
+      const nodes = [...run, (run.at(-1) as number) + 1].map((k) => line.nodes[k] as number);
+      const at = (k: number): Point => map.nodes[nodes.at(k) as number] as Point;
+      const isStraight = run.every((k) => map.edges[line.edges[k] as number]?.segment.kind === 'line');
+      if (!isStraight)
+        return alongEdges(
+          map,
+          run.map((k) => line.edges[k] as number),
+          nodes,
+        );
+      const beyond = (k: number, from: number): Point => {
+        if (!border.has(nodes.at(k) as number)) return at(k);
+        const d = unitVector(subtract(at(k), at(from)));
+        return { x: at(k).x + allowanceMm * d.x, y: at(k).y + allowanceMm * d.y };
+      };
+      return { start: beyond(0, -1), segments: [{ kind: 'line', to: beyond(-1, 0) }], closed: false };
+    });
+  });
+}
+
+function alongEdges(map: PlanarMap, edges: readonly number[], nodes: readonly number[]): Path {
+  const segments = edges.map((k, n): Segment => {
+    const { from, segment } = map.edges[k] as PlanarMap['edges'][0];
+    const start = map.nodes[from] as Point;
+    return from === nodes[n] ? segment : (reversedPath({ start, segments: [segment], closed: false }).segments[0] as Segment);
+  });
+  return { start: map.nodes[nodes[0] as number] as Point, segments, closed: false };
 }
 
 const turnedOver = (path: Path): Path => reversedPath(transformedPath(path, mirror));

@@ -24,7 +24,7 @@ import {
 import { checked } from '../../files/made-file.ts';
 import { fileDeviation } from '../../formats/deviation.ts';
 import { steadyDates } from '../../formats/pdf.ts';
-import { drawCheckBars, type OntoPage, pathOperators, pointsPerMm, quietInk, write } from '../../formats/pdf-drawing.ts';
+import { drawCheckBars, type OntoPage, pathOperators, pointsPerMm, printable, quietInk, write } from '../../formats/pdf-drawing.ts';
 import { readPdfPaths } from '../../formats/pdf-reading.ts';
 import { papers } from '../../make/tiles.ts';
 import { english } from '../../messages/index.ts';
@@ -90,13 +90,20 @@ export async function patternsPdf(title: string, patterns: readonly Pattern[], p
     if (part) page.pushOperators(popGraphicsState());
     drawCheckBars(page, font, marginMm + 2, marginMm);
     const about = [title, part, english.quilting.pageOf(k + 1, pages.length)].filter((word) => word !== null).join(', ');
-    write(page, font, about, marginMm + 108, marginMm + 5, 8, quietInk);
+    write(page, font, fitted(about, font, 8, width - 2 * marginMm - 108), marginMm + 108, marginMm + 5, 8, quietInk);
     write(page, font, note, marginMm + 108, marginMm + 1, 7, quietInk);
   });
   const bytes = await pdf.save();
   const largestMm = await farthestOff(bytes, pages);
   checked('PDF', { bytes, largestMm, toleranceMm, widthMm: width, heightMm: height });
   return { bytes, largestMm, toleranceMm, widthMm: width, heightMm: height, pages: pages.length };
+}
+
+/** A text cut short where there is no room for it, mm. */
+function fitted(text: string, font: PDFFont, size: number, roomMm: number): string {
+  let shown = text;
+  while (shown.length > 4 && font.widthOfTextAtSize(printable(shown), size) > roomMm * pointsPerMm) shown = `${shown.slice(0, -2)}…`;
+  return shown;
 }
 
 const boxOf = ({ lines }: Pattern): Box => boxAroundBoxes(lines.map(({ path }) => pathBox(path))) ?? { minX: 0, minY: 0, maxX: 0, maxY: 0 };
