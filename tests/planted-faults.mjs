@@ -339,14 +339,6 @@ export const plantedFaults = [
     tests: ['tests/unit/quilting.test.ts'],
   },
   {
-    what: 'seams sewn that end in the middle of a region',
-    project: 'pure',
-    file: 'packages/core/src/quilting/piecing.ts',
-    right: 'if (parts.length !== 2) return [];',
-    wrong: 'if (parts.length < 1) return [];',
-    tests: ['tests/unit/quilting.test.ts'],
-  },
-  {
     what: 'a walk that goes twice along more than it must',
     project: 'pure',
     file: 'packages/core/src/quilting/route-inspection.ts',

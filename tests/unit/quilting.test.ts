@@ -62,6 +62,17 @@ describe.each(blockDrafts.map((draft) => [draft.name, draft] as const))('%s', (_
   });
 });
 
+describe('patches', () => {
+  it('that are mirror images have one name, and half of them are reversed; ones that are their own mirror image never are', () => {
+    const of = (name: string) => {
+      const plan = planOf(blockDrafts.find((draft) => draft.name === name) as BlockDraft);
+      return plan.cutting.rows.map(({ what, count, reversed }) => [what, count, reversed]);
+    };
+    expect(of('Attic Window')).toEqual([['A', 1, 0], ['B', 2, 1]]); // biome-ignore format: one line
+    expect(of('Pinwheel').map(([, , reversed]) => reversed)).toEqual([0]);
+  });
+});
+
 describe('a block', () => {
   const star = blockDrafts.find(({ name }) => name === 'Sawtooth Star') as BlockDraft;
   it('lies on its grid, drawn a little beside it, and says how far each corner was moved', () => {
