@@ -78,6 +78,7 @@ export default function QuiltView() {
   const frame = useRef<HTMLDivElement>(null);
   const cloth = useRef<HTMLCanvasElement>(null);
   const thread = useRef<HTMLCanvasElement>(null);
+  const needle = useRef<HTMLCanvasElement>(null);
   const size = useSize(frame);
   const share = useNeedle((s) => s.share);
   const isSewn = panel === 'needle';
@@ -102,12 +103,37 @@ export default function QuiltView() {
     canvas.transform(scale, 0, 0, -scale, left, low);
     paint(canvas, areas, settings, scale, withLine, prints);
   }, [areas, settings, scale, left, low, size, withLine, prints]);
+  const drawn = useRef<{ key: readonly unknown[]; progress: Progress }>({ key: [], progress: { count: 0, since: 0 } });
   useEffect(() => {
-    const canvas = cleared(thread.current, size);
-    if (!canvas || !line) return;
-    canvas.transform(scale, 0, 0, -scale, left, low);
-    if (!isSewn) sew(canvas, line, share, scale);
-    else if (burnt) stitched(canvas, burnt, scale);
+    const above = cleared(needle.current, size);
+    if (!line || !above) {
+      cleared(thread.current, size);
+      drawn.current.key = [];
+      return;
+    }
+    above.transform(scale, 0, 0, -scale, left, low);
+    if (isSewn) {
+      const canvas = cleared(thread.current, size);
+      drawn.current.key = [];
+      if (!canvas || !burnt) return;
+      canvas.transform(scale, 0, 0, -scale, left, low);
+      stitched(canvas, burnt, scale);
+      needleAt(above, burnt.head, scale);
+      return;
+    }
+    // While the needle runs on, only what is new is drawn.
+    const count = Math.max(1, Math.round(share * line.xs.length));
+    const key = [line, size, scale, left, low];
+    const { progress } = drawn.current;
+    const goesOn = key.every((one, k) => one === drawn.current.key[k]) && count >= progress.count;
+    const canvas = goesOn ? (thread.current?.getContext('2d') ?? null) : cleared(thread.current, size);
+    if (!canvas) return;
+    if (!goesOn) {
+      canvas.transform(scale, 0, 0, -scale, left, low);
+      drawn.current = { key, progress: { count: 0, since: arrowEveryPx / 2 } };
+    }
+    sewOn(canvas, line, count, scale, drawn.current.progress);
+    needleAt(above, { x: line.xs[count - 1] as number, y: line.ys[count - 1] as number }, scale);
   }, [line, share, scale, left, low, size, isSewn, burnt]);
   return (
     <Box
@@ -116,7 +142,7 @@ export default function QuiltView() {
       aria-label={withLine ? words.quilting.lineInView : words.quilting.quiltInView}
       sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground }}
     >
-      {[cloth, thread].map((ref, k) => (
+      {[cloth, thread, needle].map((ref, k) => (
         <canvas key={String(k)} ref={ref} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%' }} />
       ))}
     </Box>
@@ -165,41 +191,41 @@ function paint(
   }
 }
 
-/** The line as far as the needle has come: sewn once in ink, twice in madder; and the needle. */
-function sew(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, share: number, scale: number): void {
-  const count = Math.max(1, Math.round(share * xs.length));
-  for (const [kind, colour, widthPx] of [[1, colours.ink, 1.3], [2, colours.madder, 2.2]] as const) {
-    canvas.beginPath();
-    for (let k = 1; k < count; k++) {
-      if (kinds[k] !== kind) continue;
-      if (kinds[k - 1] !== kind) canvas.moveTo(xs[k - 1] as number, ys[k - 1] as number);
-      canvas.lineTo(xs[k] as number, ys[k] as number);
-    }
-    canvas.strokeStyle = colour;
-    canvas.lineWidth = widthPx / scale;
-    canvas.lineJoin = 'round';
-    canvas.stroke();
-  } // biome-ignore format: pairs in a line
-  drawArrows(canvas, { xs, ys, kinds }, count, scale);
-  needleAt(canvas, { x: xs[count - 1] as number, y: ys[count - 1] as number }, scale);
+/** How far a line is drawn: up to which place, and how far beyond the last arrow, pixels. */
+interface Progress {
+  count: number;
+  since: number;
 }
 
 /** Arrows along the line lie so far apart, and are so large, in pixels. */
 const arrowEveryPx = 130;
 const arrowPx = 5;
 
-/** Which way the line runs. */
-function drawArrows(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, count: number, scale: number): void {
+/** The line on from where it is drawn to: sewn once in ink, twice in madder, with arrows that tell which way it runs. */
+function sewOn(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, to: number, scale: number, progress: Progress): void {
+  const from = Math.max(1, progress.count);
+  for (const [kind, colour, widthPx] of [[1, colours.ink, 1.3], [2, colours.madder, 2.2]] as const) {
+    canvas.beginPath();
+    for (let k = from; k < to; k++) {
+      if (kinds[k] !== kind) continue;
+      if (k === from || kinds[k - 1] !== kind) canvas.moveTo(xs[k - 1] as number, ys[k - 1] as number);
+      canvas.lineTo(xs[k] as number, ys[k] as number);
+    }
+    canvas.strokeStyle = colour;
+    canvas.lineWidth = widthPx / scale;
+    canvas.lineJoin = 'round';
+    canvas.lineCap = 'round';
+    canvas.stroke();
+  } // biome-ignore format: pairs in a line
   canvas.fillStyle = colours.ink;
-  let since = arrowEveryPx / 2;
-  for (let k = 1; k < count; k++) {
+  for (let k = from; k < to; k++) {
     const [x, y] = [xs[k] as number, ys[k] as number];
     const [dx, dy] = [x - (xs[k - 1] as number), y - (ys[k - 1] as number)];
     const length = Math.hypot(dx, dy);
     if (kinds[k] === 0 || length === 0) continue;
-    since += length * scale;
-    if (since < arrowEveryPx) continue;
-    since = 0;
+    progress.since += length * scale;
+    if (progress.since < arrowEveryPx) continue;
+    progress.since = 0;
     const [u, v] = [((dx / length) * arrowPx) / scale, ((dy / length) * arrowPx) / scale];
     canvas.beginPath();
     canvas.moveTo(x + u, y + v);
@@ -207,6 +233,7 @@ function drawArrows(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, 
     canvas.lineTo(x - u + 0.8 * v, y - v - 0.8 * u);
     canvas.fill();
   }
+  progress.count = to;
 }
 
 function needleAt(canvas: CanvasRenderingContext2D, { x, y }: Point, scale: number): void {
@@ -221,7 +248,7 @@ function needleAt(canvas: CanvasRenderingContext2D, { x, y }: Point, scale: numb
 /** What the machine has sewn, and where its needle is. */
 function stitched(
   canvas: CanvasRenderingContext2D,
-  { stretches, head }: NonNullable<ReturnType<typeof useMaking.getState>['burnt']>,
+  { stretches }: NonNullable<ReturnType<typeof useMaking.getState>['burnt']>,
   scale: number,
 ): void {
   canvas.strokeStyle = colours.ink;
@@ -230,5 +257,4 @@ function stitched(
   canvas.beginPath();
   for (const points of stretches) points.forEach(({ x, y }, k) => void (k === 0 ? canvas.moveTo(x, y) : canvas.lineTo(x, y)));
   canvas.stroke();
-  needleAt(canvas, head, scale);
 }
