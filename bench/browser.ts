@@ -6,6 +6,7 @@ import { fullSheetScene, jpegOf, photographScene, plateScene, pngOf, scanScene }
 import type { Page } from 'playwright-core';
 import { freshPage, settled, startBrowser } from '../tests/e2e/browser.ts';
 import { measureHand } from './browser-hand.ts';
+import { measureNeedle } from './browser-needle.ts';
 import { measureShelf } from './browser-shelf.ts';
 import { framesWhile, row, wander } from './frames.ts';
 
@@ -47,6 +48,7 @@ export async function measureBrowser(address: string): Promise<void> {
   await measureHand(page, address, empty);
   for (const [widthPx, heightPx] of [[4000, 3000], [7000, 5000]] as const) await measureRectification(page, address, widthPx, heightPx); // biome-ignore format: two sizes
   await measureShelf(page, address);
+  await measureNeedle(page, address);
   await browser.close();
 }
 
