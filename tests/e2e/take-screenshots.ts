@@ -157,6 +157,7 @@ await settled(page);
 
 await open('Mill Race block');
 await stage('Make ready');
+await page.getByText('What it is').waitFor();
 await page.mouse.move(700, 785);
 await settled(page);
 await take('block');
