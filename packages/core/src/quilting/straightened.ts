@@ -9,6 +9,7 @@ import {
   distance,
   type Path,
   type Point,
+  pointOn,
   type Segment,
   type Step,
   stepsOf,
@@ -84,11 +85,15 @@ function straightOrSame(steps: readonly Step[], within: number): Segment[] {
   return arc ? [arc] : steps.map(({ segment }) => segment);
 }
 
+/** Where on each segment a chain is looked at, to tell whether it lies on a circle. */
+const circleShares = [0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
+
 /** The arc from end to end of a chain that lies on one circle; null where it does not. */
 function arcAlong(steps: readonly Step[], within: number): Segment | null {
   const [from, to] = [steps[0]?.from as Point, steps.at(-1)?.segment.to as Point];
   if (distance(from, to) <= within) return null;
-  const places = steps.flatMap((step) => chordPoints(step.from, step.segment, within / 4));
+  // Also along lines: their ends alone may lie on any circle.
+  const places = steps.flatMap(({ from: start, segment }) => circleShares.map((t) => pointOn(start, segment, t)));
   const middle = places.reduce((a, b) =>
     Math.abs(distance(b, from) - distance(b, to)) < Math.abs(distance(a, from) - distance(a, to)) ? b : a,
   );
