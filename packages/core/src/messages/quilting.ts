@@ -10,7 +10,6 @@ export const quilting = {
     `${count} patches (${patches}) share no seam that runs right across: they have to be set in at their corners.`,
   movedFar: (count: number, most: string) =>
     `${count === 1 ? 'One corner was' : `${count} corners were`} drawn up to ${most} beside the grid. Check that ${count === 1 ? 'it is' : 'they are'} meant to lie on it.`,
-  templateOff: (patch: string, off: string) => `The template of patch ${patch} would be off by ${off}. It was not made.`,
   templates: (block: string) => `${block}: templates`,
   placement: (block: string) => `${block}: placement`,
   placementWord: 'Placement guide',
@@ -26,7 +25,6 @@ export const quilting = {
   printSewn: 'Print at 100 %, and measure the bar first.',
   section: (number: number, count: number) => (count > 1 ? `Section ${number} of ${count}` : 'Foundation'),
   foundationHow: 'Printed mirrored: fabric lies behind the paper. Sew in the order of the numbers.',
-  grain: 'grain',
   finishedSize: (width: string, height: string) => `Block: ${width} x ${height} finished`,
   quiltSize: (width: string, height: string, blocks: number) =>
     `Quilt: ${width} x ${height}, ${blocks === 1 ? '1 block' : `${blocks} blocks`}`,

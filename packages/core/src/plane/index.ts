@@ -5,6 +5,7 @@ export { type CachedSegment, cachedSegment, cachedSegments } from './cached-segm
 export { opsOf } from './curves.ts';
 export { axesOf, turnsLeft } from './ellipse.ts';
 export {
+  chordsOf,
   circlePath,
   ellipsePath,
   endOf,

@@ -14,10 +14,10 @@ export interface BlockGrid {
   nearest(p: Point): Point;
 }
 
-export const fewestDivisions = 2;
-export const mostDivisions = 24;
+const fewestDivisions = 2;
+const mostDivisions = 24;
 
-export const divisions = (count: number): BlockGrid => ({
+const divisions = (count: number): BlockGrid => ({
   name: String(count),
   unit: 1 / count,
   nearest: ({ x, y }) => ({ x: Math.round(x * count) / count, y: Math.round(y * count) / count }),
@@ -81,11 +81,10 @@ export function gridOf(corners: readonly Point[]): BlockGrid | null {
     const off = corners.map((p) => distance(grid.nearest(p), p));
     const on = off.filter((d) => d <= reach);
     if (on.length < leastOnGrid * corners.length || on.length < 4) return [];
-    const meanSquare = on.reduce((sum, d) => sum + d * d, 0) / on.length;
-    // Under chance alone places lie evenly in the cell; by how much nearer they lie, for each of them, is what speaks for the grid.
+    // Under chance alone places lie evenly in the cell: how unlikely so many hits would be is what speaks for the grid.
     const byChance = Math.min(1, Math.PI * (reach / grid.unit) ** 2);
     const evidence = -on.length * Math.log(byChance) - (corners.length - on.length) * missCost;
-    return [{ grid, evidence, rms: Math.sqrt(meanSquare) }];
+    return [{ grid, evidence }];
   });
   const best = Math.max(...tried.map(({ evidence }) => evidence));
   // A grid is also a grid of twice its divisions: the coarsest of those that explain as much.

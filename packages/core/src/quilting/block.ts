@@ -80,7 +80,7 @@ const joinShare = 0.008;
 const gapShare = 0.05;
 /** A chain of segments so near its chord is a straight seam, as a share of the longer side. */
 const straightShare = 0.004;
-/** Lines that run so near along or across the sheet are meant to, degrees. */
+/** A line this close to level or plumb was meant to be, degrees. */
 const levelDegrees = 4;
 
 /** @throws BlockError where there is nothing that encloses a patch */

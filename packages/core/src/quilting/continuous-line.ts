@@ -4,6 +4,7 @@
  * Where lines meet, ends are paired by the least turn; the closed walks that this makes are joined into one by changing pairs where two
  * of them meet, the least turns first (Hierholzer's joining of circuits, by transitions).
  */
+import { DisjointSets } from '../numeric/disjoint-sets.ts';
 import { directionOn, dot, type Path, type Point, type Segment } from '../plane/index.ts';
 import { distance } from '../plane/point.ts';
 import { reversedSegment, segmentLength } from '../plane/segment.ts';
@@ -28,13 +29,20 @@ export interface ContinuousLine {
 /** Ends nearer than this meet, mm. */
 const joinMm = 0.3;
 
+export interface LineWishes {
+  /** Whether stretches may be sewn twice, so that each part is one run; else the needle is lifted instead. */
+  readonly isSewnTwice: boolean;
+  /** Whether each part ends where it starts. */
+  readonly comesBack: boolean;
+}
+
 /**
  * @param paths open and closed, mm
- * @param isSewnTwice whether stretches may be sewn twice, so that each part is one run; else the needle is lifted instead
+ * @param join ends nearer than this meet, mm
  */
-export function continuousLine(paths: readonly Path[], join = joinMm, isSewnTwice = true): ContinuousLine {
+export function continuousLine(paths: readonly Path[], wishes: LineWishes, join = joinMm): ContinuousLine {
   const graph = lineGraph(paths, join);
-  const runs = inTurn(partsOf(graph).flatMap((edges) => walksAlong(graph, edges, isSewnTwice)));
+  const runs = inTurn(partsOf(graph).flatMap((edges) => walksAlong(graph, edges, wishes)));
   const length = (run: LineRun, again: boolean): number => {
     let [at, sum] = [run.path.start, 0];
     run.path.segments.forEach((segment, k) => {
@@ -55,18 +63,13 @@ const endOf = ({ path }: LineRun): Point => path.segments.at(-1)?.to ?? path.sta
 
 /** Edges by their number, those that hang together together. */
 function partsOf({ nodes, edges }: LineGraph): number[][] {
-  const parent = nodes.map((_, k) => k);
-  const root = (k: number): number => {
-    let at = k;
-    while (parent[at] !== at) at = parent[at] = parent[parent[at] as number] as number;
-    return at;
-  };
-  for (const { from, to } of edges) parent[root(from)] = root(to);
+  const sets = new DisjointSets(nodes.length);
+  for (const { from, to } of edges) sets.unite(to, from);
   const parts = new Map<number, number[]>();
   edges.forEach(({ from }, k) => {
-    const part = parts.get(root(from));
+    const part = parts.get(sets.root(from));
     if (part) part.push(k);
-    else parts.set(root(from), [k]);
+    else parts.set(sets.root(from), [k]);
   });
   return [...parts.values()];
 }
@@ -77,7 +80,7 @@ interface Stretch {
   readonly isAgain: boolean;
 }
 
-function walksAlong(graph: LineGraph, own: readonly number[], isSewnTwice: boolean): LineRun[] {
+function walksAlong(graph: LineGraph, own: readonly number[], { isSewnTwice, comesBack }: LineWishes): LineRun[] {
   if (!isSewnTwice)
     return tracedRuns(
       graph,
@@ -99,7 +102,7 @@ function walksAlong(graph: LineGraph, own: readonly number[], isSewnTwice: boole
     nodes[ends.to] = to;
     return { ...ends, length: segmentLength(graph.nodes[from] as Point, segment) };
   });
-  const { again, start } = routeInspection(lines);
+  const { again, start } = routeInspection(lines, comesBack);
   const stretches: Stretch[] = [
     ...own.map((edge) => ({ edge, isAgain: false })),
     ...again.map((k) => ({ edge: own[k] as number, isAgain: true })),
@@ -145,18 +148,14 @@ function pairStraight(fan: readonly number[], leaving: readonly Point[], mate: I
 /** Walks that meet at a node are made one by changing two pairs there, until there is one walk. */
 function joinWalks(fans: ReadonlyMap<number, readonly number[]>, leaving: readonly Point[], mate: Int32Array): void {
   const { walk, walks } = walksOf(mate);
-  const parent = Array.from({ length: walks }, (_, k) => k);
-  const rootOf = (end: number): number => {
-    let at = walk[end >> 1] as number;
-    while (parent[at] !== at) at = parent[at] = parent[parent[at] as number] as number;
-    return at;
-  };
+  const joined = new DisjointSets(walks);
+  const rootOf = (end: number): number => joined.root(walk[end >> 1] as number);
   for (let left = walks; left > 1; left--) {
     const best = leastChange(fans, leaving, mate, rootOf);
     if (!best) return;
     const [a, c] = best;
     const [b, d] = [mate[a] as number, mate[c] as number];
-    parent[rootOf(c)] = rootOf(a);
+    joined.unite(rootOf(a), rootOf(c));
     [mate[a], mate[c]] = [c, a];
     // Where one was the end of an open walk, the other's mate is that now.
     if (b >= 0) mate[b] = d;

@@ -5,7 +5,7 @@
  */
 import { printToType } from '../length/index.ts';
 import { english } from '../messages/index.ts';
-import { heightOf, pathBox, widthOf } from '../plane/index.ts';
+import { heightOf, pathBox, rectanglePath, widthOf } from '../plane/index.ts';
 import type { Block } from './block.ts';
 import type { PatchShape } from './patches.ts';
 import { fabricOfPart, type Quilt, type QuiltPartKind } from './quilt.ts';
@@ -68,9 +68,6 @@ export interface CuttingList {
   readonly batting: { readonly widthMm: number; readonly heightMm: number };
 }
 
-/** What a square gains to be cut into half- and quarter-square triangles, of an allowance. */
-const halfSquareGain = 2 + Math.SQRT2;
-const quarterSquareGain = 2 + 2 * Math.SQRT2;
 /** Backing and batting reach out over the quilt by so much, mm. */
 const overhangMm = 4 * inchMm;
 const bindingExtraMm = 10 * inchMm;
@@ -124,33 +121,19 @@ const partWords: Readonly<Record<QuiltPartKind, string>> = {
 };
 
 function partRows({ parts }: Quilt, settings: QuiltingSettings): CuttingRow[] {
-  const { allowanceMm: a, borders } = settings;
-  const groups = new Map<string, { kind: QuiltPartKind; border: number; sizeMm: readonly [number, number]; count: number }>();
-  for (const { kind, border, sizeMm } of parts) {
-    const key = `${kind} ${border} ${sizeMm.map((v) => v.toFixed(3)).join(' ')}`;
-    const group = groups.get(key);
-    if (group) group.count++;
-    else groups.set(key, { kind, border, sizeMm, count: 1 });
+  const groups = new Map<string, { about: About; cut: RotaryCut; boxMm: readonly number[] }>();
+  for (const { kind, border, outline } of parts) {
+    const box = pathBox(outline);
+    // Borders that are mitred are cut as strips of their full length, and mitred when they are sewn on.
+    const cut = rotaryCut(kind === 'border' ? rectanglePath(box) : outline, settings.allowanceMm);
+    const boxMm = [widthOf(box), heightOf(box)].map((mm) => mm + 2 * settings.allowanceMm);
+    const key = [kind, border, cut.figure, ...[cut.stripMm ?? boxMm[0], cut.lengthMm ?? boxMm[1]].map((mm) => mm?.toFixed(3))].join(' ');
+    const what = kind === 'border' && settings.borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
+    const fabric = fabricAt(settings, fabricOfPart(kind, border, settings));
+    const count = (groups.get(key)?.about.count ?? 0) + 1;
+    groups.set(key, { about: { what, kind, fabric, count, reversed: 0 }, cut, boxMm });
   }
-  return [...groups.values()].map(({ kind, border, sizeMm: [long, wide], count }) => {
-    const what = kind === 'border' && borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
-    const about = { what, kind, fabric: fabricAt(settings, fabricOfPart(kind, border, settings)), count, reversed: 0 } as const;
-    return rowOf(about, partCut(kind, long, wide, a), settings, [long, wide]);
-  });
-}
-
-function partCut(kind: QuiltPartKind, long: number, wide: number, a: number): RotaryCut {
-  const square = (figure: RotaryCut['figure'], mm: number, perCut: number): RotaryCut => ({
-    figure,
-    stripMm: mm,
-    lengthMm: mm,
-    angle: 90,
-    perCut,
-  });
-  if (kind === 'side triangle') return square('quarter-square triangle', long * Math.SQRT2 + quarterSquareGain * a, 4);
-  if (kind === 'corner triangle') return square('half-square triangle', long + halfSquareGain * a, 2);
-  if (Math.abs(long - wide) < 1e-6) return square('square', long + 2 * a, 1);
-  return { figure: 'rectangle', stripMm: wide + 2 * a, lengthMm: long + 2 * a, angle: 90, perCut: 1 };
+  return [...groups.values()].map(({ about, cut, boxMm }) => rowOf(about, cut, settings, boxMm));
 }
 
 function bindingOf({ widthMm, heightMm }: Quilt, settings: QuiltingSettings): { lengthMm: number; strips: number; row: CuttingRow } {

@@ -6,7 +6,7 @@ export { type CuttingList, type CuttingRow, lengthToBuy, type PatchSet } from '.
 export { edgeToEdge, type Rows } from './edge-to-edge.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
 export { middleWithin } from './middle-within.ts';
-export { type Patch, type PatchShape, patchShapes } from './patches.ts';
+export { letters, type Patch, type PatchShape, patchShapes } from './patches.ts';
 export { fabricsFromPicture } from './picture-colours.ts';
 export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 export { type PiecingStep, piecingSteps } from './piecing-steps.ts';

@@ -4,7 +4,7 @@
  */
 import type { Purpose } from '../job/purposes.ts';
 import { type Message, say } from '../messages/index.ts';
-import { apply, pathBox, rectanglePath } from '../plane/index.ts';
+import { apply, boxAroundBoxes, pathBox, rectanglePath } from '../plane/index.ts';
 import { appliqueBlock } from './applique.ts';
 import { type Block, type BlockPiece, blockOf } from './block.ts';
 import { type CuttingList, cuttingList, type PatchSet, patchSets } from './cutting.ts';
@@ -12,8 +12,8 @@ import { type Foundations, foundationsOf } from './foundation.ts';
 import { type PatchShape, patchShapes } from './patches.ts';
 import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 import { type Quilt, quiltOf } from './quilt.ts';
-import { type QuiltingLine, quiltingLine, shortStitchMm } from './quilting-line.ts';
-import type { LineSettings, QuiltingSettings } from './settings.ts';
+import { LineError, type QuiltingLine, quiltingLine, shortStitchMm } from './quilting-line.ts';
+import type { LinePattern, LineSettings, QuiltingSettings } from './settings.ts';
 import { appliqueTemplates, type Template, templatesOf } from './templates.ts';
 
 export interface QuiltPlan {
@@ -28,6 +28,8 @@ export interface QuiltPlan {
   readonly cutting: CuttingList;
   /** Null where none was asked for. */
   readonly line: QuiltingLine | null;
+  /** Of each pattern that is pinned, over the block; null where it has no room there. */
+  readonly pinned: ReadonlyMap<LinePattern, QuiltingLine | null>;
   readonly notes: readonly PlacedNote[];
 }
 
@@ -36,8 +38,11 @@ export interface QuiltPiece extends BlockPiece {
   readonly purpose?: Purpose;
 }
 
-/** Lines alone to quilt along lie on one piece of cloth. */
-const boxAbout = ({ id, outer }: QuiltPiece): BlockPiece => ({ id, outer: rectanglePath(pathBox(outer)), holes: [] });
+/** Lines alone to quilt along lie on one piece of cloth, as large as all of them. */
+function clothUnder(lines: readonly QuiltPiece[]): BlockPiece[] {
+  const box = boxAroundBoxes(lines.map(({ outer }) => pathBox(outer)));
+  return box && lines[0] ? [{ id: lines[0].id, outer: rectanglePath(box), holes: [] }] : [];
+}
 
 /** What is wrong with the drawing as a block, and where on the sheet, mm. */
 export type PlacedNote = Message & { readonly pieceId: string; readonly isFailure: boolean; readonly at: { x: number; y: number } | null };
@@ -48,7 +53,7 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
   const quilted = pieces.filter(({ purpose }) => purpose === 'stitch');
   const patches = pieces.filter(({ purpose }) => purpose !== 'stitch');
   const isApplique = settings.technique === 'appliqué';
-  const drawn = patches.length > 0 ? patches : quilted.map(boxAbout);
+  const drawn = patches.length > 0 ? patches : clothUnder(quilted);
   const block = isApplique ? appliqueBlock(drawn, settings) : blockOf(drawn, settings);
   yield 0.3;
   const shapes = patchShapes(block);
@@ -62,7 +67,18 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
   const cutting = cuttingList(sets, templates, quilt, settings);
   yield 0.8;
   const line = settings.line.pattern === 'none' ? null : quiltingLine(block, quilt, quilted.flatMap(({ outer, holes }) => [outer, ...holes]), settings.line as LineSettings); // biome-ignore format: one line
-  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, notes: [...notesOf(block, shapes, piecing), ...(line ? notesOfLine(line) : [])] }; // biome-ignore format: one line
+  const pinned = new Map(settings.pinned.map((pattern) => [pattern, triedOut(block, quilt, { ...settings.line, pattern, over: 'block' } as LineSettings)])); // biome-ignore format: one line
+  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, pinned, notes: [...notesOf(block, shapes, piecing), ...(line ? notesOfLine(line, settings.line.pattern) : [])] }; // biome-ignore format: one line
+}
+
+/** A pattern that is tried out, or null where it leaves no line. */
+function triedOut(block: Block, quilt: Quilt, settings: LineSettings): QuiltingLine | null {
+  try {
+    return quiltingLine(block, quilt, [], settings);
+  } catch (error) {
+    if (error instanceof LineError) return null;
+    throw error;
+  }
 }
 
 function notesOf(block: Block, shapes: readonly PatchShape[], piecing: Unit): PlacedNote[] {
@@ -82,10 +98,10 @@ function notesOf(block: Block, shapes: readonly PatchShape[], piecing: Unit): Pl
 }
 const noteOf = (message: Message, at: PlacedNote['at'] = null): PlacedNote => ({ ...message, pieceId: '', isFailure: false, at });
 
-function notesOfLine({ runs, jumpsMm, shortStitches }: QuiltingLine): PlacedNote[] {
+function notesOfLine({ runs, jumpsMm, shortStitches }: QuiltingLine, pattern: string): PlacedNote[] {
   const far = Math.max(0, ...jumpsMm);
   return [
-    ...(runs.length > 1 ? [noteOf(say.quilting.severalParts(runs.length, { mm: far }))] : []),
+    ...(pattern === 'drawn' && runs.length > 1 ? [noteOf(say.quilting.severalParts(runs.length, { mm: far }))] : []),
     ...(shortStitches > 0 ? [noteOf(say.quilting.shortStitches(shortStitches, { mm: shortStitchMm }))] : []),
   ];
 }

@@ -3,7 +3,18 @@
  * its size over all. The lower left corner of the quilt is the origin.
  * On point, a block takes its diagonal: its side times sqrt 2.
  */
-import { type Box, chain, type Path, type Point, polygonPath, rectanglePath, shift, type Transform, turn } from '../plane/index.ts';
+import {
+  type Box,
+  chain,
+  type Path,
+  type Point,
+  polygonPath,
+  rectanglePath,
+  shift,
+  type Transform,
+  transformedPath,
+  turn,
+} from '../plane/index.ts';
 import type { QuiltingSettings } from './settings.ts';
 
 export type QuiltPartKind = 'sash' | 'post' | 'plain square' | 'side triangle' | 'corner triangle' | 'border';
@@ -13,8 +24,6 @@ export interface QuiltPart {
   readonly outline: Path;
   /** Of a border, which one: from 0, the inner one. */
   readonly border: number;
-  /** Finished, mm: the longer side first; of a triangle its two shorter sides. */
-  readonly sizeMm: readonly [number, number];
 }
 
 export interface Quilt {
@@ -32,7 +41,7 @@ export function quiltOf(block: Size, settings: QuiltingSettings): Quilt {
   const widths = settings.borders.map(({ widthMm }) => widthMm);
   const all = widths.reduce((sum, w) => sum + w, 0);
   const move = shift(all, all);
-  const moved = inner.parts.map((part) => ({ ...part, outline: movedBy(part.outline, all) }));
+  const moved = inner.parts.map((part) => ({ ...part, outline: transformedPath(part.outline, move) }));
   return {
     widthMm: inner.widthMm + 2 * all,
     heightMm: inner.heightMm + 2 * all,
@@ -41,16 +50,7 @@ export function quiltOf(block: Size, settings: QuiltingSettings): Quilt {
   };
 }
 
-const movedBy = ({ start, segments, closed }: Path, by: number): Path => ({
-  start: { x: start.x + by, y: start.y + by },
-  segments: segments.map((s) => ({ ...s, to: { x: s.to.x + by, y: s.to.y + by } })),
-  closed,
-});
-
-const rectangle = (kind: QuiltPartKind, box: Box, border = 0): QuiltPart => {
-  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
-  return { kind, outline: rectanglePath(box), border, sizeMm: [Math.max(w, h), Math.min(w, h)] };
-};
+const rectangle = (kind: QuiltPartKind, box: Box, border = 0): QuiltPart => ({ kind, outline: rectanglePath(box), border });
 
 /** How the block in a column and row is turned, about its own middle. */
 function turnedAt({ turning }: QuiltingSettings, column: number, row: number, { widthMm, heightMm }: Size): Transform {
@@ -90,7 +90,7 @@ function straight(block: Size, settings: QuiltingSettings): Quilt {
   return { widthMm, heightMm, blocks, parts };
 }
 
-/** Blocks stand on a corner; squares between their columns and rows are blocks, too, or plain ones. Sashes lie about each cell. */
+/** Blocks stand on a corner; squares between their columns and rows are blocks, too, or plain ones. There is no sashing. */
 function onPoint(block: Size, settings: QuiltingSettings): Quilt {
   const { columns, rows, alternate } = settings;
   const side = Math.max(block.widthMm, block.heightMm);
@@ -113,27 +113,26 @@ function onPoint(block: Size, settings: QuiltingSettings): Quilt {
       if (!alternate) blocks.push(stood(x, y, column, row));
       else {
         const corners = [{ x: x - half, y }, { x, y: y - half }, { x: x + half, y }, { x, y: y + half }]; // biome-ignore format: one line
-        parts.push({ kind: 'plain square', outline: polygonPath(corners), border: 0, sizeMm: [side, side] });
+        parts.push({ kind: 'plain square', outline: polygonPath(corners), border: 0 });
       }
     }
-  const triangle = (kind: QuiltPartKind, a: Point, b: Point, c: Point, leg: number): void => {
-    parts.push({ kind, outline: polygonPath([a, b, c]), border: 0, sizeMm: [leg, leg] });
+  const triangle = (kind: QuiltPartKind, a: Point, b: Point, c: Point): void => {
+    parts.push({ kind, outline: polygonPath([a, b, c]), border: 0 });
   };
   for (let column = 1; column < columns; column++) {
     const x = column * diagonal;
-    triangle('side triangle', { x: x - half, y: 0 }, { x: x + half, y: 0 }, { x, y: half }, side);
-    triangle('side triangle', { x: x + half, y: heightMm }, { x: x - half, y: heightMm }, { x, y: heightMm - half }, side);
+    triangle('side triangle', { x: x - half, y: 0 }, { x: x + half, y: 0 }, { x, y: half });
+    triangle('side triangle', { x: x + half, y: heightMm }, { x: x - half, y: heightMm }, { x, y: heightMm - half });
   }
   for (let row = 1; row < rows; row++) {
     const y = row * diagonal;
-    triangle('side triangle', { x: 0, y: y + half }, { x: 0, y: y - half }, { x: half, y }, side);
-    triangle('side triangle', { x: widthMm, y: y - half }, { x: widthMm, y: y + half }, { x: widthMm - half, y }, side);
+    triangle('side triangle', { x: 0, y: y + half }, { x: 0, y: y - half }, { x: half, y });
+    triangle('side triangle', { x: widthMm, y: y - half }, { x: widthMm, y: y + half }, { x: widthMm - half, y });
   }
-  const leg = half;
-  triangle('corner triangle', { x: 0, y: 0 }, { x: half, y: 0 }, { x: 0, y: half }, leg);
-  triangle('corner triangle', { x: widthMm, y: 0 }, { x: widthMm, y: half }, { x: widthMm - half, y: 0 }, leg);
-  triangle('corner triangle', { x: widthMm, y: heightMm }, { x: widthMm - half, y: heightMm }, { x: widthMm, y: heightMm - half }, leg);
-  triangle('corner triangle', { x: 0, y: heightMm }, { x: 0, y: heightMm - half }, { x: half, y: heightMm }, leg);
+  triangle('corner triangle', { x: 0, y: 0 }, { x: half, y: 0 }, { x: 0, y: half });
+  triangle('corner triangle', { x: widthMm, y: 0 }, { x: widthMm, y: half }, { x: widthMm - half, y: 0 });
+  triangle('corner triangle', { x: widthMm, y: heightMm }, { x: widthMm - half, y: heightMm }, { x: widthMm, y: heightMm - half });
+  triangle('corner triangle', { x: 0, y: heightMm }, { x: 0, y: heightMm - half }, { x: half, y: heightMm });
   return { widthMm, heightMm, blocks, parts };
 }
 
@@ -155,8 +154,7 @@ function bordersAbout({ widthMm, heightMm }: Size, widths: readonly number[], is
       ];
     const [a, b, c, d] = cornersOf(inner);
     const [p, q, r, s] = cornersOf(outer);
-    const [across, up] = [outer.maxX - outer.minX, outer.maxY - outer.minY];
-    return ([[p, q, b, a, across], [q, r, c, b, up], [r, s, d, c, across], [s, p, a, d, up]] as const).map(([e, f, g, h, long]) => ({ kind: 'border', outline: polygonPath([e, f, g, h]), border, sizeMm: [long, w] })); // biome-ignore format: one line
+    return ([[p, q, b, a], [q, r, c, b], [r, s, d, c], [s, p, a, d]] as const).map(([e, f, g, h]) => ({ kind: 'border', outline: polygonPath([e, f, g, h]), border })); // biome-ignore format: one line
   });
 }
 

@@ -102,13 +102,7 @@ function fourSidedCut(corners: readonly Point[], a: number): RotaryCut | null {
     const [strip, step] = [Math.min(w, h) * lean, Math.max(w, h) * lean].map((v) => v + 2 * a) as [number, number];
     return isNear(w, h)
       ? { figure: 'diamond', stripMm: strip, lengthMm: strip, angle: acute, perCut: 1 }
-      : {
-          figure: 'parallelogram',
-          stripMm: Math.max(...[w, h]) === w ? h * lean + 2 * a : w * lean + 2 * a,
-          lengthMm: step,
-          angle: acute,
-          perCut: 1,
-        };
+      : { figure: 'parallelogram', stripMm: strip, lengthMm: step, angle: acute, perCut: 1 };
   }
   const base = parallel.indexOf(true);
   if (base < 0) return null;

@@ -32,12 +32,9 @@ const nearestTried = 24;
 
 /**
  * @param edges of one part that hangs together
- * @param ends where the walk starts and ends, if that is given; null leaves both free
+ * @param comesBack whether the walk ends where it starts; else both are free
  */
-export function routeInspection(
-  edges: readonly GraphEdge[],
-  ends: { readonly start: number; readonly end: number } | null = null,
-): Inspection {
+export function routeInspection(edges: readonly GraphEdge[], comesBack: boolean): Inspection {
   const count = edges.reduce((max, { from, to }) => Math.max(max, from, to), -1) + 1;
   const around = neighboursOf(edges, count);
   const degree = new Int32Array(count);
@@ -45,10 +42,8 @@ export function routeInspection(
     degree[from] = (degree[from] as number) + 1;
     degree[to] = (degree[to] as number) + 1;
   }
-  // A walk that starts and ends at two given places is one that comes back with one line more between them.
-  if (ends && ends.start !== ends.end) for (const node of [ends.start, ends.end]) degree[node] = (degree[node] as number) + 1;
   const odd = Array.from({ length: count }, (_, k) => k).filter((k) => (degree[k] as number) % 2 === 1);
-  const isFree = ends === null && odd.length > 0;
+  const isFree = !comesBack && odd.length > 0;
   const from = new Map(odd.map((node) => [node, shortestFrom(node, around, edges)]));
   const pairs = matched(odd, (a, b) => from.get(a)?.length[b] as number, isFree);
   const again: number[] = [];
@@ -58,7 +53,7 @@ export function routeInspection(
     left.delete(b);
     again.push(...wayTo(b, from.get(a) as Shortest, edges));
   }
-  const [start = ends?.start ?? edges[0]?.from ?? 0, end = ends?.end ?? start] = isFree ? left : [];
+  const [start = edges[0]?.from ?? 0, end = start] = isFree ? left : [];
   return { again, start, end };
 }
 

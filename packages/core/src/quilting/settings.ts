@@ -33,6 +33,8 @@ const lengthMm = finite.min(0).max(20_000);
 /** What is quilted along: lines that are drawn, a filling, or rows of a pattern. */
 export const linePatterns = ['none', 'drawn', 'cross-hatching', 'echo', 'stippling', ...rowPatternNames] as const;
 export type LinePattern = (typeof linePatterns)[number];
+/** What needs no lines drawn. */
+const patternToTry = z.enum(linePatterns).exclude(['none', 'drawn']);
 
 const lineSchema = z.strictObject({
   pattern: z.enum(linePatterns),
@@ -47,6 +49,8 @@ const lineSchema = z.strictObject({
   isMirrored: z.boolean(),
   /** Along drawn lines, whether stretches are sewn twice, so that the line is one; else the needle is lifted. */
   isSewnTwice: z.boolean(),
+  /** Whether each part ends where it starts. */
+  comesBack: z.boolean(),
   stitchMm: finite.min(0.5).max(20),
   /** How far a stitch may leave the line. */
   chordMm: finite.min(0.005).max(5),
@@ -105,7 +109,7 @@ export const quiltingSchema = z.strictObject({
     .max(mostColourings),
   line: lineSchema,
   /** Patterns that are tried beside one another. */
-  pinned: z.array(z.enum(linePatterns)).max(mostPinned),
+  pinned: z.array(patternToTry).max(mostPinned),
 });
 export type QuiltingSettings = z.infer<typeof quiltingSchema>;
 
@@ -153,6 +157,7 @@ export const plainQuilting: QuiltingSettings = {
     isStaggered: false,
     isMirrored: false,
     isSewnTwice: true,
+    comesBack: false,
     stitchMm: 2.5,
     chordMm: 0.1,
     stitchesPerMin: 800,

@@ -4,6 +4,7 @@
  * Ends within a tolerance of one another are one node; an end that lies so near another line joins it there; lines are cut where they
  * cross. Faces are traced by half-edges, each followed by the next one clockwise about its end (de Berg et al. 2008, chapter 2).
  */
+import { DisjointSets } from '../numeric/disjoint-sets.ts';
 import { type Box, boxDistance } from '../plane/box.ts';
 import { cachedSegment } from '../plane/cached-segment.ts';
 import { type Path, pathArea, pathBox, stepsOf, transformedPath } from '../plane/path.ts';
@@ -157,15 +158,11 @@ const keyOf = (x: number, y: number): number => x * 0x4000000 + y;
 function drawnTogether(paths: readonly Path[], join: number): { spans: Span[]; nodes: Point[] } {
   const steps = paths.flatMap(stepsOf);
   const ends = steps.flatMap(({ from, segment }) => [from, segment.to]);
-  const parent = ends.map((_, k) => k);
-  const root = (k: number): number => {
-    let at = k;
-    while (parent[at] !== at) at = parent[at] = parent[parent[at] as number] as number;
-    return at;
-  };
+  const sets = new DisjointSets(ends.length);
+  const root = (k: number): number => sets.root(k);
   const places = new NearPlaces(ends, join);
   ends.forEach((p, k) => {
-    for (const other of places.near(p)) parent[root(other)] = root(k);
+    for (const other of places.near(p)) sets.unite(k, other);
     places.add(k);
   });
   const groups = new Map<number, Point[]>();

@@ -99,6 +99,12 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
               label={say.mayBeSewnTwice}
             />
           )}
+          {line.pattern === 'drawn' && line.isSewnTwice && (
+            <FormControlLabel
+              control={<Switch checked={line.comesBack} onChange={(_, comesBack) => change({ comesBack })} />}
+              label={say.comesBack}
+            />
+          )}
           {line.pattern !== 'none' && (
             <Row>
               <Measure
@@ -148,7 +154,6 @@ function Measured({ line, settings, unit }: { line: NonNullable<QuiltPlan['line'
       <Reading name={say.largestGap}>{printBoth(2 * gapMm, unit)}</Reading>
       <Reading name={say.stitches}>{stitches.toLocaleString('en')}</Reading>
       <Reading name={say.thread}>{say.metres(((lengthMm + stitches * throughLayersMm) / 1000).toFixed(1))}</Reading>
-      <Reading name={say.bobbin}>{say.metres(((lengthMm + stitches * throughLayersMm) / 1000).toFixed(1))}</Reading>
       <Reading name={say.time}>{inTime(secondsOf(stitches, settings))}</Reading>
     </Section>
   );

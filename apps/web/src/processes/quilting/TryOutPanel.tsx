@@ -1,9 +1,9 @@
 'use client';
-import CloseOutlined from '@mui/icons-material/CloseOutlined';
 /**
  * Patterns tried out on the picture: each lies over the block where it is drawn, stepped through by arrow keys; those pinned stand beside
  * one another with how densely they are quilted.
  */
+import CloseOutlined from '@mui/icons-material/CloseOutlined';
 import PushPinOutlined from '@mui/icons-material/PushPinOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -11,16 +11,8 @@ import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
-import { type Path, polygonOf } from '@nuvet/core/plane';
-import {
-  type LinePattern,
-  type LineSettings,
-  mostPinned,
-  type QuiltingLineSettings,
-  type QuiltingSettings,
-  type QuiltPlan,
-  quiltingLine,
-} from '@nuvet/core/quilting';
+import { chordsOf } from '@nuvet/core/plane';
+import { type LinePattern, mostPinned, type QuiltingLineSettings, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useMemo } from 'react';
 import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
@@ -38,7 +30,7 @@ export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<Quilti
   const unit = useJob((s) => s.job.unit);
   const { line, pinned } = settings;
   const change = (by: Partial<QuiltingLineSettings>) => set({ line: { ...line, over: 'block', ...by } });
-  const isPinned = pinned.includes(line.pattern);
+  const toPin = line.pattern === 'none' || line.pattern === 'drawn' || pinned.includes(line.pattern) ? null : line.pattern;
   return (
     <>
       <Section title={say.tryOut}>
@@ -72,8 +64,8 @@ export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<Quilti
             size="small"
             variant="outlined"
             startIcon={<PushPinOutlined />}
-            disabled={isPinned || line.pattern === 'none' || line.pattern === 'drawn' || pinned.length >= mostPinned}
-            onClick={() => set({ pinned: [...pinned, line.pattern] })}
+            disabled={!toPin || pinned.length >= mostPinned}
+            onClick={() => toPin && set({ pinned: [...pinned, toPin] })}
           >
             {say.pin(patternWords[line.pattern])}
           </Button>
@@ -88,7 +80,6 @@ export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<Quilti
                 key={pattern}
                 pattern={pattern}
                 plan={plan}
-                settings={line}
                 unit={unit}
                 isTaken={pattern === line.pattern}
                 onTake={() => change({ pattern })}
@@ -105,7 +96,6 @@ export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<Quilti
 interface PinnedProps {
   readonly pattern: LinePattern;
   readonly plan: QuiltPlan;
-  readonly settings: QuiltingLineSettings;
   readonly unit: 'mm' | 'in';
   readonly isTaken: boolean;
   readonly onTake: () => void;
@@ -114,17 +104,18 @@ interface PinnedProps {
 
 const chordMm = 1;
 
-function Pinned({ pattern, plan, settings, unit, isTaken, onTake, onRemove }: PinnedProps) {
-  const { block, quilt } = plan;
-  const line = useMemo(
-    () => quiltingLine(block, quilt, [], { ...settings, pattern, over: 'block' } as LineSettings),
-    [block, quilt, settings, pattern],
-  );
-  const { widthMm, heightMm } = block;
-  const lines = line.runs.map(({ path }: { path: Path }) =>
-    [path.start, ...polygonOf(path, chordMm).slice(1), ...(path.closed ? [path.start] : [])]
-      .map(({ x, y }) => `${x.toFixed(0)},${(heightMm - y).toFixed(0)}`)
-      .join(' '),
+function Pinned({ pattern, plan, unit, isTaken, onTake, onRemove }: PinnedProps) {
+  // Undefined until the plan knows of it.
+  const line = plan.pinned.get(pattern);
+  const { widthMm, heightMm } = plan.block;
+  const lines = useMemo(
+    () =>
+      (line?.runs ?? []).map(({ path }) =>
+        chordsOf(path, chordMm)
+          .map(({ x, y }) => `${x.toFixed(0)},${(heightMm - y).toFixed(0)}`)
+          .join(' '),
+      ),
+    [line, heightMm],
   );
   return (
     <Box sx={{ position: 'relative' }}>
@@ -155,7 +146,7 @@ function Pinned({ pattern, plan, settings, unit, isTaken, onTake, onRemove }: Pi
           {patternWords[pattern]}
         </Typography>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block' }}>
-          {say.pinnedReading((line.lengthMm / 1000).toFixed(1), printBoth(2 * line.gapMm, unit))}
+          {line ? say.pinnedReading((line.lengthMm / 1000).toFixed(1), printBoth(2 * line.gapMm, unit)) : line === null ? say.noRoom : ' '}
         </Typography>
       </ButtonBase>
       <IconButton

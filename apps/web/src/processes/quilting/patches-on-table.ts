@@ -93,7 +93,8 @@ export const withPatchPainted = (handle: Handle, plan: QuiltPlan, settings: Quil
 /** A patch dragged on to another: that one and those like it take its fabric. */
 export function withFabricCarried({ id, at }: Dragged, plan: QuiltPlan, settings: QuiltingSettings): Partial<QuiltingSettings> {
   const { block } = plan;
-  const to = block.map.faces.findIndex(({ outer }) => isInside(transformedPath(outer, block.toSheet), at));
+  // In an appliqué the background lies under every shape: the uppermost is meant.
+  const to = block.map.faces.findLastIndex(({ outer }) => isInside(transformedPath(outer, block.toSheet), at));
   const from = setOf(plan, Number(id));
   return to < 0 || !from ? {} : painted(settings, plan, to, from.fabric);
 }

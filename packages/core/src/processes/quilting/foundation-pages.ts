@@ -17,7 +17,7 @@ import {
   unitVector,
   widthOf,
 } from '../../plane/index.ts';
-import { middleWithin, type QuiltingSettings, type QuiltPlan, type Section, seamLines } from '../../quilting/index.ts';
+import { letters, middleWithin, type QuiltingSettings, type QuiltPlan, type Section, seamLines } from '../../quilting/index.ts';
 import { unitedOutlines } from '../../shape/combine.ts';
 import { offsetClosed, type PlanarMap, plainOffset } from '../../shape/index.ts';
 import type { ProcessFileMade, Work } from '../process.ts';
@@ -33,9 +33,6 @@ export async function madeFoundations({ title, settings }: Work<QuiltingSettings
 /** Fabric lies behind the paper: what is printed is the block seen from behind. */
 const mirror: Transform = { a: -1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 
-/** A, B, C and the number of the patch in its section: A1, A2. */
-export const sectionLetter = (section: number): string => String.fromCharCode(65 + (section % 26));
-
 function sectionPattern(
   { block, foundations: { sections } }: QuiltPlan,
   { order }: Section,
@@ -47,7 +44,7 @@ function sectionPattern(
   const outers = order.map((face) => map.faces[face]?.outer as Path);
   const whole = unitedOutlines(outers).map((path) => turnedOver(path));
   const inner = seamsWithin(map, new Set(order), allowanceMm);
-  const letter = sections.length > 1 ? sectionLetter(k) : '';
+  const letter = sections.length > 1 ? letters(k) : '';
   return {
     name: english.quilting.section(k + 1, sections.length),
     lines: [
