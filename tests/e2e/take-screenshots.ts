@@ -164,7 +164,9 @@ await take('block');
 await button('Quilting line').click();
 await page.getByText('What it comes to').waitFor();
 await page.mouse.move(700, 785);
+await page.getByRole('img', { name: 'The quilting line' }).waitFor();
 await settled(page);
+await page.waitForTimeout(3000);
 await take('quilt');
 
 await open('Harbour quilt');
