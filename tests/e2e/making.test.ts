@@ -265,9 +265,11 @@ describe('the stand-in cutter', () => {
     await button('Stop').waitFor();
     let puttings = 0;
     for (let k = 0; k < 3000 && (await status.getByText('Done').count()) === 0; k++) {
-      if ((await button('It is in').isVisible()) && (await button('It is in').isEnabled())) {
+      // One look: answered, the button is off for a moment, and then gone.
+      const answer = page.getByRole('button', { name: 'It is in', exact: true, disabled: false });
+      if (await answer.isVisible()) {
         puttings++;
-        await button('It is in').dblclick();
+        await answer.dblclick();
       }
       await page.waitForTimeout(100);
     }
