@@ -43,9 +43,19 @@ export const quilting = {
     `The lines are ${parts} parts that do not meet: between them the needle is lifted, over ${far} at most. Draw them together to sew in one go.`,
   shortStitches: (count: number, shortest: string) =>
     `${count === 1 ? 'One stitch is' : `${count} stitches are`} shorter than ${shortest}: corners lie too near together there.`,
+  crowded: (places: number, layers: number) =>
+    `${places === 1 ? 'One place is' : `${places} places are`} sewn over more than ${layers} times: thread piles up there.`,
+  sharpTurns: (count: number, degrees: number) =>
+    `${count === 1 ? 'One turn is' : `${count} turns are`} sharper than ${degrees}°: the machine has to stop and turn there.`,
+  inPasses: (passes: number, throat: string) =>
+    `The machine reaches ${throat} at a time: the line is sewn in ${passes} passes, with marks where one goes on in the next.`,
+  tooDense: (kilometres: number) => `The line would be ${kilometres} km long. Type a larger spacing or repeat.`,
+  tooManyRuns: (runs: number) => `The line would be ${runs} separate lines. Choose fewer places, or a pattern that runs on.`,
   nothingQuilted: 'There is nothing to quilt along: give drawn lines the purpose stitch, or choose a pattern.',
   noLineYet: 'There is no quilting line yet. Choose what to quilt along first.',
   run: (number: number) => `Run ${number}`,
+  runOfPass: (pass: number, number: number) => `Pass ${pass}, run ${number}`,
+  passMark: 'Mark between passes',
   lineAs: (kind: string) => `Quilting line, ${kind}`,
   lineAbout: 'The line as it is sewn, in one go where it hangs together.',
   linePages: 'Quilting line, pages',

@@ -32,8 +32,9 @@ const filled = new WeakMap<object, object>();
 export function settingsOf<Settings extends object>({ entry, kind }: JobProcess): Settings {
   let full = filled.get(entry.settings);
   if (!full) {
-    full = { ...kind.plain, ...entry.settings };
-    filled.set(entry.settings, full as object);
+    const kept = { ...kind.plain, ...entry.settings };
+    full = (kind.whole?.(kept) ?? kept) as object;
+    filled.set(entry.settings, full);
   }
   return full as Settings;
 }

@@ -107,6 +107,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   /** A field a setting, none with a default. */
   readonly settings: z.ZodObject;
   readonly plain: Settings;
+  /** Settings as a job keeps them, with those within them that are as they are until they are set. */
+  whole?(kept: Settings): Settings;
   /** What it makes of lines that are made alike, as it stands in a sentence; null where it does not make them. */
   readonly makes: Readonly<Record<PurposeKind['make'], string | null>>;
   /** Of single purposes, where it is not as that says. */

@@ -1,20 +1,33 @@
 /**
- * In: drawn lines. Out: one continuous line along all of them, or as few as there are parts that do not hang together: it goes twice along
- * as little as can be, and straight on where lines cross.
+ * In: drawn lines, and seams that may be travelled along. Out: one continuous line along all of the drawn ones, or as few as there are
+ * parts that do not hang together: it goes twice along as little as can be, and straight on where lines cross.
  * Where lines meet, ends are paired by the least turn; the closed walks that this makes are joined into one by changing pairs where two
  * of them meet, the least turns first (Hierholzer's joining of circuits, by transitions).
  */
 import { DisjointSets } from '../numeric/disjoint-sets.ts';
-import { directionOn, dot, type Path, type Point, type Segment } from '../plane/index.ts';
-import { distance } from '../plane/point.ts';
-import { reversedSegment, segmentLength } from '../plane/segment.ts';
-import { type LineGraph, lineGraph } from '../shape/index.ts';
+import {
+  directionOn,
+  distance,
+  dot,
+  nearestOnSegment,
+  type Path,
+  type Point,
+  reversedPath,
+  type Segment,
+  segmentLength,
+  stepsOf,
+} from '../plane/index.ts';
+import { reversedSegment } from '../plane/segment.ts';
+import { type CutPlace, type LineGraph, lineGraph, samePlaceMm, splitAtPlaces } from '../shape/index.ts';
 import { routeInspection } from './route-inspection.ts';
+
+/** How a stretch comes into the line: drawn, drawn and sewn before, or along a seam on the way to the next. */
+export type StretchKind = 'drawn' | 'again' | 'seam';
 
 export interface LineRun {
   readonly path: Path;
-  /** Of each segment whether it is walked a second time. */
-  readonly isAgain: readonly boolean[];
+  /** Of each segment. */
+  readonly kinds: readonly StretchKind[];
 }
 
 export interface ContinuousLine {
@@ -22,6 +35,8 @@ export interface ContinuousLine {
   readonly lengthMm: number;
   /** What of it is walked again. */
   readonly againMm: number;
+  /** What of it runs along seams. */
+  readonly alongSeamsMm: number;
   /** From the end of each run to the start of the next. */
   readonly jumpsMm: readonly number[];
 }
@@ -34,30 +49,85 @@ export interface LineWishes {
   readonly isSewnTwice: boolean;
   /** Whether each part ends where it starts. */
   readonly comesBack: boolean;
+  /** Where the line starts and ends: on a drawn line, as near to there as one comes. Null where that is free. */
+  readonly startAt: Point | null;
+  readonly endAt: Point | null;
+}
+
+/** Seams that may be travelled along, and what that costs for the length: 1 as much as sewing a line twice. */
+export interface Travel {
+  readonly seams: readonly Path[];
+  readonly cost: number;
 }
 
 /**
  * @param paths open and closed, mm
  * @param join ends nearer than this meet, mm
  */
-export function continuousLine(paths: readonly Path[], wishes: LineWishes, join = joinMm): ContinuousLine {
-  const graph = lineGraph(paths, join);
-  const runs = inTurn(partsOf(graph).flatMap((edges) => walksAlong(graph, edges, wishes)));
-  const length = (run: LineRun, again: boolean): number => {
-    let [at, sum] = [run.path.start, 0];
-    run.path.segments.forEach((segment, k) => {
-      if (!again || run.isAgain[k]) sum += segmentLength(at, segment);
-      at = segment.to;
-    });
-    return sum;
+export function continuousLine(paths: readonly Path[], wishes: LineWishes, travel: Travel | null = null, join = joinMm): ContinuousLine {
+  const seams = wishes.isSewnTwice ? travel : null;
+  const wanted = {
+    start: wishes.startAt && nearestOnPaths(paths, wishes.startAt),
+    end: wishes.endAt && nearestOnPaths(paths, wishes.endAt),
   };
+  const cut = withNodesAt(
+    paths,
+    Object.values(wanted).flatMap((place) => place ?? []),
+  );
+  const graph = lineGraph([...cut, ...(seams?.seams ?? [])], join);
+  const network: Network = { graph, drawn: cut.length, cost: seams?.cost ?? 1 };
+  const at = { start: wanted.start && nodeNear(graph, wanted.start.at), end: wanted.end && nodeNear(graph, wanted.end.at) };
+  const parts = partsOf(graph).filter((edges) => edges.some((k) => isDrawn(network, k)));
+  const runs = inTurn(parts.flatMap((edges) => walksAlong(network, edges, wishes, at)), at.start === null ? null : (graph.nodes[at.start] as Point), at.end === null ? null : (graph.nodes[at.end] as Point)); // biome-ignore format: one line
+  const length = (kind: StretchKind | null): number =>
+    runs.reduce((sum, { path, kinds }) => sum + stepsOf(path).reduce((all, { from, segment }, k) => (kind === null || kinds[k] === kind ? all + segmentLength(from, segment) : all), 0), 0); // biome-ignore format: one line
   return {
     runs,
-    lengthMm: runs.reduce((sum, run) => sum + length(run, false), 0),
-    againMm: runs.reduce((sum, run) => sum + length(run, true), 0),
-    jumpsMm: runs.slice(1).map((run, k) => distance(endOf(runs[k] as LineRun), run.path.start)),
+    lengthMm: length(null),
+    againMm: length('again'),
+    alongSeamsMm: length('seam'),
+    jumpsMm: jumpsBetween(runs),
   };
 }
+
+/** From the end of each run to the start of the next, mm. */
+export const jumpsBetween = (runs: readonly LineRun[]): number[] =>
+  runs.slice(1).map(({ path }, k) => distance(endOf(runs[k] as LineRun), path.start));
+
+function nearestOnPaths(paths: readonly Path[], p: Point): CutPlace | null {
+  const places = paths.flatMap((path, k) =>
+    stepsOf(path).map(({ from, segment }, n) => ({ path: k, segment: n, ...nearestOnSegment(from, segment, p) })),
+  );
+  const [first] = places;
+  if (!first) return null;
+  const { path, segment, t, point } = places.reduce((a, b) => (b.distance < a.distance ? b : a), first);
+  return { path, segment, t, at: point };
+}
+
+/** The paths cut at places on them, so that a node lies there. */
+const withNodesAt = (paths: readonly Path[], places: readonly CutPlace[]): Path[] =>
+  paths.flatMap((path, k) => {
+    const own = places.filter((place) => place.path === k && place.t > 0 && place.t < 1);
+    return own.length > 0 ? splitAtPlaces(path, own) : [path];
+  });
+
+function nodeNear({ nodes, edges }: LineGraph, p: Point): number | null {
+  let [best, least]: [number | null, number] = [null, Infinity];
+  for (const node of new Set(edges.flatMap(({ from, to }) => [from, to]))) {
+    const away = distance(nodes[node] as Point, p);
+    if (away < least) [best, least] = [node, away];
+  }
+  return best;
+}
+
+/** Lines and seams as one graph: edges of the first so many paths are drawn. */
+interface Network {
+  readonly graph: LineGraph;
+  readonly drawn: number;
+  readonly cost: number;
+}
+
+const isDrawn = ({ graph, drawn }: Network, edge: number): boolean => (graph.edges[edge] as LineGraph['edges'][0]).path < drawn;
 
 const endOf = ({ path }: LineRun): Point => path.segments.at(-1)?.to ?? path.start;
 
@@ -80,41 +150,38 @@ interface Stretch {
   readonly isAgain: boolean;
 }
 
-function walksAlong(graph: LineGraph, own: readonly number[], { isSewnTwice, comesBack }: LineWishes): LineRun[] {
-  if (!isSewnTwice)
-    return tracedRuns(
-      graph,
-      own.map((edge) => ({ edge, isAgain: false })),
-      null,
-    );
+type Ends = { readonly start: number | null; readonly end: number | null };
+
+function walksAlong(network: Network, all: readonly number[], { isSewnTwice, comesBack }: LineWishes, ends: Ends): LineRun[] {
+  const { graph, cost } = network;
+  const drawn = all.filter((k) => isDrawn(network, k)).map((edge) => ({ edge, isAgain: false }));
+  if (!isSewnTwice) return tracedRuns(network, drawn, ends.start);
   const numbers = new Map<number, number>();
+  const nodes: number[] = [];
   const numberOf = (node: number): number => {
     const known = numbers.get(node);
     if (known !== undefined) return known;
     numbers.set(node, numbers.size);
+    nodes.push(node);
     return numbers.size - 1;
   };
-  const nodes: number[] = [];
-  const lines = own.map((k) => {
+  const lines = all.map((k) => {
     const { from, to, segment } = graph.edges[k] as LineGraph['edges'][0];
-    const ends = { from: numberOf(from), to: numberOf(to) };
-    nodes[ends.from] = from;
-    nodes[ends.to] = to;
-    return { ...ends, length: segmentLength(graph.nodes[from] as Point, segment) };
+    const length = segmentLength(graph.nodes[from] as Point, segment);
+    const isOptional = !isDrawn(network, k);
+    return { from: numberOf(from), to: numberOf(to), length: isOptional ? cost * length : length, isOptional };
   });
-  const { again, start } = routeInspection(lines, comesBack);
-  const stretches: Stretch[] = [
-    ...own.map((edge) => ({ edge, isAgain: false })),
-    ...again.map((k) => ({ edge: own[k] as number, isAgain: true })),
-  ];
-  return tracedRuns(graph, stretches, nodes[start] as number);
+  const numbered = (node: number | null): number | null => (node === null ? null : (numbers.get(node) ?? null));
+  const { again, start } = routeInspection(lines, { start: numbered(ends.start), end: numbered(ends.end), comesBack });
+  return tracedRuns(network, [...drawn, ...again.map((k) => ({ edge: all[k] as number, isAgain: true }))], nodes[start] as number);
 }
 
 /** How far a walk turns from one end to another at their node: 0 straight on, 2 right back. */
 const turnAt = (leaving: readonly Point[], a: number, b: number): number => 1 + dot(leaving[a] as Point, leaving[b] as Point);
 
 /** @param start where the first run starts, if it has to start somewhere */
-function tracedRuns(graph: LineGraph, stretches: readonly Stretch[], start: number | null): LineRun[] {
+function tracedRuns(network: Network, stretches: readonly Stretch[], start: number | null): LineRun[] {
+  const { graph } = network;
   const edgeOf = (end: number) => graph.edges[(stretches[end >> 1] as Stretch).edge] as LineGraph['edges'][0];
   const nodeOf = (end: number): number => (end % 2 === 0 ? edgeOf(end).from : edgeOf(end).to);
   const leaving = Array.from({ length: 2 * stretches.length }, (_, end): Point => {
@@ -136,7 +203,7 @@ function tracedRuns(graph: LineGraph, stretches: readonly Stretch[], start: numb
   const first = fan.find((end) => mate[end] === -1) ?? fan[0];
   const free = [...mate.keys()].filter((end) => mate[end] === -1);
   // From where it is wanted first, then from every end, and round what is left.
-  return [...(first === undefined ? [] : [first]), ...free, ...mate.keys()].flatMap((end) => (seen.has(end >> 1) ? [] : [runFrom(end, graph, stretches, mate, seen)])); // biome-ignore format: one line
+  return [...(first === undefined ? [] : [first]), ...free, ...mate.keys()].flatMap((end) => (seen.has(end >> 1) ? [] : [runFrom(end, network, stretches, mate, seen)])); // biome-ignore format: one line
 }
 
 /** Ends at a node in pairs, those that turn least first; where they are odd one is left. */
@@ -204,9 +271,10 @@ function leastChange(
 }
 
 /** @param seen stretches that are walked, which these join */
-function runFrom(first: number, graph: LineGraph, stretches: readonly Stretch[], mate: Int32Array, seen: Set<number>): LineRun {
+function runFrom(first: number, network: Network, stretches: readonly Stretch[], mate: Int32Array, seen: Set<number>): LineRun {
+  const { graph } = network;
   const segments: Segment[] = [];
-  const isAgain: boolean[] = [];
+  const kinds: StretchKind[] = [];
   const walked = new Set<number>();
   const ends = (end: number) => graph.edges[(stretches[end >> 1] as Stretch).edge] as LineGraph['edges'][0];
   const { from, to } = ends(first);
@@ -217,17 +285,24 @@ function runFrom(first: number, graph: LineGraph, stretches: readonly Stretch[],
     const { from: node, segment } = ends(end);
     segments.push(end % 2 === 0 ? segment : reversedSegment(graph.nodes[node] as Point, segment));
     // Whichever of the two comes second is the one that goes over the other.
-    isAgain.push(walked.has(edge));
+    kinds.push(!isDrawn(network, edge) ? 'seam' : walked.has(edge) ? 'again' : 'drawn');
     walked.add(edge);
   }
-  return { path: { start, segments, closed: false }, isAgain };
+  return { path: { start, segments, closed: false }, kinds };
 }
 
-/** Runs one after another, each the nearest to where the last one ended; either end of it may come first. */
-function inTurn(runs: readonly LineRun[]): LineRun[] {
-  const left = new Set(runs);
+/**
+ * Runs one after another, each the nearest to where the last one ended; either end of it may come first.
+ * @param start where the first one starts, if it has to
+ * @param end where the last one ends, if it has to
+ */
+export function inTurn(runs: readonly LineRun[], start: Point | null = null, end: Point | null = null): LineRun[] {
+  const endsThere = (run: LineRun, p: Point | null): LineRun | null => p && ([run, backwards(run)].find((way) => distance(endOf(way), p) < samePlaceMm) ?? null); // biome-ignore format: one line
+  // A run that has both ends is the first of several.
+  const closing = runs.find((run) => endsThere(run, end) && (runs.length === 1 || !endsThere(run, start)));
+  const left = new Set(runs.filter((run) => run !== closing));
   const made: LineRun[] = [];
-  let at: Point | null = null;
+  let at = start;
   while (left.size > 0) {
     let best: { run: LineRun; from: LineRun; away: number } | null = null;
     for (const run of left)
@@ -240,11 +315,7 @@ function inTurn(runs: readonly LineRun[]): LineRun[] {
     made.push(from);
     at = endOf(from);
   }
-  return made;
+  return closing ? [...made, endsThere(closing, end) as LineRun] : made;
 }
 
-function backwards({ path, isAgain }: LineRun): LineRun {
-  const starts = [path.start, ...path.segments.map(({ to }) => to)];
-  const segments = path.segments.map((segment, k) => reversedSegment(starts[k] as Point, segment)).reverse();
-  return { path: { start: starts.at(-1) as Point, segments, closed: false }, isAgain: [...isAgain].reverse() };
-}
+const backwards = ({ path, kinds }: LineRun): LineRun => ({ path: reversedPath(path), kinds: [...kinds].reverse() });

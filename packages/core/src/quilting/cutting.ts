@@ -122,14 +122,18 @@ const partWords: Readonly<Record<QuiltPartKind, string>> = {
 
 function partRows({ parts }: Quilt, settings: QuiltingSettings): CuttingRow[] {
   const groups = new Map<string, { about: About; cut: RotaryCut; boxMm: readonly number[] }>();
-  for (const { kind, border, outline } of parts) {
+  for (const part of parts) {
+    const { kind, border, outline, role } = part;
     const box = pathBox(outline);
+    const isPlainBorder = kind === 'border' && (settings.borders[border]?.pieces ?? 'plain') === 'plain';
     // Borders that are mitred are cut as strips of their full length, and mitred when they are sewn on.
-    const cut = rotaryCut(kind === 'border' ? rectanglePath(box) : outline, settings.allowanceMm);
+    const cut = rotaryCut(isPlainBorder ? rectanglePath(box) : outline, settings.allowanceMm);
     const boxMm = [widthOf(box), heightOf(box)].map((mm) => mm + 2 * settings.allowanceMm);
-    const key = [kind, border, cut.figure, ...[cut.stripMm ?? boxMm[0], cut.lengthMm ?? boxMm[1]].map((mm) => mm?.toFixed(3))].join(' ');
-    const what = kind === 'border' && settings.borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
-    const fabric = fabricAt(settings, fabricOfPart(kind, border, settings));
+    const sorted = [...boxMm].sort((a, b) => a - b);
+    const fabric = fabricOfPart(part, settings);
+    const key = [kind, border, role, fabric, cut.figure, ...[cut.stripMm ?? sorted[0], cut.lengthMm ?? sorted[1]].map((mm) => mm?.toFixed(3))].join(' '); // biome-ignore format: one line
+    const number = kind === 'border' && settings.borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
+    const what = role === 'corner' ? `${number}, corner` : number;
     const count = (groups.get(key)?.about.count ?? 0) + 1;
     groups.set(key, { about: { what, kind, fabric, count, reversed: 0 }, cut, boxMm });
   }

@@ -1,11 +1,13 @@
 export { appliqueBlock } from './applique.ts';
+export { isMotif, isRowPattern } from './area-filling.ts';
 export { type Block, BlockError, type BlockPiece, blockOf } from './block.ts';
 export { type BlockGrid, blockGrids, gridOf } from './block-grid.ts';
-export { type ContinuousLine, continuousLine, type LineRun } from './continuous-line.ts';
+export { type ContinuousLine, continuousLine, type LineRun, type StretchKind } from './continuous-line.ts';
 export { type CuttingList, type CuttingRow, lengthToBuy, type PatchSet } from './cutting.ts';
 export { edgeToEdge, type Rows } from './edge-to-edge.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
 export { middleWithin } from './middle-within.ts';
+export { type MotifName, motifNames, motifs } from './motifs.ts';
 export { letters, type Patch, type PatchShape, patchShapes } from './patches.ts';
 export { fabricsFromPicture } from './picture-colours.ts';
 export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
@@ -19,23 +21,34 @@ export { type GraphEdge, type Inspection, routeInspection } from './route-inspec
 export { type RowPatternName, repeatOf, rowPatternNames, rowPatterns } from './row-patterns.ts';
 export { type SeamLine, seamLines } from './seam-lines.ts';
 export {
+  type Border,
+  type BorderPieces,
   blockEdges,
   blockSettings,
+  borderPieces,
   type Fabric,
   inchMm,
+  isInBlock,
+  type KeptQuilting,
   type LinePattern,
   type LineSettings,
   linePatterns,
   mostBorders,
   mostColourings,
   mostFabrics,
+  mostFurther,
+  mostOwnMotifs,
   mostPinned,
+  type OwnMotif,
   plainQuilting,
+  type QuiltedPlace,
   type QuiltingLineSettings,
   type QuiltingSettings,
+  quiltedPlaces,
   quiltingSchema,
   techniques,
   turnings,
+  wholeQuilting,
 } from './settings.ts';
 export { stippled } from './stippling.ts';
 export { stitchesAlong } from './stitches.ts';

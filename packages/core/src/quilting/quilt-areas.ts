@@ -2,7 +2,7 @@
 import { chain, determinant, identity, type Path, reversedPath, type Transform, transformedPath } from '../plane/index.ts';
 import { fabricOfPart } from './quilt.ts';
 import type { QuiltPlan } from './quilt-plan.ts';
-import { fabricAt, type QuiltingSettings } from './settings.ts';
+import type { QuiltingSettings } from './settings.ts';
 
 export interface QuiltArea {
   readonly outline: Path;
@@ -34,7 +34,6 @@ export function quiltAreas(
   settings: QuiltingSettings,
   place: Transform = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 },
 ): QuiltArea[] {
-  // biome-ignore format: one line
-  const parts = plan.quilt.parts.map(({ outline, kind, border }): QuiltArea => ({ outline: placed(outline, place), fabric: fabricAt(settings, fabricOfPart(kind, border, settings)), set: null, place })); // biome-ignore format: one line
+  const parts = plan.quilt.parts.map((part): QuiltArea => ({ outline: placed(part.outline, place), fabric: fabricOfPart(part, settings), set: null, place })); // biome-ignore format: one line
   return [...parts, ...plan.quilt.blocks.flatMap((block) => blockAreas(plan, chain(place, block)))];
 }

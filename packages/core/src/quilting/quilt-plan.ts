@@ -12,8 +12,8 @@ import { type Foundations, foundationsOf } from './foundation.ts';
 import { type PatchShape, patchShapes } from './patches.ts';
 import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 import { type Quilt, quiltOf } from './quilt.ts';
-import { LineError, type QuiltingLine, quiltingLine, shortStitchMm } from './quilting-line.ts';
-import type { LinePattern, LineSettings, QuiltingSettings } from './settings.ts';
+import { LineError, type QuiltingLine, type QuiltTop, quiltingLine, shortStitchMm } from './quilting-line.ts';
+import { isInBlock, type LinePattern, type LineSettings, type QuiltingSettings } from './settings.ts';
 import { appliqueTemplates, type Template, templatesOf } from './templates.ts';
 
 export interface QuiltPlan {
@@ -64,19 +64,29 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
   const foundations = isApplique ? { sections: [], setIn: [] } : foundationsOf(block.map);
   const sets = patchSets(block, shapes, settings);
   const quilt = quiltOf(block, settings);
+  const top: QuiltTop = {
+    block,
+    sets,
+    quilt,
+    drawn: quilted.flatMap(({ outer, holes }) => [outer, ...holes]),
+    ownMotifs: settings.ownMotifs,
+  };
   const cutting = cuttingList(sets, templates, quilt, settings);
   yield 0.8;
-  const line = settings.line.pattern === 'none' ? null : quiltingLine(block, quilt, quilted.flatMap(({ outer, holes }) => [outer, ...holes]), settings.line as LineSettings); // biome-ignore format: one line
-  const pinned = new Map(settings.pinned.map((pattern) => [pattern, triedOut(block, quilt, { ...settings.line, pattern, over: 'block' } as LineSettings)])); // biome-ignore format: one line
-  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, pinned, notes: [...notesOf(block, shapes, piecing), ...(line ? notesOfLine(line, settings.line.pattern) : [])] }; // biome-ignore format: one line
+  const wanted = [settings.line, ...settings.further].filter((one): one is LineSettings => one.pattern !== 'none');
+  const { line, fault } = wanted.length > 0 ? lineOrFault(top, wanted) : { line: null, fault: null };
+  const tried = { ...settings.line, over: isInBlock(settings.line.over) ? settings.line.over : 'block', isInEveryBlock: false } as const;
+  const pinned = new Map(settings.pinned.map((pattern) => [pattern, lineOrFault(top, [{ ...tried, pattern } as LineSettings]).line]));
+  const notes = [...notesOf(block, shapes, piecing), ...(fault ? [noteOf(fault)] : []), ...(line ? notesOfLine(line, settings) : [])];
+  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, pinned, notes }; // biome-ignore format: one line
 }
 
-/** A pattern that is tried out, or null where it leaves no line. */
-function triedOut(block: Block, quilt: Quilt, settings: LineSettings): QuiltingLine | null {
+/** The line, or why there is none: the rest of the quilt is planned all the same. */
+function lineOrFault(top: QuiltTop, wanted: readonly LineSettings[]): { line: QuiltingLine | null; fault: Message | null } {
   try {
-    return quiltingLine(block, quilt, [], settings);
+    return { line: quiltingLine(top, wanted), fault: null };
   } catch (error) {
-    if (error instanceof LineError) return null;
+    if (error instanceof LineError) return { line: null, fault: { said: error.said, message: error.message } };
     throw error;
   }
 }
@@ -98,16 +108,24 @@ function notesOf(block: Block, shapes: readonly PatchShape[], piecing: Unit): Pl
 }
 const noteOf = (message: Message, at: PlacedNote['at'] = null): PlacedNote => ({ ...message, pieceId: '', isFailure: false, at });
 
-function notesOfLine({ runs, jumpsMm, shortStitches }: QuiltingLine, pattern: string): PlacedNote[] {
+function notesOfLine(
+  { runs, jumpsMm, shortStitches, crowded, sharp, passes }: QuiltingLine,
+  { line, further }: QuiltingSettings,
+): PlacedNote[] {
   const far = Math.max(0, ...jumpsMm);
+  const isDrawnAlone = line.pattern === 'drawn' && further.length === 0;
   return [
-    ...(pattern === 'drawn' && runs.length > 1 ? [noteOf(say.quilting.severalParts(runs.length, { mm: far }))] : []),
+    ...(isDrawnAlone && !passes && runs.length > 1 ? [noteOf(say.quilting.severalParts(runs.length, { mm: far }))] : []),
     ...(shortStitches > 0 ? [noteOf(say.quilting.shortStitches(shortStitches, { mm: shortStitchMm }))] : []),
+    ...(crowded.count > 0 ? [noteOf(say.quilting.crowded(crowded.count, line.mostLayers))] : []),
+    ...(sharp.count > 0 ? [noteOf(say.quilting.sharpTurns(sharp.count, line.sharpestDegrees))] : []),
+    ...(passes ? [noteOf(say.quilting.inPasses(passes.passes.length, { mm: line.throatMm ?? 0 }))] : []),
   ];
 }
 
+const lineCodes = (['severalParts', 'shortStitches', 'crowded', 'sharpTurns', 'inPasses', 'nothingQuilted', 'tooDense', 'tooManyRuns'] as const).map((code) => `quilting.${code}`); // biome-ignore format: one line
 /** Whether a note is about the quilting line, rather than the block. */
-export const isAboutLine = ({ said }: Message): boolean => ['quilting.severalParts', 'quilting.shortStitches'].includes(said.code);
+export const isAboutLine = ({ said }: Message): boolean => lineCodes.includes(said.code);
 
 /** A corner that was drawn farther than this from the grid may not be meant to lie on it, mm at the finished size. */
 const farMoveMm = 2.5;

@@ -15,7 +15,8 @@ import {
   transformedPath,
   turn,
 } from '../plane/index.ts';
-import type { QuiltingSettings } from './settings.ts';
+import { piecedBorder } from './pieced-border.ts';
+import { type BorderPieces, fabricAt, type QuiltingSettings } from './settings.ts';
 
 export type QuiltPartKind = 'sash' | 'post' | 'plain square' | 'side triangle' | 'corner triangle' | 'border';
 
@@ -24,6 +25,14 @@ export interface QuiltPart {
   readonly outline: Path;
   /** Of a border, which one: from 0, the inner one. */
   readonly border: number;
+  /** Of a pieced border, of its second fabric, or a square at its corner. */
+  readonly role: 'first' | 'second' | 'corner';
+}
+
+/** A border round the quilt: between two rectangles. */
+export interface Ring {
+  readonly outer: Box;
+  readonly inner: Box;
 }
 
 export interface Quilt {
@@ -32,25 +41,47 @@ export interface Quilt {
   /** Where each block lies: from the finished block to the quilt. */
   readonly blocks: readonly Transform[];
   readonly parts: readonly QuiltPart[];
+  /** Its borders, from the inner one out; those of no width left out. */
+  readonly rings: readonly Ring[];
 }
 
 type Size = { readonly widthMm: number; readonly heightMm: number };
 
 export function quiltOf(block: Size, settings: QuiltingSettings): Quilt {
-  const inner = settings.setting === 'on point' ? onPoint(block, settings) : straight(block, settings);
-  const widths = settings.borders.map(({ widthMm }) => widthMm);
-  const all = widths.reduce((sum, w) => sum + w, 0);
+  const inner = innerQuilt(block, settings);
+  const { borders, isMitred } = settings;
+  const all = borders.reduce((sum, { widthMm }) => sum + widthMm, 0);
   const move = shift(all, all);
   const moved = inner.parts.map((part) => ({ ...part, outline: transformedPath(part.outline, move) }));
+  let [minX, minY, maxX, maxY] = [all, all, all + inner.widthMm, all + inner.heightMm];
+  const rings = borders.map(({ widthMm: w }): Ring => {
+    const within = { minX, minY, maxX, maxY };
+    [minX, minY, maxX, maxY] = [minX - w, minY - w, maxX + w, maxY + w];
+    return { inner: within, outer: { minX, minY, maxX, maxY } };
+  });
   return {
     widthMm: inner.widthMm + 2 * all,
     heightMm: inner.heightMm + 2 * all,
     blocks: inner.blocks.map((t) => chain(move, t)),
-    parts: [...moved, ...bordersAbout(inner, widths, settings.isMitred)],
+    parts: [
+      ...moved,
+      ...borders.flatMap(({ widthMm, pieces = 'plain' }, k) => (widthMm > 0 ? borderParts(rings[k] as Ring, k, pieces, isMitred) : [])),
+    ],
+    rings: rings.filter((_, k) => (borders[k]?.widthMm ?? 0) > 0),
   };
 }
 
-const rectangle = (kind: QuiltPartKind, box: Box, border = 0): QuiltPart => ({ kind, outline: rectanglePath(box), border });
+type Inner = Omit<Quilt, 'rings'>;
+
+/** The quilt without its borders. */
+function innerQuilt(block: Size, settings: QuiltingSettings): Inner {
+  if (settings.setting === 'on point') return onPoint(block, settings);
+  if (settings.setting === 'strips') return strips(block, settings);
+  return straight(block, settings.setting === 'medallion' ? { ...settings, columns: 1, rows: 1, alternate: false } : settings);
+}
+
+const part = (kind: QuiltPartKind, outline: Path, border = 0, role: QuiltPart['role'] = 'first'): QuiltPart => ({ kind, outline, border, role }); // biome-ignore format: one line
+const rectangle = (kind: QuiltPartKind, box: Box): QuiltPart => part(kind, rectanglePath(box));
 
 /** How the block in a column and row is turned, about its own middle. */
 function turnedAt({ turning }: QuiltingSettings, column: number, row: number, { widthMm, heightMm }: Size): Transform {
@@ -67,7 +98,7 @@ function turnedAt({ turning }: QuiltingSettings, column: number, row: number, { 
   return chain(there, chain(turn(isTurned ? (quarters * Math.PI) / 2 : 0), back));
 }
 
-function straight(block: Size, settings: QuiltingSettings): Quilt {
+function straight(block: Size, settings: QuiltingSettings): Inner {
   const { columns, rows, sashingMm: sash, hasPosts, alternate } = settings;
   const [stepX, stepY] = [block.widthMm + sash, block.heightMm + sash];
   const [widthMm, heightMm] = [columns * stepX - sash, rows * stepY - sash];
@@ -90,8 +121,29 @@ function straight(block: Size, settings: QuiltingSettings): Quilt {
   return { widthMm, heightMm, blocks, parts };
 }
 
+/** Columns of blocks, strips between them from top to bottom. */
+function strips(block: Size, settings: QuiltingSettings): Inner {
+  const { columns, rows, sashingMm: sash, alternate } = settings;
+  const step = block.widthMm + sash;
+  const [widthMm, heightMm] = [columns * step - sash, rows * block.heightMm];
+  const blocks: Transform[] = [];
+  const parts: QuiltPart[] = [];
+  for (let column = 0; column < columns; column++) {
+    const x = column * step;
+    for (let row = 0; row < rows; row++) {
+      const y = row * block.heightMm;
+      if (alternate && (row + column) % 2 === 1)
+        parts.push(rectangle('plain square', { minX: x, minY: y, maxX: x + block.widthMm, maxY: y + block.heightMm }));
+      else blocks.push(chain(shift(x, y), turnedAt(settings, column, row, block)));
+    }
+    if (sash > 0 && column < columns - 1)
+      parts.push(rectangle('sash', { minX: x + block.widthMm, minY: 0, maxX: x + step, maxY: heightMm }));
+  }
+  return { widthMm, heightMm, blocks, parts };
+}
+
 /** Blocks stand on a corner; squares between their columns and rows are blocks, too, or plain ones. There is no sashing. */
-function onPoint(block: Size, settings: QuiltingSettings): Quilt {
+function onPoint(block: Size, settings: QuiltingSettings): Inner {
   const { columns, rows, alternate } = settings;
   const side = Math.max(block.widthMm, block.heightMm);
   const diagonal = side * Math.SQRT2;
@@ -113,11 +165,11 @@ function onPoint(block: Size, settings: QuiltingSettings): Quilt {
       if (!alternate) blocks.push(stood(x, y, column, row));
       else {
         const corners = [{ x: x - half, y }, { x, y: y - half }, { x: x + half, y }, { x, y: y + half }]; // biome-ignore format: one line
-        parts.push({ kind: 'plain square', outline: polygonPath(corners), border: 0 });
+        parts.push(part('plain square', polygonPath(corners)));
       }
     }
   const triangle = (kind: QuiltPartKind, a: Point, b: Point, c: Point): void => {
-    parts.push({ kind, outline: polygonPath([a, b, c]), border: 0 });
+    parts.push(part(kind, polygonPath([a, b, c])));
   };
   for (let column = 1; column < columns; column++) {
     const x = column * diagonal;
@@ -136,26 +188,19 @@ function onPoint(block: Size, settings: QuiltingSettings): Quilt {
   return { widthMm, heightMm, blocks, parts };
 }
 
-/** Borders from the inner one out: the two sides first, then along the top and the bottom; or with mitred corners. */
-function bordersAbout({ widthMm, heightMm }: Size, widths: readonly number[], isMitred: boolean): QuiltPart[] {
-  const all = widths.reduce((sum, w) => sum + w, 0);
-  let [minX, minY, maxX, maxY] = [all, all, all + widthMm, all + heightMm];
-  return widths.flatMap((w, border): QuiltPart[] => {
-    if (w <= 0) return [];
-    const inner = { minX, minY, maxX, maxY };
-    [minX, minY, maxX, maxY] = [minX - w, minY - w, maxX + w, maxY + w];
-    const outer = { minX, minY, maxX, maxY };
-    if (!isMitred)
-      return [
-        rectangle('border', { ...inner, minX: outer.minX, maxX: inner.minX }, border),
-        rectangle('border', { ...inner, minX: inner.maxX, maxX: outer.maxX }, border),
-        rectangle('border', { ...outer, maxY: inner.minY }, border),
-        rectangle('border', { ...outer, minY: inner.maxY }, border),
-      ];
-    const [a, b, c, d] = cornersOf(inner);
-    const [p, q, r, s] = cornersOf(outer);
-    return ([[p, q, b, a], [q, r, c, b], [r, s, d, c], [s, p, a, d]] as const).map(([e, f, g, h]) => ({ kind: 'border', outline: polygonPath([e, f, g, h]), border })); // biome-ignore format: one line
-  });
+/** A plain border: the two sides first, then along the top and the bottom; or with mitred corners. A pieced one has squares at its corners. */
+function borderParts({ inner, outer }: Ring, border: number, pieces: BorderPieces, isMitred: boolean): QuiltPart[] {
+  if (pieces !== 'plain')
+    return piecedBorder(inner, inner.minX - outer.minX, pieces).map(({ outline, role }) => part('border', outline, border, role));
+  const [a, b, c, d] = cornersOf(inner);
+  const [p, q, r, s] = cornersOf(outer);
+  if (isMitred) return ([[p, q, b, a], [q, r, c, b], [r, s, d, c], [s, p, a, d]] as const).map((places) => part('border', polygonPath(places), border)); // biome-ignore format: one line
+  return [
+    { ...inner, minX: outer.minX, maxX: inner.minX },
+    { ...inner, minX: inner.maxX, maxX: outer.maxX },
+    { ...outer, maxY: inner.minY },
+    { ...outer, minY: inner.maxY },
+  ].map((box) => part('border', rectanglePath(box), border));
 }
 
 const cornersOf = ({ minX, minY, maxX, maxY }: Box): [Point, Point, Point, Point] => [
@@ -165,13 +210,10 @@ const cornersOf = ({ minX, minY, maxX, maxY }: Box): [Point, Point, Point, Point
   { x: minX, y: maxY },
 ];
 
-/** What a part of the quilt is made of. */
-export function fabricOfPart(
-  kind: QuiltPartKind,
-  border: number,
-  { borders, sashingFabric, postFabric, plainFabric }: QuiltingSettings,
-): number {
-  // biome-ignore format: one line
-  if (kind === 'border') return borders[border]?.fabric ?? 0;
-  return kind === 'sash' ? sashingFabric : kind === 'post' ? postFabric : plainFabric;
+/** What a part of the quilt is made of, as a position among the fabrics. */
+export function fabricOfPart({ kind, border, role }: QuiltPart, settings: QuiltingSettings): number {
+  const { borders, sashingFabric, postFabric, plainFabric } = settings;
+  const { fabric = 0, second = 0, corner = second } = borders[border] ?? {};
+  const own = { border: { first: fabric, second, corner }[role], sash: sashingFabric, post: postFabric };
+  return fabricAt(settings, kind === 'border' || kind === 'sash' || kind === 'post' ? own[kind] : plainFabric);
 }

@@ -1,36 +1,35 @@
 /**
  * In: a block or a quilt, lines drawn to quilt along, and what they are quilted with. Out: the quilting line: how it runs, how long it is,
- * how many stitches, and how far the largest place without it reaches.
+ * how many stitches, how far the largest place without it reaches, and what of it sews badly.
  */
-import { hatchLines } from '../make/hatch.ts';
 import { SaidError, say } from '../messages/index.ts';
-import {
-  type Box,
-  chordsOf,
-  distance,
-  inverse,
-  type Path,
-  type Point,
-  pathArea,
-  pathLength,
-  rectanglePath,
-  transformedPath,
-} from '../plane/index.ts';
-import { distanceTo, offsetClosed } from '../shape/index.ts';
+import { type Box, distance, inverse, type Path, type Point, pathArea, pathLength, stepsOf, transformedPath } from '../plane/index.ts';
+import { type AreaFilling, areaFilling } from './area-filling.ts';
 import type { Block } from './block.ts';
-import { type ContinuousLine, continuousLine, type LineRun } from './continuous-line.ts';
-import { edgeToEdge } from './edge-to-edge.ts';
+import { type ContinuousLine, continuousLine, inTurn, jumpsBetween, type LineRun } from './continuous-line.ts';
+import type { PatchSet } from './cutting.ts';
+import { awayFrom, largestEmptyCircle } from './empty-circle.ts';
+import { crowdedPlaces, type LineFinding, sharpTurns } from './line-findings.ts';
+import { inPasses, type Passes } from './passes.ts';
 import type { Quilt } from './quilt.ts';
-import type { LineSettings } from './settings.ts';
-import { stippled } from './stippling.ts';
+import { liesOnBlock, type QuiltedArea, quiltedAreas } from './quilted-areas.ts';
+import type { LineSettings, OwnMotif } from './settings.ts';
 import { stitchesAlong } from './stitches.ts';
 
 export interface QuiltingLine extends ContinuousLine {
-  /** What it covers: on the finished block, or on the quilt, mm. */
+  /** Whether it lies on the finished block alone; else on the quilt. */
+  readonly isOnBlock: boolean;
+  /** The block or the quilt, mm. */
   readonly area: Box;
+  /** What is quilted of it, mm². */
+  readonly areaMm2: number;
   readonly stitches: number;
   /** How many of them are too short to sew well. */
   readonly shortStitches: number;
+  readonly crowded: LineFinding;
+  readonly sharp: LineFinding;
+  /** Null where the machine reaches all of it at once. */
+  readonly passes: Passes | null;
   /** The radius of the largest circle that the line leaves empty, and where it lies. */
   readonly gapMm: number;
   readonly gapAt: Point;
@@ -38,116 +37,157 @@ export interface QuiltingLine extends ContinuousLine {
   readonly stretched: { readonly x: number; readonly y: number } | null;
 }
 
+/** What is quilted: the block, the quilt it is set into, lines drawn on the sheet, and motifs of one's own. */
+export interface QuiltTop {
+  readonly block: Block;
+  readonly sets: readonly PatchSet[];
+  readonly quilt: Quilt;
+  readonly drawn: readonly Path[];
+  readonly ownMotifs: readonly OwnMotif[];
+}
+
 /** Stitches shorter than this pile up thread (common practice), mm. */
 export const shortStitchMm = 0.5;
+/** No line is longer than this, mm, and none of more runs: what asks for more is set too dense. */
+const mostMm = 3e6;
+const mostRuns = 6000;
 
 export class LineError extends SaidError {
   readonly code = 'no-line';
 }
 
-/** @param drawn lines to quilt along, on the sheet. @throws LineError where there is nothing to quilt along */
-export function quiltingLine(block: Block, quilt: Quilt, drawn: readonly Path[], settings: LineSettings): QuiltingLine {
-  const area: Box =
-    settings.over === 'quilt'
-      ? { minX: 0, minY: 0, maxX: quilt.widthMm, maxY: quilt.heightMm }
-      : { minX: 0, minY: 0, maxX: block.widthMm, maxY: block.heightMm };
-  const { line, stretched = null } = lineOver(area, block, drawn, settings);
-  if (line.runs.length === 0) throw new LineError(say.quilting.nothingQuilted());
-  const sewn = line.runs.map(({ path }) => stitchesAlong(path, settings));
-  const stitches = sewn.reduce((sum, places) => sum + places.length - 1, 0);
-  const shortStitches = sewn.reduce(
-    (sum, places) => sum + places.slice(1).filter((p, k) => distance(p, places[k] as Point) < shortStitchMm).length,
-    0,
+/**
+ * One line, or several in different places that are sewn one after another.
+ * @throws LineError where there is nothing to quilt along, or far too much
+ */
+export function quiltingLine(top: QuiltTop, all: readonly LineSettings[]): QuiltingLine {
+  const [settings] = all as [LineSettings, ...LineSettings[]];
+  const isOnBlock = all.every((one) => liesOnBlock(one));
+  const { widthMm, heightMm } = isOnBlock ? top.block : top.quilt;
+  const made = all.map((one) => lineIn(top, isOnBlock ? one : { ...one, isInEveryBlock: true }));
+  const runs = made.flatMap((one) => one.runs);
+  if (runs.length === 0) throw new LineError(say.quilting.nothingQuilted());
+  const passes = inPasses(runs, settings.throatMm);
+  const inOrder = passes ? passes.passes.flatMap((pass) => pass.runs) : runs;
+  const sewn = inOrder.map(({ path }) => stitchesAlong(path, settings));
+  const short = (places: readonly Point[]): number => places.slice(1).filter((p, k) => distance(p, places[k] as Point) < shortStitchMm).length; // biome-ignore format: one line
+  const paths = inOrder.map(({ path }) => path);
+  const away = awayFrom(paths);
+  const sum = (of: (one: PlacedLine) => number): number => made.reduce((total, one) => total + of(one), 0);
+  const { radiusMm, at } = widestGap(
+    made.flatMap((one) => one.areas),
+    away,
   );
-  return { ...line, area, stitches, shortStitches, stretched, ...largestGap(area, line.runs) };
+  return {
+    runs: inOrder,
+    lengthMm: paths.reduce((total, path) => total + pathLength(path), 0),
+    againMm: sum((one) => one.againMm),
+    alongSeamsMm: sum((one) => one.alongSeamsMm),
+    jumpsMm: jumpsBetween(inOrder),
+    isOnBlock,
+    area: { minX: 0, minY: 0, maxX: widthMm, maxY: heightMm },
+    areaMm2: sum((one) => one.areas.reduce((total, area) => total + areaOf(area) * area.places.length, 0)),
+    stitches: sewn.reduce((total, places) => total + places.length - 1, 0),
+    shortStitches: sewn.reduce((total, places) => total + short(places), 0),
+    crowded: crowdedPlaces(paths, settings.mostLayers),
+    sharp: sharpTurns(inOrder, settings.sharpestDegrees),
+    passes,
+    gapMm: radiusMm,
+    gapAt: at,
+    stretched: made.find(({ stretched }) => stretched)?.stretched ?? null,
+  };
 }
 
-function lineOver(
-  area: Box,
-  block: Block,
-  drawn: readonly Path[],
+const areaOf = ({ outline, hole }: QuiltedArea): number => Math.abs(pathArea(outline)) - (hole ? Math.abs(pathArea(hole)) : 0);
+
+interface PlacedLine extends Pick<ContinuousLine, 'runs' | 'againMm' | 'alongSeamsMm'> {
+  readonly areas: readonly QuiltedArea[];
+  readonly stretched: QuiltingLine['stretched'];
+}
+
+function lineIn(top: QuiltTop, settings: LineSettings): PlacedLine {
+  const { block, sets, quilt } = top;
+  const areas = quiltedAreas(block, sets, quilt, settings);
+  if (settings.pattern === 'drawn') return { ...alongDrawn(top, areas, settings), areas, stretched: null };
+  const own = settings.pattern === 'own motif' ? (top.ownMotifs[settings.ownMotif] ?? null) : null;
+  const wanted = areas.reduce((sum, area) => sum + roughLength(area, settings) * area.places.length, 0);
+  if (wanted > mostMm) throw new LineError(say.quilting.tooDense(Math.round(wanted / 1e6)));
+  const filled = areas.map((area): AreaFilling => areaFilling(area, settings, own));
+  const placed = areas.flatMap(({ places }, k) => {
+    const runs = (filled[k] as AreaFilling).lines.map((path): LineRun => ({ path, kinds: path.segments.map(() => 'drawn') }));
+    return places.map((place) => runs.map((run) => moved(run, place)));
+  });
+  const count = placed.reduce((sum, runs) => sum + runs.length, 0);
+  if (count > mostRuns) throw new LineError(say.quilting.tooManyRuns(count));
+  return { runs: areasInTurn(placed), againMm: 0, alongSeamsMm: 0, areas, stretched: filled.find(({ stretched }) => stretched)?.stretched ?? null }; // biome-ignore format: one line
+}
+
+/** About how long a filling is. */
+function roughLength(area: QuiltedArea, { pattern, spacingMm, repeatMm, rowMm }: LineSettings): number {
+  const isFilling = pattern === 'stippling' || pattern === 'echo' || pattern === 'cross-hatching';
+  return areaOf(area) / (isFilling ? spacingMm : Math.min(repeatMm, rowMm) / 4);
+}
+
+const moved = ({ path, kinds }: LineRun, place: QuiltedArea['places'][0]): LineRun => {
+  const there = transformedPath(path, place);
+  // A segment that becomes several is of its kind in all of them.
+  const each = there.segments.length / Math.max(1, path.segments.length);
+  return { path: there, kinds: there.segments.map((_, k) => kinds[Math.floor(k / each)] ?? 'drawn') };
+};
+
+/** Along lines that are drawn on the block, in each place of it. */
+function alongDrawn(
+  { block, drawn }: QuiltTop,
+  areas: readonly QuiltedArea[],
   settings: LineSettings,
-): { line: ContinuousLine; stretched?: QuiltingLine['stretched'] } {
-  const { pattern, spacingMm } = settings;
-  const whole = rectanglePath(area);
-  if (pattern === 'drawn') {
-    const back = inverse(block.toSheet);
-    return {
-      line: continuousLine(
-        drawn.map((path) => transformedPath(path, back)),
-        settings,
-      ),
-    };
-  }
-  if (pattern === 'stippling') return { line: separate(stippled([whole], { spacingMm, seed: settings.seed })) };
-  if (pattern === 'cross-hatching') {
-    const angle = (settings.angle * Math.PI) / 180;
-    return { line: joined([hatchLines([whole], angle, spacingMm), hatchLines([whole], angle + Math.PI / 2, spacingMm)]) };
-  }
-  if (pattern === 'echo') return { line: separate(block.map.faces.flatMap(({ outer }) => echoes(outer, spacingMm))) };
-  const { path, stretchX, stretchY } = edgeToEdge(area, { ...settings, pattern });
-  return { line: separate([path]), stretched: { x: stretchX, y: stretchY } };
+): Pick<PlacedLine, 'runs' | 'againMm' | 'alongSeamsMm'> {
+  // biome-ignore format: one line
+  const back = inverse(block.toSheet);
+  const { nodes, edges } = block.map;
+  const seams = edges.map(({ from, segment }): Path => ({ start: nodes[from] as Point, segments: [segment], closed: false }));
+  const travel = settings.alongSeams ? { seams, cost: settings.seamCost } : null;
+  const { runs, againMm, alongSeamsMm } = continuousLine(drawn.map((path) => transformedPath(path, back)), settings, travel); // biome-ignore format: one line
+  const places = areas[0]?.places ?? [];
+  return {
+    runs: places.length === 1 ? runs : areasInTurn(places.map((place) => runs.map((run) => moved(run, place)))),
+    againMm: againMm * places.length,
+    alongSeamsMm: alongSeamsMm * places.length,
+  };
 }
 
-/** Lines as they are, one after another. */
-function separate(paths: readonly Path[]): ContinuousLine {
-  const runs = paths.map((path): LineRun => ({ path, isAgain: path.segments.map(() => false) }));
-  const ends = paths.map((path) => path.segments.at(-1)?.to ?? path.start);
-  const jumpsMm = paths.slice(1).map(({ start }, k) => Math.hypot(start.x - (ends[k] as Point).x, start.y - (ends[k] as Point).y));
-  return { runs, lengthMm: paths.reduce((sum, path) => sum + pathLength(path), 0), againMm: 0, jumpsMm };
-}
-
-/** Lines to and fro, joined at their ends along the edge: each set is one line. */
-function joined(sets: readonly (readonly Path[])[]): ContinuousLine {
-  return separate(
-    sets.flatMap((lines): Path[] => {
-      const [first] = lines;
-      if (!first) return [];
-      const segments = lines.flatMap(({ start, segments: own }, k) => (k === 0 ? own : [{ kind: 'line' as const, to: start }, ...own]));
-      return [{ start: first.start, segments, closed: false }];
-    }),
-  );
-}
-
-/** Rings within an outline, each as far from the last as that is from the outline. */
-function echoes(outline: Path, spacingMm: number): Path[] {
-  const made: Path[] = [];
-  for (let k = 1; k <= mostEchoes; k++) {
-    const rings = offsetClosed(outline, k * spacingMm * Math.sign(pathArea(outline)));
-    if (rings.length === 0) break;
-    made.push(...rings);
+/** Areas one after another, each the nearest to where the last one ended; within one in their own order. */
+function areasInTurn(areas: readonly (readonly LineRun[])[]): LineRun[] {
+  const filled = areas.filter((runs) => runs.length > 0);
+  if (filled.length > 0 && filled.every((runs) => runs.length === 1)) return inTurn(filled.flat());
+  const left = new Set(filled);
+  const made: LineRun[] = [];
+  let at: Point = { x: 0, y: 0 };
+  while (left.size > 0) {
+    const away = (runs: readonly LineRun[]): number => distance(at, (runs[0] as LineRun).path.start);
+    const runs = [...left].reduce((best, one) => (away(one) < away(best) ? one : best));
+    left.delete(runs);
+    made.push(...runs);
+    const last = runs.at(-1) as LineRun;
+    at = stepsOf(last.path).at(-1)?.segment.to ?? last.path.start;
   }
   return made;
 }
-const mostEchoes = 200;
 
-/** Places that are looked at along each side for the largest gap, and rounds in which the best one is looked about. */
+/** Fewer places are looked at in each of many areas. */
 const gapPlaces = 40;
-const gapRounds = 12;
-/** How far chords may lie from the line, mm. */
-const gapChordMm = 0.05;
+const fewestGapPlaces = 8;
 
-function inChords(path: Path, tolerance: number): Path {
-  const [start = path.start, ...rest] = chordsOf(path, tolerance);
-  return { start, segments: rest.map((to) => ({ kind: 'line', to })), closed: false };
-}
-
-/** The largest circle within the area that no line enters. Its middle lies no farther from the edge than half a line's distance. */
-function largestGap(area: Box, runs: readonly LineRun[]): { gapMm: number; gapAt: Point } {
-  // Chords: what they leave out of a curve is less than the line is wide, and a place is as far from them in a tenth of the time.
-  const off = distanceTo(runs.map(({ path }) => inChords(path, gapChordMm)));
-  const [w, h] = [area.maxX - area.minX, area.maxY - area.minY];
-  let best = { gapMm: 0, gapAt: { x: area.minX, y: area.minY } };
-  const look = (p: Point): void => {
-    if (p.x < area.minX || p.x > area.maxX || p.y < area.minY || p.y > area.maxY) return;
-    const gapMm = off(p);
-    if (gapMm > best.gapMm) best = { gapMm, gapAt: p };
-  };
-  for (let i = 0; i <= gapPlaces; i++)
-    for (let j = 0; j <= gapPlaces; j++) look({ x: area.minX + (i / gapPlaces) * w, y: area.minY + (j / gapPlaces) * h });
-  for (let round = 0, step = Math.max(w, h) / gapPlaces; round < gapRounds; round++, step /= 2) {
-    const { x, y } = best.gapAt;
-    for (const [dx, dy] of [[1, 0], [-1, 0], [0, 1], [0, -1], [1, 1], [-1, 1], [1, -1], [-1, -1]] as const) look({ x: x + dx * step, y: y + dy * step }); // biome-ignore format: one line
-  }
-  return best;
+/** The widest place without a line, over all areas; of one that lies in many places, in the first. */
+function widestGap(areas: readonly QuiltedArea[], away: (p: Point) => number): { radiusMm: number; at: Point } {
+  const places = Math.max(fewestGapPlaces, Math.round(gapPlaces / Math.sqrt(areas.length)));
+  return areas.reduce(
+    (widest, area) => {
+      const [place] = area.places;
+      if (!place) return widest;
+      const [outline, hole] = [transformedPath(area.outline, place), area.hole && transformedPath(area.hole, place)];
+      const found = largestEmptyCircle({ outline, hole }, away, places);
+      return found.radiusMm > widest.radiusMm ? found : widest;
+    },
+    { radiusMm: 0, at: { x: 0, y: 0 } },
+  );
 }

@@ -2,20 +2,34 @@
  * In: a graph of lines. Out: the shortest walk along all of them, each at least once: some are walked twice.
  * Rests on: the route inspection method of Edmonds & Johnson (1973): nodes where an odd number of lines end are paired so that the ways
  * between the pairs are shortest in all; those ways are walked twice, and what comes of it is walked in one go. The pairs are a perfect
- * matching of least weight (Edmonds' blossom algorithm, as in Galil 1986). Where start and end are free, the dearest pair is left out:
- * two nodes more, that are near to all, stand for them.
+ * matching of least weight (Edmonds' blossom algorithm, as in Galil 1986). An end of the walk that is given changes the parity of its node;
+ * one that is free is a node more, near to all.
+ * Lines that may be walked, and need not be, join parts that do not hang together: first by a least spanning tree of the parts (Frederickson
+ * 1979), which is at most half as long again as the best there is; with one part the pairs are the best.
  */
 /// <reference path="./edmonds-blossom-fixed.d.ts" />
 import blossom from 'edmonds-blossom-fixed';
 import FlatQueue from 'flatqueue';
+import { DisjointSets } from '../numeric/disjoint-sets.ts';
 
 export interface GraphEdge {
   readonly from: number;
   readonly to: number;
+  /** Or what it costs, where it need not be walked. */
   readonly length: number;
+  /** It may be walked, and need not be. */
+  readonly isOptional?: boolean;
 }
 
-/** What is walked along beside the lines themselves: the edges that are walked once more. */
+/** Where the walk has to start and end, as nodes; null where that is free. */
+export interface WalkEnds {
+  readonly start: number | null;
+  readonly end: number | null;
+  /** Whether it ends where it starts; that is then its start, if one is given. */
+  readonly comesBack: boolean;
+}
+
+/** What is walked along beside the lines themselves: the edges that are walked once more, and those that need not be and are. */
 export interface Inspection {
   /** Edges by their number, one more time each. */
   readonly again: readonly number[];
@@ -30,32 +44,70 @@ const weightSteps = 1 << 22;
 const mostForAllPairs = 160;
 const nearestTried = 24;
 
-/**
- * @param edges of one part that hangs together
- * @param comesBack whether the walk ends where it starts; else both are free
- */
-export function routeInspection(edges: readonly GraphEdge[], comesBack: boolean): Inspection {
+/** @param edges of one part that hangs together, optional ones counted */
+export function routeInspection(edges: readonly GraphEdge[], ends: WalkEnds): Inspection {
   const count = edges.reduce((max, { from, to }) => Math.max(max, from, to), -1) + 1;
   const around = neighboursOf(edges, count);
+  const joining = joiningWays(edges, around);
   const degree = new Int32Array(count);
-  for (const { from, to } of edges) {
+  for (const k of [...edges.keys()].filter((edge) => !edges[edge]?.isOptional).concat(joining)) {
+    const { from, to } = edges[k] as GraphEdge;
     degree[from] = (degree[from] as number) + 1;
     degree[to] = (degree[to] as number) + 1;
   }
-  const odd = Array.from({ length: count }, (_, k) => k).filter((k) => (degree[k] as number) % 2 === 1);
-  const isFree = !comesBack && odd.length > 0;
-  const from = new Map(odd.map((node) => [node, shortestFrom(node, around, edges)]));
-  const pairs = matched(odd, (a, b) => from.get(a)?.length[b] as number, isFree);
-  const again: number[] = [];
+  const isOdd = Array.from(degree, (d) => d % 2 === 1);
+  const given = ends.comesBack ? [] : [ends.start, ends.end].flatMap((node) => node ?? []);
+  for (const node of given) isOdd[node] = !isOdd[node];
+  const odd = [...isOdd.keys()].filter((k) => isOdd[k]);
+  // With no odd node a walk with free ends comes back by itself.
+  const free = ends.comesBack || odd.length === 0 ? 0 : 2 - given.length;
+  const from = new Map(odd.map((node) => [node, shortestFrom([node], around, edges)]));
+  const pairs = matched(odd, (a, b) => from.get(a)?.length[b] as number, free);
+  const again = [...joining];
   const left = new Set(odd);
   for (const [a, b] of pairs) {
     left.delete(a);
     left.delete(b);
     again.push(...wayTo(b, from.get(a) as Shortest, edges));
   }
-  const [start = edges[0]?.from ?? 0, end = start] = isFree ? left : [];
+  const found = [...left];
+  const start = ends.start ?? found.shift() ?? ends.end ?? edges.find(({ isOptional }) => !isOptional)?.from ?? 0;
+  const end = ends.comesBack ? start : (ends.end ?? found.shift() ?? start);
   return { again, start, end };
 }
+
+/** Edges that join the parts of what has to be walked, as a least spanning tree of the ways between them (Kruskal 1956). */
+function joiningWays(edges: readonly GraphEdge[], around: Neighbours): number[] {
+  if (!edges.some(({ isOptional }) => isOptional)) return [];
+  const parts = new DisjointSets(around.length);
+  const walked = new Set<number>();
+  for (const { from, to, isOptional } of edges) {
+    if (isOptional) continue;
+    parts.unite(from, to);
+    walked.add(from).add(to);
+  }
+  // From all parts at once: where two reaches meet is the nearest way between those two (Mehlhorn 1988).
+  const reach = shortestFrom([...walked], around, edges);
+  const whose = (node: number): number => {
+    let at = node;
+    while (reach.by[at] !== -1) at = otherEnd(edges[reach.by[at] as number] as GraphEdge, at);
+    return parts.root(at);
+  };
+  const bridges = edges.flatMap(({ from, to, length }, edge) => {
+    const [a, b] = [whose(from), whose(to)];
+    return a === b || !walked.has(a) || !walked.has(b) ? [] : [{ edge, a, b, length: length + (reach.length[from] as number) + (reach.length[to] as number) }]; // biome-ignore format: one line
+  });
+  const ways = new Set<number>();
+  for (const { edge, a, b } of bridges.sort((p, q) => p.length - q.length)) {
+    if (parts.root(a) === parts.root(b)) continue;
+    parts.unite(a, b);
+    const { from, to } = edges[edge] as GraphEdge;
+    for (const k of [edge, ...wayTo(from, reach, edges), ...wayTo(to, reach, edges)]) ways.add(k);
+  }
+  return [...ways];
+}
+
+const otherEnd = ({ from, to }: GraphEdge, node: number): number => (node === from ? to : from);
 
 type Neighbours = readonly (readonly { readonly edge: number; readonly to: number }[])[];
 
@@ -74,13 +126,15 @@ interface Shortest {
   readonly by: Int32Array;
 }
 
-/** Dijkstra's shortest ways from a node. */
-function shortestFrom(start: number, around: Neighbours, edges: readonly GraphEdge[]): Shortest {
+/** Dijkstra's shortest ways from the nearest of some nodes. */
+function shortestFrom(starts: readonly number[], around: Neighbours, edges: readonly GraphEdge[]): Shortest {
   const length = new Float64Array(around.length).fill(Infinity);
   const by = new Int32Array(around.length).fill(-1);
-  length[start] = 0;
   const queue = new FlatQueue<number>();
-  queue.push(start, 0);
+  for (const start of starts) {
+    length[start] = 0;
+    queue.push(start, 0);
+  }
   while (queue.length > 0) {
     const at = queue.peekValue() as number;
     const node = queue.pop() as number;
@@ -101,13 +155,13 @@ function wayTo(node: number, { by }: Shortest, edges: readonly GraphEdge[]): num
   for (let at = node; by[at] !== -1; ) {
     const edge = by[at] as number;
     way.push(edge);
-    at = edges[edge]?.from === at ? (edges[edge]?.to as number) : (edges[edge]?.from as number);
+    at = otherEnd(edges[edge] as GraphEdge, at);
   }
   return way;
 }
 
-/** The pairs of least length in all; where ends are free, one pair fewer. */
-function matched(odd: readonly number[], lengthOf: (a: number, b: number) => number, isFree: boolean): [number, number][] {
+/** The pairs of least length in all, so many left out. */
+function matched(odd: readonly number[], lengthOf: (a: number, b: number) => number, free: number): [number, number][] {
   if (odd.length < 2) return [];
   const tried = odd.length <= mostForAllPairs ? odd.length : nearestTried;
   const lengths: [number, number, number][] = [];
@@ -127,10 +181,7 @@ function matched(odd: readonly number[], lengthOf: (a: number, b: number) => num
     seen.add(key);
     weighted.push([i, j, 2 * (weightSteps - Math.round((length / longest) * weightSteps)) + 2]);
   }
-  if (isFree) {
-    const [start, end] = [odd.length, odd.length + 1];
-    for (let i = 0; i < odd.length; i++) weighted.push([i, start, 2 * weightSteps + 2], [i, end, 2 * weightSteps + 2]);
-  }
+  for (let k = 0; k < free; k++) for (let i = 0; i < odd.length; i++) weighted.push([i, odd.length + k, 2 * weightSteps + 2]);
   const mates: number[] = blossom(weighted, true);
   return odd.flatMap((a, i): [number, number][] => {
     const j = mates[i] ?? -1;

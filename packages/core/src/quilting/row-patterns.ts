@@ -2,18 +2,9 @@
  * Patterns of lines that run on from edge to edge, drawn for Nuvet: one repeat each, from the left to the right, in shares of the repeat's
  * width and the row's height. A repeat ends at the height that it starts at, so that the next one joins on.
  */
-import { type Path, type Point, stretch, transformedPath } from '../plane/index.ts';
+import { type Path, stretch, transformedPath } from '../plane/index.ts';
 import { type DrawnPoint, pathThrough } from '../shape/index.ts';
-
-type Place = readonly [number, number] | readonly [number, number, 'corner'];
-
-const through = (...places: readonly Place[]): DrawnPoint[] =>
-  places.map(([x, y, corner]) => ({ at: { x, y }, corner: corner !== undefined }));
-
-/** Places along a curve that is given by a formula, from 0 to 1. */
-const along = (count: number, at: (t: number) => Point): DrawnPoint[] => Array.from({ length: count + 1 }, (_, k) => ({ at: at(k / count), corner: false })); // biome-ignore format: one line
-
-const round = 2 * Math.PI;
+import { along, round, through } from './pattern-points.ts';
 
 interface RowPattern {
   readonly word: string;

@@ -1,19 +1,25 @@
 /** The settings of a quilt: its block, its allowance, its fabrics, how blocks are set, and what they are cut from. Lengths in mm. */
 import { z } from 'zod';
-import { anyText, finite, hexColour, pointSchema, text } from '../job/schema-parts.ts';
+import { anyText, finite, hexColour, pathSchema, pointSchema, text } from '../job/schema-parts.ts';
 import { blockGrids } from './block-grid.ts';
+import { motifNames } from './motifs.ts';
 import { rowPatternNames } from './row-patterns.ts';
 
 export const inchMm = 25.4;
 
-export const blockSettings = ['straight', 'on point'] as const;
+export const blockSettings = ['straight', 'on point', 'strips', 'medallion'] as const;
+/** What a border is pieced of. */
+export const borderPieces = ['plain', 'squares', 'half-square triangles', 'flying geese'] as const;
+export type BorderPieces = (typeof borderPieces)[number];
 export const turnings = ['none', 'quarter turns', 'mirrored'] as const;
 export type Turning = (typeof turnings)[number];
 export const blockEdges = ['auto', 'rectangle', 'as drawn'] as const;
-export const mostBorders = 6;
+export const mostBorders = 12;
 export const mostFabrics = 12;
 export const mostColourings = 8;
 export const mostPinned = 6;
+export const mostFurther = 8;
+export const mostOwnMotifs = 24;
 
 const fabricSchema = z.strictObject({
   name: text(60),
@@ -30,15 +36,29 @@ const fabricNumber = z
   .max(mostFabrics - 1);
 const lengthMm = finite.min(0).max(20_000);
 
-/** What is quilted along: lines that are drawn, a filling, or rows of a pattern. */
-export const linePatterns = ['none', 'drawn', 'cross-hatching', 'echo', 'stippling', ...rowPatternNames] as const;
+/** What is quilted along: lines that are drawn, a filling, rows of a pattern, or a motif. */
+export const linePatterns = ['none', 'drawn', 'cross-hatching', 'echo', 'stippling', ...rowPatternNames, ...motifNames, 'own motif'] as const; // biome-ignore format: one line
 export type LinePattern = (typeof linePatterns)[number];
 /** What needs no lines drawn. */
-const patternToTry = z.enum(linePatterns).exclude(['none', 'drawn']);
+const patternToTry = z.enum(linePatterns).exclude(['none', 'drawn', 'own motif']);
+
+/** Where a line is quilted: over all, in one area, or in each area of a kind. */
+export const quiltedPlaces = ['quilt', 'block', 'patches', 'sashing', 'posts', 'plain squares', 'triangles', 'borders'] as const;
+export type QuiltedPlace = (typeof quiltedPlaces)[number];
+/** Places of the finished block, rather than of the quilt about it. */
+export const isInBlock = (place: QuiltedPlace): boolean => place === 'block' || place === 'patches';
 
 const lineSchema = z.strictObject({
   pattern: z.enum(linePatterns),
-  over: z.enum(['block', 'quilt']),
+  over: z.enum(quiltedPlaces),
+  /** Of what lies in the block, whether it is quilted in every block of the quilt. */
+  isInEveryBlock: z.boolean(),
+  /** Of patches, the set that is quilted (see `patchSets`); null is all. */
+  ofSet: anyText(20).nullable(),
+  /** Which of the own motifs, from 0. */
+  ownMotif: z.int().min(0).max(mostOwnMotifs),
+  /** How far the pattern stays within the edge of its place. */
+  insetMm: finite.min(0).max(1000),
   /** Between neighbouring lines of a filling. */
   spacingMm: finite.min(1).max(1000),
   /** Of cross-hatching, degrees. */
@@ -51,16 +71,45 @@ const lineSchema = z.strictObject({
   isSewnTwice: z.boolean(),
   /** Whether each part ends where it starts. */
   comesBack: z.boolean(),
+  /** Along drawn lines, where the line starts and ends, on the finished block; null where that is free. */
+  startAt: pointSchema.nullable(),
+  endAt: pointSchema.nullable(),
+  /** Whether the needle may travel along the block's seams from one drawn line to another. */
+  alongSeams: z.boolean(),
+  /** What that costs for its length: 1 as much as sewing a line twice. */
+  seamCost: finite.min(0.01).max(10),
   stitchMm: finite.min(0.5).max(20),
   /** How far a stitch may leave the line. */
   chordMm: finite.min(0.005).max(5),
   stitchesPerMin: finite.min(10).max(5000),
+  /** More threads over one another than this are told. */
+  mostLayers: z.int().min(1).max(20),
+  /** Turns sharper than this are told, degrees: 180 is right back. */
+  sharpestDegrees: finite.min(30).max(180),
+  /** How far up the machine reaches in one pass; null is as far as asked. */
+  throatMm: finite.min(50).max(20_000).nullable(),
   /** Another stippling of the same spacing. */
   seed: z.int().min(0).max(1_000_000),
 });
 /** The quilting line's settings; one with no pattern has none. */
 export type QuiltingLineSettings = z.infer<typeof lineSchema>;
 export type LineSettings = QuiltingLineSettings & { readonly pattern: Exclude<LinePattern, 'none'> };
+/** Jobs keep lines that were set before some of this could be. */
+const keptLine = lineSchema.partial().required({ pattern: true });
+
+const ownMotifSchema = z.strictObject({ name: text(60), paths: z.array(pathSchema).min(1).max(60) });
+/** A line that is drawn in the job, kept to be fitted elsewhere, as it was drawn. */
+export type OwnMotif = z.infer<typeof ownMotifSchema>;
+
+const borderSchema = z.strictObject({
+  widthMm: lengthMm,
+  fabric: fabricNumber,
+  pieces: z.enum(borderPieces).optional(),
+  /** Of a pieced border, its other fabric, and that of the squares at its corners. */
+  second: fabricNumber.optional(),
+  corner: fabricNumber.optional(),
+});
+export type Border = z.infer<typeof borderSchema>;
 
 export const techniques = ['pieced', 'appliqué'] as const;
 
@@ -95,7 +144,7 @@ export const quiltingSchema = z.strictObject({
   alternate: z.boolean(),
   sashingMm: lengthMm,
   hasPosts: z.boolean(),
-  borders: z.array(z.strictObject({ widthMm: lengthMm, fabric: fabricNumber })).max(mostBorders),
+  borders: z.array(borderSchema).max(mostBorders),
   isMitred: z.boolean(),
   bindingMm: finite.positive().max(500),
   sashingFabric: fabricNumber,
@@ -107,11 +156,19 @@ export const quiltingSchema = z.strictObject({
   colourings: z
     .array(z.strictObject({ fabrics: z.array(fabricSchema).min(1).max(mostFabrics), fabricOf: z.record(anyText(20), fabricNumber) }))
     .max(mostColourings),
-  line: lineSchema,
+  line: keptLine,
+  /** Lines that are quilted beside that one, in other places. */
+  further: z.array(keptLine).max(mostFurther),
+  ownMotifs: z.array(ownMotifSchema).max(mostOwnMotifs),
   /** Patterns that are tried beside one another. */
   pinned: z.array(patternToTry).max(mostPinned),
 });
-export type QuiltingSettings = z.infer<typeof quiltingSchema>;
+/** As a job keeps them: lines may lack what is as it is until it is set. */
+export type KeptQuilting = z.infer<typeof quiltingSchema>;
+export interface QuiltingSettings extends Omit<KeptQuilting, 'line' | 'further'> {
+  readonly line: QuiltingLineSettings;
+  readonly further: readonly QuiltingLineSettings[];
+}
 
 export const plainQuilting: QuiltingSettings = {
   technique: 'pieced',
@@ -147,9 +204,15 @@ export const plainQuilting: QuiltingSettings = {
   paper: 'Letter',
   colourings: [],
   pinned: [],
+  further: [],
+  ownMotifs: [],
   line: {
     pattern: 'none',
     over: 'quilt',
+    isInEveryBlock: false,
+    ofSet: null,
+    ownMotif: 0,
+    insetMm: 0,
     spacingMm: inchMm / 2,
     angle: 45,
     repeatMm: 6 * inchMm,
@@ -158,12 +221,24 @@ export const plainQuilting: QuiltingSettings = {
     isMirrored: false,
     isSewnTwice: true,
     comesBack: false,
+    startAt: null,
+    endAt: null,
+    alongSeams: false,
+    seamCost: 0.5,
     stitchMm: 2.5,
     chordMm: 0.1,
     stitchesPerMin: 800,
+    mostLayers: 4,
+    sharpestDegrees: 165,
+    throatMm: null,
     seed: 1,
   },
 };
 
 /** A fabric by its position; the last where there are no longer so many. */
 export const fabricAt = ({ fabrics }: Pick<QuiltingSettings, 'fabrics'>, k: number): number => Math.min(k, fabrics.length - 1);
+
+const wholeLine = (line: QuiltingLineSettings): QuiltingLineSettings => ({ ...plainQuilting.line, ...line });
+
+/** Settings as a job keeps them, what lines may lack filled in. */
+export const wholeQuilting = (kept: QuiltingSettings): QuiltingSettings => ({ ...kept, line: wholeLine(kept.line), further: kept.further.map(wholeLine) }); // biome-ignore format: one line

@@ -64,6 +64,8 @@ interface Span {
   readonly from: number;
   readonly to: number;
   readonly segment: Segment;
+  /** Which of the paths it is part of, by its place among them. */
+  readonly path: number;
 }
 
 /** Lines from node to node that meet nowhere else. */
@@ -156,7 +158,7 @@ const keyOf = (x: number, y: number): number => x * 0x4000000 + y;
 
 /** Ends drawn together: a node is the middle of ends that lie within the tolerance of one another, or of one that does. */
 function drawnTogether(paths: readonly Path[], join: number): { spans: Span[]; nodes: Point[] } {
-  const steps = paths.flatMap(stepsOf);
+  const steps = paths.flatMap((path, k) => stepsOf(path).map((step) => ({ ...step, path: k })));
   const ends = steps.flatMap(({ from, segment }) => [from, segment.to]);
   const sets = new DisjointSets(ends.length);
   const root = (k: number): number => sets.root(k);
@@ -173,17 +175,17 @@ function drawnTogether(paths: readonly Path[], join: number): { spans: Span[]; n
   });
   const numbers = new Map([...groups.keys()].map((key, k) => [key, k]));
   const nodes = [...groups.values()].map(middleOf);
-  const spans = steps.flatMap(({ from, segment }, k): Span[] => {
+  const spans = steps.flatMap(({ from, segment, path }, k): Span[] => {
     const [a, b] = [numbers.get(root(2 * k)) as number, numbers.get(root(2 * k + 1)) as number];
-    return spanBetween(a, b, from, segment, nodes, join);
+    return spanBetween({ from: a, to: b, segment, path }, from, nodes, join);
   });
   return { spans, nodes };
 }
 
-/** A segment carried to its nodes by a similarity; none where it has shrunk to one node. */
-function spanBetween(from: number, to: number, start: Point, segment: Segment, nodes: readonly Point[], join: number): Span[] {
+/** A span carried from where its segment starts to its nodes, by a similarity; none where it has shrunk to one node. */
+function spanBetween({ from, to, segment, path }: Span, start: Point, nodes: readonly Point[], join: number): Span[] {
   if (from === to && segmentLength(start, segment) < 3 * join) return [];
-  return [{ from, to, segment: carried(start, segment, nodes[from] as Point, nodes[to] as Point) }];
+  return [{ from, to, segment: carried(start, segment, nodes[from] as Point, nodes[to] as Point), path }];
 }
 
 /** A segment from `start` carried by a similarity so that it runs from `a` to `b`. */
@@ -203,16 +205,16 @@ interface Cut {
 }
 
 /** A span in parts, cut at nodes on it. @param start where its segment starts; its nodes may lie elsewhere by now */
-function partsOf({ from, to, segment }: Span, start: Point, cuts: readonly Cut[], nodes: readonly Point[], join: number): Span[] {
+function partsOf({ from, to, segment, path }: Span, start: Point, cuts: readonly Cut[], nodes: readonly Point[], join: number): Span[] {
   const parts: Span[] = [];
   let [rest, place, at, gone] = [segment, start, from, 0];
   for (const { t, node } of [...cuts].sort((a, b) => a.t - b.t)) {
     if (t <= gone || t >= 1 || node === at) continue;
     const [before, after] = splitSegment(place, rest, (t - gone) / (1 - gone));
-    parts.push(...spanBetween(at, node, place, before, nodes, join));
+    parts.push(...spanBetween({ from: at, to: node, segment: before, path }, place, nodes, join));
     [rest, place, at, gone] = [after, before.to, node, t];
   }
-  return [...parts, ...spanBetween(at, to, place, rest, nodes, join)];
+  return [...parts, ...spanBetween({ from: at, to, segment: rest, path }, place, nodes, join)];
 }
 
 const boxOf = ({ from, segment }: Span, nodes: readonly Point[]): Box => cachedSegment(nodes[from] as Point, segment).box;
@@ -266,7 +268,7 @@ function cutWhereTheyCross(spans: readonly Span[], nodes: Point[], join: number)
   return spans.flatMap((span, k) => partsOf(span, nodes[span.from] as Point, cuts[k] as Cut[], nodes, join));
 }
 
-/** Spans that run along one another between the same nodes are one. */
+/** Spans that run along one another between the same nodes are one, of the first of their paths. */
 function onlyOnce(spans: readonly Span[], nodes: readonly Point[], join: number): Span[] {
   const kept = new Map<string, { span: Span; middle: Point }[]>();
   for (const span of spans) {
@@ -275,8 +277,12 @@ function onlyOnce(spans: readonly Span[], nodes: readonly Point[], join: number)
     const same = kept.get(key) ?? [];
     const twin = same.findIndex((one) => distance(one.middle, middle) <= 2 * join);
     if (twin < 0) same.push({ span, middle });
-    // Of a straight one and one that is nearly so the straight one stays.
-    else if (span.segment.kind === 'line') same[twin] = { span, middle };
+    else {
+      const known = (same[twin] as (typeof same)[0]).span;
+      // Of a straight one and one that is nearly so the straight one stays.
+      const kept = span.segment.kind === 'line' ? span : known;
+      same[twin] = { span: { ...kept, path: Math.min(span.path, known.path) }, middle };
+    }
     kept.set(key, same);
   }
   return [...kept.values()].flatMap((same) => same.map(({ span }) => span));

@@ -4,7 +4,7 @@
  */
 import type { Job, JobTraceSettings } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
-import type { QuiltingSettings } from '@nuvet/core/quilting';
+import type { KeptQuilting } from '@nuvet/core/quilting';
 import type { Take } from '@nuvet/core/trace';
 import { badgeSheet } from '../colour-figures.ts';
 import type { ColourSheet } from '../colour-scan.ts';
@@ -34,7 +34,7 @@ export interface DemoJob {
   readonly take: Take;
   readonly milling?: DemoMilling;
   /** Settings of its quilt that its makers set. */
-  readonly quilting?: Partial<QuiltingSettings>;
+  readonly quilting?: Partial<KeptQuilting>;
 }
 
 /** How a job is milled: with which of the tools that ship, and what its makers set. */
@@ -64,7 +64,7 @@ export interface DemoPhoto {
   /** Whether only the largest outline is meant to be cut, and the rest is print. */
   readonly onlyLargest?: boolean;
   readonly milling?: DemoMilling;
-  readonly quilting?: Partial<QuiltingSettings>;
+  readonly quilting?: Partial<KeptQuilting>;
   /** In place of a trace an outline through these of the scene's marks. */
   readonly outline?: { readonly name: string; readonly mark: string };
   /** What the folded box must measure. */
@@ -147,18 +147,8 @@ export const demoPhotos: readonly DemoPhoto[] = [
       line: {
         pattern: 'breaking-wave',
         over: 'block',
-        spacingMm: 12.7,
-        angle: 45,
         repeatMm: 101.6,
         rowMm: 76.2,
-        isStaggered: false,
-        isMirrored: false,
-        isSewnTwice: true,
-        comesBack: false,
-        stitchMm: 2.5,
-        chordMm: 0.1,
-        stitchesPerMin: 800,
-        seed: 1,
       },
       pinned: ['scallops', 'stippling', 'cross-hatching'],
     },
@@ -217,18 +207,8 @@ export const demoJobs: readonly DemoJob[] = [
       line: {
         pattern: 'river-wave',
         over: 'quilt',
-        spacingMm: 12.7,
-        angle: 45,
         repeatMm: 203.2,
         rowMm: 101.6,
-        isStaggered: false,
-        isMirrored: false,
-        isSewnTwice: true,
-        comesBack: false,
-        stitchMm: 2.5,
-        chordMm: 0.1,
-        stitchesPerMin: 800,
-        seed: 1,
       },
     },
     known: { mark: 'edge', text: '12"', mm: 304.8 },

@@ -28,8 +28,14 @@ function lineIn({ line }: QuiltPlan): QuiltingLine {
 
 const kinds: readonly FileKind[] = ['svg', 'dxf', 'hpgl', 'gcode'];
 
-const asPieces = ({ runs }: QuiltingLine): Piece[] =>
-  runs.map(({ path }, k) => ({ id: `run ${k + 1}`, name: english.quilting.run(k + 1), purpose: 'stitch', leftOut: false, runsOff: false, outer: path, holes: [] })); // biome-ignore format: one line
+const asPieces = ({ runs, passes }: QuiltingLine): Piece[] => {
+  const named = passes ? passes.passes.flatMap((pass, n) => pass.runs.map(({ path }, k) => ({ path, name: english.quilting.runOfPass(n + 1, k + 1) }))) : runs.map(({ path }, k) => ({ path, name: english.quilting.run(k + 1) })); // biome-ignore format: one line
+  const piece = (outer: Path, name: string, id: string, purpose: Piece['purpose']): Piece => ({ id, name, purpose, leftOut: false, runsOff: false, outer, holes: [] }); // biome-ignore format: one line
+  return [
+    ...named.map(({ path, name }, k) => piece(path, name, `run ${k + 1}`, 'stitch')),
+    ...(passes?.marks ?? []).map((path, k) => piece(path, english.quilting.passMark, `mark ${k + 1}`, 'score')),
+  ];
+};
 
 /** The line for drawing programs and plotters: open where it is open, in the order in which it is sewn. */
 const drawings: Record<string, QuiltFile> = Object.fromEntries(
@@ -63,7 +69,9 @@ const pages: QuiltFile = {
   what: 'line',
   isOffered,
   make({ title, settings }, plan) {
-    const lines = lineIn(plan).runs.map(({ path }) => ({ kind: 'sewing', path }) as const);
+    const { runs, passes } = lineIn(plan);
+    const marks = (passes?.marks ?? []).map((path) => ({ kind: 'mark', path }) as const);
+    const lines = [...runs.map(({ path }) => ({ kind: 'sewing', path }) as const), ...marks];
     return patternsPdf(english.quilting.lineOf(title), [{ name: english.quilting.lineWord, lines, texts: [] }], settings.paper, english.quilting.printSewn); // biome-ignore format: one line
   },
 };

@@ -17,6 +17,7 @@ import {
   quiltingSchema,
   quiltPlan,
   type Template,
+  wholeQuilting,
 } from '../../quilting/index.ts';
 import { cutFiles } from '../cut-files.ts';
 import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
@@ -77,6 +78,7 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
   about: 'Makes patches of a block: templates, sizes to cut, foundations, and the quilt.',
   settings: quiltingSchema,
   plain: plainQuilting,
+  whole: wholeQuilting,
   makes: { part: patched, line: patched, dashes: patched, fill: patched, nothing: null },
   purposes: {},
   ofMaterial: ['usableMm'],
