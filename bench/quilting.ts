@@ -47,7 +47,7 @@ function measureBlock(): void {
   finished(quiltPlan(pieces, plainQuilting));
   const { ms, value: block } = timed(() => {
     const made = blockOf(pieces, plainQuilting);
-    templatesOf(made, patchShapes(made), plainQuilting.allowanceMm);
+    templatesOf(made, patchShapes(made), plainQuilting);
     piecingOrder(made.map);
     return made;
   });

@@ -357,20 +357,21 @@ describe('the quilting line of a block', () => {
     expect(Math.max(...far)).toBeCloseTo(48, 6);
   });
   it('a motif of one’s own keeps its shape, as large as there is room for', () => {
-    const arrow = [line(0, 0, 20, 10), line(20, 10, 0, 20)];
-    const { line: made } = planOf([frame], { pattern: 'own motif' }, { ownMotifs: [{ name: 'Arrow', paths: arrow }] });
+    // Drawn beside the block, with the purpose stitch: it is fitted, and not sewn where it lies.
+    const arrow = [stitch(line(200, 0, 220, 10), 'a1'), stitch(line(220, 10, 200, 20), 'a2')];
+    const { line: made } = planOf([frame, ...arrow], { pattern: 'own motif' }, { ownMotifs: [{ name: 'Arrow', pieceIds: ['a1', 'a2'] }] }); // biome-ignore format: one line
     const ends = (made?.runs ?? []).flatMap(({ path }) => [path.start, endOf(path)]);
     expect(ends.map(({ x, y }) => [Math.round(x), Math.round(y)])).toEqual([[0, 0], [100, 50], [100, 50], [0, 100]]); // biome-ignore format: one line
   });
   it('round a border turns at its corners as one closed line, whole repeats along each side', () => {
     const { line: made, quilt } = planOf([frame], { pattern: 'river-wave', over: 'borders', repeatMm: 45 }, { columns: 3, rows: 2, borders: [{ widthMm: 30, fabric: 0 }] }); // biome-ignore format: one line
-    const [ring] = quilt.rings;
+    const { inner } = quilt.rings[0] as (typeof quilt.rings)[0];
     const [run] = made?.runs ?? [];
     expect(made?.runs.length).toBe(1);
     expect(run?.path.start).toEqual(endOf(run?.path as Path));
     for (const p of polygonOf(run?.path as Path, 0.05)) {
       expect(p.x).toBeGreaterThan(0);
-      expect(p.x > ring?.inner.minX && p.x < ring?.inner.maxX && p.y > ring?.inner.minY && p.y < ring?.inner.maxY).toBe(false);
+      expect(p.x > inner.minX && p.x < inner.maxX && p.y > inner.minY && p.y < inner.maxY).toBe(false);
     }
     // 300 mm take seven repeats of 42.9, 200 mm four of 50.
     expect(made?.stretched?.x).toBeCloseTo(50 / 45 - 1, 9);

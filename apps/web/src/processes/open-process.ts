@@ -7,10 +7,7 @@ import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useJob } from '@/job/job-store';
 import { setMaking, useMaking } from '@/table/making-store';
-import type { TableProcess } from '@/table/table-process';
-import { drawLines } from './draw-lines';
-import type { OpenProcess, ProcessPanel } from './process-view';
-import { processViews } from './registry';
+import type { OpenProcess } from './process-view';
 
 /** The processes of the job that this page knows. */
 export function useProcesses(): readonly JobProcess[] {
@@ -42,33 +39,6 @@ export function useOpenProcess(): OpenProcess | null {
   }, [one, planned, stock, run]);
 }
 
-/** The panel that is open of a process; the first where none of its own was chosen. Files have one that is the same for all. */
-export function panelOf(open: OpenProcess, panel: string | null): ProcessPanel | null {
-  if (panel === filesPanel) return null;
-  const { panels } = processViews[open.entry.process] ?? { panels: [] };
-  return panels.find(({ name }) => name === panel) ?? panels[0] ?? null;
-}
-
 export const filesPanel = 'files';
-
-/** What the light table draws of it, and lets be dragged. */
-export function useTableProcess(open: OpenProcess | null): TableProcess | null {
-  const panel = useMaking((s) => s.panel);
-  return useMemo(() => {
-    const shown = open && panelOf(open, panel);
-    if (!open || !shown) return null;
-    const { drag } = shown;
-    const lines = shown.draw || open.plan === null ? [] : open.kind.drawing(open.plan);
-    return {
-      draw: (canvas, view, pieces) => (shown.draw ? shown.draw(canvas, view, open, pieces) : drawLines(canvas, view, lines)),
-      handles: drag && open.plan !== null ? drag.handles(open.plan, open.settings) : [],
-      click: (handle) => {
-        const change = open.plan === null ? null : drag?.click?.(handle, open.plan, open.settings);
-        if (change) open.set(change);
-      },
-      drop: (dragged) => drag && open.plan !== null && open.set(drag.to(dragged, open.plan, open.settings)),
-    };
-  }, [open, panel]);
-}
 
 export const openProcess = (processId: string, panel: string | null = null): void => setMaking({ processId, panel, burnt: null });

@@ -10,7 +10,7 @@ import { useJob } from '@/job/job-store';
 import { setMaking, useMaking } from '@/table/making-store';
 import { toldError } from '@/words/told';
 import { maker } from '@/workers/maker.client';
-import { panelOf } from './open-process';
+import { panelOf } from './process-on-table';
 import type { OpenProcess } from './process-view';
 
 const pauseMs = 150;

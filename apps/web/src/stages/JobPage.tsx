@@ -11,7 +11,8 @@ import { type Picture, piecesOf, piecesToProve, withTraceOf, workBoxOf } from '@
 import dynamic from 'next/dynamic';
 import { type ReactNode, Suspense, startTransition, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { panelOf, useOpenProcess, useTableProcess } from '@/processes/open-process';
+import { useOpenProcess } from '@/processes/open-process';
+import { panelOf, useTableProcess } from '@/processes/process-on-table';
 import type { OpenedJob } from '@/server/jobs';
 import { useHalfPlaced } from '@/table/draft-points';
 import { resetHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';

@@ -42,6 +42,8 @@ interface MakingState {
     readonly isOver: boolean;
     readonly isDone: boolean;
   } | null;
+  /** Counts up as what the process draws with comes in from elsewhere: a picture that was loaded, say. */
+  readonly drawings: number;
 }
 
 export const useMaking = create<MakingState>(() => ({
@@ -60,9 +62,11 @@ export const useMaking = create<MakingState>(() => ({
   draggedBridge: null,
   dragged: null,
   burnt: null,
+  drawings: 0,
 }));
 
 export const setMaking = useMaking.setState;
+export const drawAnew = (): void => useMaking.setState(({ drawings }) => ({ drawings: drawings + 1 }));
 export const resetMaking = (): void => useMaking.setState(useMaking.getInitialState(), true);
 
 /** What is taken for is let go of. */

@@ -38,6 +38,10 @@ export const quilting = {
   backing: (panels: number) => (panels === 1 ? 'Backing' : `Backing, ${panels} panels`),
   batting: (width: string, height: string) => `Batting: ${width} x ${height}`,
   binding: (strips: number, width: string) => `Binding: ${strips} strips of ${width}`,
+  tooManyCopies: (count: number, most: number) =>
+    `${count} templates are more than the ${most} that one file takes. Cut them for one block.`,
+  largerThanStock: (template: string, width: string, height: string) =>
+    `Template ${template} is larger than the stock, ${width} x ${height}. Type the size of a larger sheet, or print it on pages.`,
   noSections: 'No part of this block can be pieced on a foundation.',
   severalParts: (parts: number, far: string) =>
     `The lines are ${parts} parts that do not meet: between them the needle is lifted, over ${far} at most. Draw them together to sew in one go.`,

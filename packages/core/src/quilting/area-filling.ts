@@ -32,10 +32,10 @@ import { borderLine } from './border-line.ts';
 import { edgeToEdge } from './edge-to-edge.ts';
 import { awayFrom, largestEmptyCircle } from './empty-circle.ts';
 import { type MotifName, motifPath, motifs } from './motifs.ts';
-import { cornerSteps } from './patches.ts';
+import { cornerSteps } from './outline-sides.ts';
 import type { QuiltedArea } from './quilted-areas.ts';
 import { type RowPatternName, rowPatterns } from './row-patterns.ts';
-import type { LinePattern, LineSettings, OwnMotif } from './settings.ts';
+import type { LinePattern, LineSettings } from './settings.ts';
 import { stippled } from './stippling.ts';
 
 export interface AreaFilling {
@@ -49,8 +49,8 @@ type Area = Pick<QuiltedArea, 'outline' | 'hole'>;
 export const isRowPattern = (pattern: LinePattern): pattern is RowPatternName => pattern in rowPatterns;
 export const isMotif = (pattern: LinePattern): pattern is MotifName => pattern in motifs;
 
-/** @param own the motif that is kept in the job, where one of those is asked for */
-export function areaFilling(area: Area, settings: LineSettings, own: OwnMotif | null): AreaFilling {
+/** @param own the motif that is drawn in the job, where one of those is asked for */
+export function areaFilling(area: Area, settings: LineSettings, own: readonly Path[]): AreaFilling {
   const filled = withinEdge(area, settings.insetMm).map((one) => fillingOf(one, settings, own));
   return { lines: filled.flatMap(({ lines }) => lines), stretched: filled.find(({ stretched }) => stretched)?.stretched ?? null };
 }
@@ -61,13 +61,13 @@ function withinEdge({ outline, hole }: Area, insetMm: number): Area[] {
   return offsetPiece({ outer: outline, holes: hole ? [hole] : [] }, -insetMm).map(({ outer, holes }) => ({ outline: outer, hole: holes[0] ?? null })); // biome-ignore format: one line
 }
 
-function fillingOf(area: Area, settings: LineSettings, own: OwnMotif | null): AreaFilling {
+function fillingOf(area: Area, settings: LineSettings, own: readonly Path[]): AreaFilling {
   const { pattern, spacingMm } = settings;
   const border = [area.outline, ...(area.hole ? [area.hole] : [])];
   const plain = (lines: readonly Path[]): AreaFilling => ({ lines, stretched: null });
   if (isRowPattern(pattern)) return rowsIn(area, { ...settings, pattern });
   if (isMotif(pattern)) return plain(motifIn(area, pattern, settings.repeatMm));
-  if (pattern === 'own motif') return plain(own ? ownMotifIn(area, own) : []);
+  if (pattern === 'own motif') return plain(ownMotifIn(area, own));
   if (pattern === 'stippling') return plain(stippled(border, { spacingMm, seed: settings.seed }));
   if (pattern === 'echo') return plain(echoes(area, spacingMm));
   const angle = (settings.angle * Math.PI) / 180;
@@ -193,7 +193,7 @@ function squaresRound(outline: Path, hole: Path): Transform[] {
 }
 
 /** A motif of one's own keeps its shape: as large as there is room for, in the middle. */
-function ownMotifIn(area: Area, { paths }: OwnMotif): Path[] {
+function ownMotifIn(area: Area, paths: readonly Path[]): Path[] {
   const box = boxAroundBoxes(paths.map(pathBox));
   if (!box || widthOf(box) + heightOf(box) === 0) return [];
   return blockPlaces(area).flatMap((place) => {

@@ -69,6 +69,17 @@ export interface Block {
   readonly gapMm: number;
   /** Of each face whether it was drawn as a patch, rather than left between patches. */
   readonly isDrawn: readonly boolean[];
+  /** Of an appliqué, the pieces of its shapes from the lowest up: those of the faces after the first. */
+  readonly layers: readonly string[];
+  readonly stems: readonly Stem[];
+}
+
+/** A strip cut on the bias, sewn along a drawn line. */
+export interface Stem {
+  readonly path: Path;
+  /** As it lies finished. */
+  readonly outline: readonly { readonly outer: Path; readonly holes: readonly Path[] }[];
+  readonly lengthMm: number;
 }
 
 export class BlockError extends SaidError {
@@ -220,6 +231,8 @@ function atFinishedSize(drawn: PlanarMap, patches: readonly Path[], level: Trans
     grid: grid?.name ?? null,
     moved,
     gapMm,
+    layers: [],
+    stems: [],
     isDrawn: drawnFaces(
       map,
       patches.filter(({ closed }) => closed).map((ring) => transformedPath(ring, toFinished)),

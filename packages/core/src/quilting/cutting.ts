@@ -1,12 +1,16 @@
 /**
  * In: the templates of a block and the parts of a quilt. Out: the cutting list: what is cut from which fabric, at which size, how often,
  * and from how many strips; and how much of each fabric that takes.
- * Binding: the quilt's border and 10 in; backing and batting: 4 in more on every side (common practice).
+ * Binding: the quilt's border and 10 in; backing and batting: 4 in more on every side; stems are cut on the bias, as wide as twice the stem and
+ * half an inch, out of a square (all common practice). What no ruler cuts is laid out on the cloth with its grain along it.
  */
 import { printToType } from '../length/index.ts';
+import { nestedOnSheets } from '../make/nesting.ts';
 import { english } from '../messages/index.ts';
-import { heightOf, pathBox, rectanglePath, widthOf } from '../plane/index.ts';
-import type { Block } from './block.ts';
+import { heightOf, type Path, pathBox, pathLength, rectanglePath, widthOf } from '../plane/index.ts';
+import { finished } from '../steps.ts';
+import type { Block, Stem } from './block.ts';
+import { sidePaths } from './outline-sides.ts';
 import type { PatchShape } from './patches.ts';
 import { fabricOfPart, type Quilt, type QuiltPartKind } from './quilt.ts';
 import { byTemplate, type RotaryCut, rotaryCut, upToEighths } from './rotary.ts';
@@ -42,7 +46,7 @@ export function patchSets(block: Block, shapes: readonly PatchShape[], settings:
 export interface CuttingRow extends RotaryCut {
   /** A patch's set, or a part of the quilt. */
   readonly what: string;
-  readonly kind: 'patch' | QuiltPartKind | 'binding';
+  readonly kind: 'patch' | 'stem' | QuiltPartKind | 'binding';
   readonly fabric: number;
   /** How many come out, and of them turned over. */
   readonly count: number;
@@ -73,27 +77,68 @@ const overhangMm = 4 * inchMm;
 const bindingExtraMm = 10 * inchMm;
 
 export function cuttingList(
+  block: Pick<Block, 'stems'>,
   sets: readonly PatchSet[],
   templates: readonly Template[],
   quilt: Quilt,
   settings: QuiltingSettings,
 ): CuttingList {
-  // biome-ignore format: one line
   const blocks = quilt.blocks.length;
   const patches = sets.map(({ name, shape, faces, reversed, fabric }) => {
-    // Shapes of an appliqué are cut by their templates; its background is cut like any patch.
-    const isBackground = shape.patches.some(({ face }) => face === 0);
-    const cut = settings.technique === 'appliqué' && !isBackground ? byTemplate : rotaryCut(shape.outline, settings.allowanceMm);
-    const box = pathBox((templates.find((t) => t.shape.name === shape.name) as Template).cutting);
-    const about = { what: name, kind: 'patch', fabric, count: faces.length * blocks, reversed: reversed * blocks } as const;
-    return rowOf(about, cut, settings, [widthOf(box), heightOf(box)]);
+    const template = templates.find((t) => t.shape.name === shape.name) as Template;
+    const cut = cutOf(template, settings);
+    const count = faces.length * blocks;
+    const about = { what: name, kind: 'patch', fabric, count, reversed: reversed * blocks } as const;
+    const box = pathBox(template.cutting);
+    const row = rowOf(about, cut, settings, [widthOf(box), heightOf(box)]);
+    return cut.figure === 'template' ? laidOut(row, template.cutting, settings) : row;
   });
+  const stems = block.stems.length > 0 ? [stemRow(block.stems, blocks, settings)] : [];
   const binding = bindingOf(quilt, settings);
   // A block alone is not bound.
   const isQuilt = blocks > 1 || settings.borders.length > 0;
-  const rows = [...patches, ...partRows(quilt, settings), ...(isQuilt ? [binding.row] : [])];
+  const rows = [...patches, ...stems, ...partRows(quilt, settings), ...(isQuilt ? [binding.row] : [])];
   return { rows, needs: needsOf(rows), binding, ...layersOf(quilt, settings) };
 }
+
+/** How a template's patches are cut: by a ruler where all its sides have the same allowance, or it is a rectangle. */
+function cutOf({ shape, sideAllowances }: Template, { technique, allowanceMm }: QuiltingSettings): RotaryCut {
+  // Shapes of an appliqué are cut by their templates; its background is cut like any patch.
+  if (technique === 'appliqué' && !shape.patches.some(({ face }) => face === 0)) return byTemplate;
+  const [first = allowanceMm, ...others] = sideAllowances;
+  if (others.every((by) => by === first)) return rotaryCut(shape.outline, first);
+  const { figure } = rotaryCut(shape.outline, 0);
+  if (figure !== 'square' && figure !== 'rectangle') return byTemplate;
+  const [a, b, c, d] = sideAllowances as [number, number, number, number];
+  const [foot, side] = sidePaths(shape.outline).map(pathLength) as [number, number];
+  const sides = [foot + b + d, side + a + c].sort((p, q) => p - q);
+  return { figure: 'rectangle', stripMm: sides[0] as number, lengthMm: sides[1] as number, angle: 90, perCut: 1 };
+}
+
+/** So many copies tell how densely a shape can be laid out. */
+const mostLaidOut = 24;
+
+/** How much cloth templates take that are laid out with their grain along it, either way up. */
+function laidOut(row: CuttingRow, cutting: Path, { usableMm }: QuiltingSettings): CuttingRow {
+  const box = pathBox(cutting);
+  const count = Math.min(row.count, mostLaidOut);
+  const heightMm = (heightOf(box) + betweenMm) * Math.max(1, count);
+  const settings = { widthMm: usableMm, heightMm, marginMm: 0, gapMm: betweenMm, angles: [0, Math.PI] };
+  const { usedMm, tooLarge } = finished(nestedOnSheets([{ outer: cutting, holes: [], count }], settings));
+  return tooLarge.length > 0 ? row : { ...row, strips: 1, stripWidthMm: (usedMm * row.count) / count };
+}
+const betweenMm = 3;
+
+/** Strips for stems: of a square as large as all of them. */
+function stemRow(stems: readonly Stem[], blocks: number, settings: QuiltingSettings): CuttingRow {
+  const stripMm = 2 * settings.stemMm + inchMm / 2;
+  const lengthMm = blocks * stems.reduce((sum, stem) => sum + stem.lengthMm + stemEndsMm, 0);
+  const squareMm = Math.sqrt(lengthMm * stripMm) + stripMm;
+  const cuts = Math.ceil(lengthMm / (squareMm * Math.SQRT1_2));
+  return { what: 'Stems', kind: 'stem', figure: 'bias strip', stripMm, lengthMm, angle: 45, perCut: 1, fabric: fabricAt(settings, settings.stemFabric), count: stems.length * blocks, reversed: 0, cuts, strips: 1, stripWidthMm: squareMm }; // biome-ignore format: one line
+}
+/** Left at the two ends of a stem together, mm. */
+const stemEndsMm = inchMm;
 
 type About = Pick<CuttingRow, 'what' | 'kind' | 'fabric' | 'count' | 'reversed'>;
 

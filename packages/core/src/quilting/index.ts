@@ -8,6 +8,7 @@ export { edgeToEdge, type Rows } from './edge-to-edge.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
 export { middleWithin } from './middle-within.ts';
 export { type MotifName, motifNames, motifs } from './motifs.ts';
+export { sidePaths } from './outline-sides.ts';
 export { letters, type Patch, type PatchShape, patchShapes } from './patches.ts';
 export { fabricsFromPicture } from './picture-colours.ts';
 export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
@@ -27,6 +28,7 @@ export {
   blockSettings,
   borderPieces,
   type Fabric,
+  fabricAt,
   inchMm,
   isInBlock,
   type KeptQuilting,
@@ -47,9 +49,10 @@ export {
   quiltedPlaces,
   quiltingSchema,
   techniques,
+  templateCopies,
   turnings,
   wholeQuilting,
 } from './settings.ts';
 export { stippled } from './stippling.ts';
 export { stitchesAlong } from './stitches.ts';
-export { type Template, templatesOf } from './templates.ts';
+export { sideName, type Template, templatesOf } from './templates.ts';

@@ -14,7 +14,7 @@ import {
 } from '../plane/index.ts';
 import { merged } from '../shape/merging.ts';
 import type { Block } from './block.ts';
-import { goesOnWithinDegrees } from './seam-lines.ts';
+import { sideSteps } from './outline-sides.ts';
 
 /** A shape that patches of the block have. */
 export interface PatchShape {
@@ -74,25 +74,13 @@ export function patchShapes(block: Block): PatchShape[] {
 /** A to Z, then AA, AB. */
 export const letters = (k: number): string => (k < 26 ? '' : letters(Math.floor(k / 26) - 1)) + String.fromCharCode(65 + (k % 26));
 
-/** The steps at whose start an outline turns; elsewhere it goes on, as another curve perhaps. */
-export function cornerSteps(path: Path): number[] {
-  const steps = stepsOf(path);
-  const least = (goesOnWithinDegrees * Math.PI) / 180;
-  return steps.flatMap(({ from, segment }, k) => {
-    const before = steps.at(k - 1) as Step;
-    return Math.abs(turnBetween(directionOn(before.from, before.segment, 1), directionOn(from, segment, 0))) > least ? [k] : [];
-  });
-}
-
 /** Its sides from corner to corner; one that is round has one. */
 function sidesOf(path: Path): Side[] {
   const steps = stepsOf(path);
   const sign = Math.sign(pathArea(path));
-  const corners = cornerSteps(path);
-  const starts = corners.length > 0 ? corners : [0];
-  return starts.map((start, k) => {
-    const end = starts[k + 1] ?? (starts[0] as number) + steps.length;
-    const own = Array.from({ length: end - start }, (_, j) => steps[(start + j) % steps.length] as Step);
+  return sideSteps(path).map((numbers) => {
+    const own = numbers.map((k) => steps[k] as Step);
+    const end = (numbers.at(-1) as number) + 1;
     const [first, last, next] = [own[0] as Step, own.at(-1) as Step, steps[end % steps.length] as Step];
     const length = own.reduce((sum, { from, segment }) => sum + segmentLength(from, segment), 0);
     const beside = own.reduce((sum, { from, segment }) => sum + segmentArea(from, segment), 0) - chordArea(first.from, last.segment.to);

@@ -2,7 +2,7 @@
 import { chain, determinant, identity, type Path, reversedPath, type Transform, transformedPath } from '../plane/index.ts';
 import { fabricOfPart } from './quilt.ts';
 import type { QuiltPlan } from './quilt-plan.ts';
-import type { QuiltingSettings } from './settings.ts';
+import { fabricAt, type QuiltingSettings } from './settings.ts';
 
 export interface QuiltArea {
   readonly outline: Path;
@@ -14,14 +14,20 @@ export interface QuiltArea {
   readonly place: Transform;
 }
 
-/** Of the block alone, at its finished size. */
-export const blockAreas = ({ block, sets }: QuiltPlan, place?: Transform): QuiltArea[] =>
-  sets.flatMap(({ name, faces, fabric }) =>
-    faces.map((face): QuiltArea => {
-      const outer = block.map.faces[face]?.outer as Path;
-      return { outline: place ? placed(outer, place) : outer, fabric, set: name, place: place ?? identity };
-    }),
+/** Of the block alone, at its finished size; stems lie right on the background, under all shapes. */
+export function blockAreas({ block, sets }: Pick<QuiltPlan, 'block' | 'sets'>, settings: QuiltingSettings, place?: Transform): QuiltArea[] {
+  const here = (outer: Path): Path => (place ? placed(outer, place) : outer);
+  const setOf = new Map(sets.flatMap((set) => set.faces.map((face) => [face, set] as const)));
+  const stems = block.stems.flatMap(
+    ({ outline }) =>
+    outline.map(({ outer }): QuiltArea => ({ outline: here(outer), fabric: fabricAt(settings, settings.stemFabric), set: null, place: place ?? identity })), // biome-ignore format: one line
   );
+  const patches = block.map.faces.map(({ outer }, face): QuiltArea => {
+    const { fabric = 0, name = null } = setOf.get(face) ?? {};
+    return { outline: here(outer), fabric, set: name, place: place ?? identity };
+  });
+  return [...patches.slice(0, 1), ...stems, ...patches.slice(1)];
+}
 
 /** Counter-clockwise also where it is turned over. */
 const placed = (path: Path, place: Transform): Path => {
@@ -35,5 +41,5 @@ export function quiltAreas(
   place: Transform = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 },
 ): QuiltArea[] {
   const parts = plan.quilt.parts.map((part): QuiltArea => ({ outline: placed(part.outline, place), fabric: fabricOfPart(part, settings), set: null, place })); // biome-ignore format: one line
-  return [...parts, ...plan.quilt.blocks.flatMap((block) => blockAreas(plan, chain(place, block)))];
+  return [...parts, ...plan.quilt.blocks.flatMap((block) => blockAreas(plan, settings, chain(place, block)))];
 }

@@ -13,6 +13,7 @@ import { type PatchShape, patchShapes } from './patches.ts';
 import { isSetIn, piecingOrder, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 import { type Quilt, quiltOf } from './quilt.ts';
 import { LineError, type QuiltingLine, type QuiltTop, quiltingLine, shortStitchMm } from './quilting-line.ts';
+import { type SeamEase, seamEases } from './seam-ease.ts';
 import { isInBlock, type LinePattern, type LineSettings, type QuiltingSettings } from './settings.ts';
 import { appliqueTemplates, type Template, templatesOf } from './templates.ts';
 
@@ -23,12 +24,14 @@ export interface QuiltPlan {
   readonly piecing: Unit;
   readonly seams: SeamKinds;
   readonly templates: readonly Template[];
+  /** Of each curved seam how long it is on both sides. */
+  readonly eases: readonly SeamEase[];
   readonly foundations: Foundations;
   readonly quilt: Quilt;
   readonly cutting: CuttingList;
   /** Null where none was asked for. */
   readonly line: QuiltingLine | null;
-  /** Of each pattern that is pinned, over the block; null where it has no room there. */
+  /** Of each pattern that is pinned or quilted in every block, over one block; null where it has no room there. */
   readonly pinned: ReadonlyMap<LinePattern, QuiltingLine | null>;
   readonly notes: readonly PlacedNote[];
 }
@@ -49,9 +52,11 @@ export type PlacedNote = Message & { readonly pieceId: string; readonly isFailur
 
 /** Yields the share done. @throws BlockError, TemplateError */
 export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSettings): Generator<number, QuiltPlan> {
+  const inMotifs = new Set(settings.ownMotifs.flatMap(({ pieceIds }) => pieceIds));
+  const others = pieces.filter(({ id }) => !inMotifs.has(id));
   // Lines to stitch along are quilted, not sewn together.
-  const quilted = pieces.filter(({ purpose }) => purpose === 'stitch');
-  const patches = pieces.filter(({ purpose }) => purpose !== 'stitch');
+  const quilted = others.filter(({ purpose }) => purpose === 'stitch');
+  const patches = others.filter(({ purpose }) => purpose !== 'stitch');
   const isApplique = settings.technique === 'appliqué';
   const drawn = patches.length > 0 ? patches : clothUnder(quilted);
   const block = isApplique ? appliqueBlock(drawn, settings) : blockOf(drawn, settings);
@@ -59,7 +64,7 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
   const shapes = patchShapes(block);
   const piecing: Unit = isApplique ? { faces: block.map.faces.map((_, k) => k), parts: [], seam: null } : piecingOrder(block.map);
   yield 0.5;
-  const templates = isApplique ? appliqueTemplates(shapes, settings) : templatesOf(block, shapes, settings.allowanceMm);
+  const templates = isApplique ? appliqueTemplates(shapes, settings) : templatesOf(block, shapes, settings);
   yield 0.7;
   const foundations = isApplique ? { sections: [], setIn: [] } : foundationsOf(block.map);
   const sets = patchSets(block, shapes, settings);
@@ -68,18 +73,23 @@ export function* quiltPlan(pieces: readonly QuiltPiece[], settings: QuiltingSett
     block,
     sets,
     quilt,
-    drawn: quilted.flatMap(({ outer, holes }) => [outer, ...holes]),
-    ownMotifs: settings.ownMotifs,
+    drawn: pathsOf(quilted),
+    ownMotifs: settings.ownMotifs.map(({ pieceIds }) => pathsOf(pieces.filter(({ id }) => pieceIds.includes(id)))),
   };
-  const cutting = cuttingList(sets, templates, quilt, settings);
+  const cutting = cuttingList(block, sets, templates, quilt, settings);
   yield 0.8;
   const wanted = [settings.line, ...settings.further].filter((one): one is LineSettings => one.pattern !== 'none');
   const { line, fault } = wanted.length > 0 ? lineOrFault(top, wanted) : { line: null, fault: null };
   const tried = { ...settings.line, over: isInBlock(settings.line.over) ? settings.line.over : 'block', isInEveryBlock: false } as const;
-  const pinned = new Map(settings.pinned.map((pattern) => [pattern, lineOrFault(top, [{ ...tried, pattern } as LineSettings]).line]));
+  // What is quilted in every block is looked at on one, too.
+  const looked =
+    settings.line.isInEveryBlock && settings.line.pattern !== 'none' ? [...settings.pinned, settings.line.pattern] : settings.pinned;
+  const pinned = new Map(looked.map((pattern) => [pattern, lineOrFault(top, [{ ...tried, pattern } as LineSettings]).line]));
   const notes = [...notesOf(block, shapes, piecing), ...(fault ? [noteOf(fault)] : []), ...(line ? notesOfLine(line, settings) : [])];
-  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, foundations, quilt, cutting, line, pinned, notes }; // biome-ignore format: one line
+  return { block, shapes, sets, piecing, seams: seamKinds(block.map, piecing), templates, eases: seamEases(block, shapes), foundations, quilt, cutting, line, pinned, notes }; // biome-ignore format: one line
 }
+
+const pathsOf = (pieces: readonly QuiltPiece[]) => pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
 
 /** The line, or why there is none: the rest of the quilt is planned all the same. */
 function lineOrFault(top: QuiltTop, wanted: readonly LineSettings[]): { line: QuiltingLine | null; fault: Message | null } {

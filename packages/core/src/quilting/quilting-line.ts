@@ -13,7 +13,7 @@ import { crowdedPlaces, type LineFinding, sharpTurns } from './line-findings.ts'
 import { inPasses, type Passes } from './passes.ts';
 import type { Quilt } from './quilt.ts';
 import { liesOnBlock, type QuiltedArea, quiltedAreas } from './quilted-areas.ts';
-import type { LineSettings, OwnMotif } from './settings.ts';
+import type { LineSettings } from './settings.ts';
 import { stitchesAlong } from './stitches.ts';
 
 export interface QuiltingLine extends ContinuousLine {
@@ -43,7 +43,8 @@ export interface QuiltTop {
   readonly sets: readonly PatchSet[];
   readonly quilt: Quilt;
   readonly drawn: readonly Path[];
-  readonly ownMotifs: readonly OwnMotif[];
+  /** The lines of each. */
+  readonly ownMotifs: readonly (readonly Path[])[];
 }
 
 /** Stitches shorter than this pile up thread (common practice), mm. */
@@ -109,7 +110,7 @@ function lineIn(top: QuiltTop, settings: LineSettings): PlacedLine {
   const { block, sets, quilt } = top;
   const areas = quiltedAreas(block, sets, quilt, settings);
   if (settings.pattern === 'drawn') return { ...alongDrawn(top, areas, settings), areas, stretched: null };
-  const own = settings.pattern === 'own motif' ? (top.ownMotifs[settings.ownMotif] ?? null) : null;
+  const own = settings.pattern === 'own motif' ? (top.ownMotifs[settings.ownMotif] ?? []) : [];
   const wanted = areas.reduce((sum, area) => sum + roughLength(area, settings) * area.places.length, 0);
   if (wanted > mostMm) throw new LineError(say.quilting.tooDense(Math.round(wanted / 1e6)));
   const filled = areas.map((area): AreaFilling => areaFilling(area, settings, own));

@@ -17,6 +17,7 @@ export const figureWords = {
   diamond: 'diamond',
   parallelogram: 'parallelogram',
   trapezoid: 'trapezoid',
+  'bias strip': 'bias strip',
   template: 'template',
 } as const;
 export type RotaryFigure = keyof typeof figureWords;

@@ -1,6 +1,6 @@
 /** The settings of a quilt: its block, its allowance, its fabrics, how blocks are set, and what they are cut from. Lengths in mm. */
 import { z } from 'zod';
-import { anyText, finite, hexColour, pathSchema, pointSchema, text } from '../job/schema-parts.ts';
+import { anyText, finite, hexColour, pointSchema, text } from '../job/schema-parts.ts';
 import { blockGrids } from './block-grid.ts';
 import { motifNames } from './motifs.ts';
 import { rowPatternNames } from './row-patterns.ts';
@@ -11,6 +11,7 @@ export const blockSettings = ['straight', 'on point', 'strips', 'medallion'] as 
 /** What a border is pieced of. */
 export const borderPieces = ['plain', 'squares', 'half-square triangles', 'flying geese'] as const;
 export type BorderPieces = (typeof borderPieces)[number];
+export const templateCopies = ['one each', 'for a block', 'for the quilt'] as const;
 export const turnings = ['none', 'quarter turns', 'mirrored'] as const;
 export type Turning = (typeof turnings)[number];
 export const blockEdges = ['auto', 'rectangle', 'as drawn'] as const;
@@ -97,8 +98,8 @@ export type LineSettings = QuiltingLineSettings & { readonly pattern: Exclude<Li
 /** Jobs keep lines that were set before some of this could be. */
 const keptLine = lineSchema.partial().required({ pattern: true });
 
-const ownMotifSchema = z.strictObject({ name: text(60), paths: z.array(pathSchema).min(1).max(60) });
-/** A line that is drawn in the job, kept to be fitted elsewhere, as it was drawn. */
+/** Lines that are drawn in the job as a motif: they are fitted where it is asked for, and not quilted along where they lie. */
+const ownMotifSchema = z.strictObject({ name: text(60), pieceIds: z.array(text(64)).min(1).max(60) });
 export type OwnMotif = z.infer<typeof ownMotifSchema>;
 
 const borderSchema = z.strictObject({
@@ -118,11 +119,18 @@ export const quiltingSchema = z.strictObject({
   technique: z.enum(techniques),
   /** What is turned under round an appliqué shape; 0 where shapes are fused, and cut from the back. */
   turnUnderMm: finite.min(0).max(50),
+  /** Pieces in the order in which appliqué shapes lie, from the lowest; those not named lie over them, the larger ones lower. */
+  order: z.array(text(64)).max(2000),
+  /** How wide an open line is as a stem, finished: a strip cut on the bias; and its fabric. */
+  stemMm: finite.positive().max(200),
+  stemFabric: fabricNumber,
   /** How far an appliqué shape goes on under one that lies over it. */
   underMm: finite.min(0).max(100),
   /** The longer side of the finished block. */
   finishedMm: finite.positive().max(20_000),
   allowanceMm: finite.min(0).max(100),
+  /** Of single sides of templates, where it is another: by `A 2`, the template and the number of its side. */
+  edgeAllowances: z.record(anyText(24), finite.min(0).max(100)),
   /** Corners drawn nearer than this are one; null finds it. */
   joinMm: finite.positive().max(100).nullable(),
   grid: z.enum(['auto', 'none', ...blockGrids.map(({ name }) => name)]),
@@ -152,6 +160,8 @@ export const quiltingSchema = z.strictObject({
   plainFabric: fabricNumber,
   bindingFabric: fabricNumber,
   paper: text(40),
+  /** How often each template lies on the sheet that a machine cuts them from: once, or as often as it is needed. */
+  copies: z.enum(templateCopies),
   /** Other fabrics and which patch is of which, kept to compare. */
   colourings: z
     .array(z.strictObject({ fabrics: z.array(fabricSchema).min(1).max(mostFabrics), fabricOf: z.record(anyText(20), fabricNumber) }))
@@ -174,8 +184,12 @@ export const plainQuilting: QuiltingSettings = {
   technique: 'pieced',
   turnUnderMm: (3 / 16) * inchMm,
   underMm: inchMm / 4,
+  order: [],
+  stemMm: inchMm / 4,
+  stemFabric: 0,
   finishedMm: 12 * inchMm,
   allowanceMm: inchMm / 4,
+  edgeAllowances: {},
   joinMm: null,
   grid: 'auto',
   edge: 'auto',
@@ -202,6 +216,7 @@ export const plainQuilting: QuiltingSettings = {
   plainFabric: 1,
   bindingFabric: 0,
   paper: 'Letter',
+  copies: 'one each',
   colourings: [],
   pinned: [],
   further: [],

@@ -27,7 +27,8 @@ import {
 import { offsetClosed, type PlanarMap, stationAt } from '../shape/index.ts';
 import { plainOffset, rawOffset } from '../shape/raw-offset.ts';
 import type { Block } from './block.ts';
-import { cornerSteps, type Patch, type PatchShape } from './patches.ts';
+import { cornerSteps, isCurved, sidePaths, sideSteps } from './outline-sides.ts';
+import type { Patch, PatchShape } from './patches.ts';
 
 export interface Template {
   readonly shape: PatchShape;
@@ -35,6 +36,8 @@ export interface Template {
   readonly cutting: Path;
   /** Ticks across the allowance, at equal lengths along both sides of a curved seam. */
   readonly notches: readonly Path[];
+  /** What is left outside of each side, mm. */
+  readonly sideAllowances: readonly number[];
   /** Where seams end. */
   readonly matchPoints: readonly Point[];
   /** How many of its corners are trimmed for a neighbour. */
@@ -59,22 +62,35 @@ const notchEveryMm = 60;
 
 const degrees = (radians: number): number => (radians * 180) / Math.PI;
 
-/**
- * @param allowanceMm outside of the sewing line
- * @throws TemplateError where a patch is so narrow that its allowance is wider than itself
- */
-export function templatesOf(block: Block, shapes: readonly PatchShape[], allowanceMm: number): Template[] {
+/** The seam allowance, and that of single sides: by `A 2`, the template and the number of its side. */
+export interface Allowances {
+  readonly allowanceMm: number;
+  readonly edgeAllowances: Readonly<Record<string, number>>;
+}
+
+/** How a side of a template is called, the first from its first corner. */
+export const sideName = (template: string, side: number): string => `${template} ${side + 1}`;
+
+/** @throws TemplateError where a patch is so narrow that its allowance is wider than itself */
+export function templatesOf(block: Block, shapes: readonly PatchShape[], { allowanceMm, edgeAllowances }: Allowances): Template[] {
   return shapes.map((shape) => {
-    const inner = offsetClosed(shape.outline, allowanceMm / 2);
-    if (allowanceMm > 0 && inner.length === 0) throw new TemplateError(say.quilting.allowanceTooWide(shape.name, { mm: allowanceMm }));
-    const limits = trimsOf(block.map, shape);
-    const { path, trimmed } = withAllowance(shape.outline, allowanceMm, limits);
+    const sides = sideSteps(shape.outline);
+    const sideAllowances = sides.map((_, side) => edgeAllowances[sideName(shape.name, side)] ?? allowanceMm);
+    const widest = Math.max(...sideAllowances);
+    if (widest > 0 && offsetClosed(shape.outline, widest / 2).length === 0)
+      throw new TemplateError(say.quilting.allowanceTooWide(shape.name, { mm: widest }));
+    const bySide: number[] = [];
+    sides.forEach((own, side) => {
+      for (const step of own) bySide[step] = sideAllowances[side] as number;
+    });
+    const { path, trimmed } = withAllowance(shape.outline, { bySide, across: allowanceMm }, trimsOf(block.map, shape));
     const reversed = shape.patches.filter(({ isReversed }) => isReversed).length;
     return {
       shape,
       sewing: shape.outline,
       cutting: path,
-      notches: notchesOf(shape.outline, allowanceMm),
+      sideAllowances,
+      notches: notchesOf(shape.outline, sideAllowances),
       matchPoints: cornersOf(shape.outline).map(({ at }) => at),
       trimmedCorners: trimmed,
       count: shape.patches.length,
@@ -99,7 +115,7 @@ export function appliqueTemplates(
     const settings = isBackground ? { ...plainOffset, corners: 'mitre' as const } : plainOffset;
     const by = isBackground ? allowanceMm : turnUnderMm;
     const cutting = by > 0 ? largest(offsetClosed(sewing, -Math.sign(pathArea(sewing)) * by, settings)) : sewing;
-    return { shape, sewing, cutting, notches: [], matchPoints: [], trimmedCorners: 0, count: shape.patches.length, reversed: shape.isSymmetric ? 0 : reversed }; // biome-ignore format: one line
+    return { shape, sewing, cutting, sideAllowances: sideSteps(sewing).map(() => by), notches: [], matchPoints: [], trimmedCorners: 0, count: shape.patches.length, reversed: shape.isSymmetric ? 0 : reversed }; // biome-ignore format: one line
   });
 }
 
@@ -177,15 +193,22 @@ const turned = ({ x, y }: Point, by: number): Point => {
   return { x: c * x - s * y, y: s * x + c * y };
 };
 
+/** What is left outside of each step of an outline, and outside of a neighbour's sides, mm. */
+interface Widths {
+  readonly bySide: readonly number[];
+  readonly across: number;
+}
+
 /** The outline with its allowance, and how many corners a neighbour trims. */
-function withAllowance(outline: Path, by: number, trims: readonly CornerTrim[]): { path: Path; trimmed: number } {
-  if (by === 0) return { path: outline, trimmed: 0 };
+function withAllowance(outline: Path, widths: Widths, trims: readonly CornerTrim[]): { path: Path; trimmed: number } {
+  const { bySide } = widths;
+  if (bySide.every((by) => by === 0)) return { path: outline, trimmed: 0 };
   const steps = stepsOf(outline);
-  const offsets = steps.map(({ from, segment }) => rawOffset({ start: from, segments: [segment], closed: false }, -by, plainOffset));
-  const tips = steps.map((step, k) => tipAt(steps.at(k - 1) as Step, step, by, trims[k] as CornerTrim));
-  // A curve that is set off towards an inner corner would have to be cut at a crossing: the general offset does that.
+  const offsets = steps.map(({ from, segment }, k) => rawOffset({ start: from, segments: [segment], closed: false }, -(bySide[k] as number), plainOffset)); // biome-ignore format: one line
+  const tips = steps.map((step, k) => tipAt(steps.at(k - 1) as Step, step, { before: bySide.at(k - 1) as number, after: bySide[k] as number, across: widths.across }, trims[k] as CornerTrim)); // biome-ignore format: one line
+  // A curve that is set off towards an inner corner would have to be cut at a crossing: the general offset does that, by the widest.
   if (tips.some((tip) => tip === null)) {
-    const outer = offsetClosed(outline, -by, { ...plainOffset, corners: 'mitre', mitreLimit });
+    const outer = offsetClosed(outline, -Math.max(...bySide), { ...plainOffset, corners: 'mitre', mitreLimit });
     return { path: largest(outer), trimmed: 0 };
   }
   const points = tips as NonNullable<(typeof tips)[0]>[];
@@ -208,12 +231,17 @@ function withoutStill(path: Path): Path {
  * The places that the cutting line goes through at a corner: its mitre, or what is left of it. Null where two offsets cross before
  * their corner and one of them is curved.
  */
-function tipAt(before: Step, after: Step, by: number, { across }: CornerTrim): { places: Point[]; isTrimmed: boolean } | null {
+function tipAt(
+  before: Step,
+  after: Step,
+  by: { readonly before: number; readonly after: number; readonly across: number },
+  { across }: CornerTrim,
+): { places: Point[]; isTrimmed: boolean } | null {
   const v = after.from;
   const [d, e] = [directionOn(before.from, before.segment, 1), directionOn(after.from, after.segment, 0)];
-  const [p, q] = [add(v, scaled(turned(d, -Math.PI / 2), by)), add(v, scaled(turned(e, -Math.PI / 2), by))];
+  const [p, q] = [add(v, scaled(turned(d, -Math.PI / 2), by.before)), add(v, scaled(turned(e, -Math.PI / 2), by.after))];
   const bend = turnBetween(d, e);
-  if (Math.abs(degrees(bend)) < sameAngle / 10) return { places: [q], isTrimmed: false };
+  if (Math.abs(degrees(bend)) < sameAngle / 10) return { places: by.before === by.after ? [q] : [p, q], isTrimmed: false };
   const mitre = crossing(p, d, q, e) as Point;
   if (bend < 0) return before.segment.kind === 'line' && after.segment.kind === 'line' ? { places: [mitre], isTrimmed: false } : null;
   const own = Math.PI - bend;
@@ -222,14 +250,15 @@ function tipAt(before: Step, after: Step, by: number, { across }: CornerTrim): {
     { angle: across[1], normal: (wide: number) => turned(e, wide + Math.PI / 2) },
   ];
   let places = [p, mitre, q];
-  if (distance(v, mitre) > mitreLimit * by) {
+  const farthest = mitreLimit * Math.max(by.before, by.after);
+  if (distance(v, mitre) > farthest) {
     const bisector = scaled(subtract(mitre, v), 1 / distance(v, mitre));
-    places = clipped(places, v, bisector, mitreLimit * by);
+    places = clipped(places, v, bisector, farthest);
   }
   let isTrimmed = false;
   for (const { angle, normal } of limits) {
     if (angle === null || degrees(angle) > straightAngle || angle < own + (sameAngle * Math.PI) / 180) continue;
-    const less = clipped(places, v, normal(angle), by);
+    const less = clipped(places, v, normal(angle), by.across);
     if (less.length > places.length) isTrimmed = true;
     places = less;
   }
@@ -250,19 +279,12 @@ function clipped(chain: readonly Point[], v: Point, normal: Point, by: number): 
 }
 
 /** Ticks along the curved sides, from the sewing line out. */
-function notchesOf(outline: Path, allowanceMm: number): Path[] {
-  const steps = stepsOf(outline);
-  const corners = cornersOf(outline).map(({ step }) => step);
-  const starts = corners.length > 0 ? corners : [0];
-  return starts.flatMap((start, k) => {
-    const end = (starts[k + 1] as number | undefined) ?? (starts[0] as number) + steps.length;
-    const side = Array.from({ length: end - start }, (_, j) => steps[(start + j) % steps.length] as Step);
-    if (side.every(({ segment }) => segment.kind === 'line')) return [];
-    const whole: Path = { start: side[0]?.from as Point, segments: side.map(({ segment }) => segment), closed: false };
-    const parts = Math.max(2, Math.ceil(pathLength(whole) / notchEveryMm));
-    return Array.from({ length: parts - 1 }, (_, j) => tickAt(whole, (j + 1) / parts, allowanceMm));
+const notchesOf = (outline: Path, sideAllowances: readonly number[]): Path[] =>
+  sidePaths(outline).flatMap((side, k) => {
+    if (!isCurved(side)) return [];
+    const parts = Math.max(2, Math.ceil(pathLength(side) / notchEveryMm));
+    return Array.from({ length: parts - 1 }, (_, j) => tickAt(side, (j + 1) / parts, sideAllowances[k] as number));
   });
-}
 
 function tickAt(side: Path, share: number, by: number): Path {
   const { at, direction } = stationAt(side, share * pathLength(side));

@@ -12,7 +12,10 @@ import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { told } from '@/words/told';
 import type { PanelProps } from '../process-view';
+import { FabricPick } from './FabricPick';
+import { LayerOrder } from './LayerOrder';
 import { PlanFault } from './PlanFault';
+import { usePrints } from './prints';
 import { UnitPicture } from './UnitPicture';
 
 const say = words.quilting;
@@ -27,6 +30,7 @@ const gridWords: Readonly<Record<string, string>> = {
 export function BlockPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { settings, set, plan } = open;
+  usePrints(settings.fabrics);
   return (
     <>
       <Section title={say.block}>
@@ -37,6 +41,7 @@ export function BlockPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
       </Section>
       <PlanFault />
       {plan && <Found plan={plan} unit={unit} />}
+      {plan && settings.technique === 'appliqué' && <LayerOrder plan={plan} set={set} />}
       {plan && settings.technique === 'pieced' && plan.block.map.faces.length > 1 && <Steps open={open} plan={plan} />}
     </>
   );
@@ -84,6 +89,10 @@ function Applied({ open: { settings, set }, unit }: Fields) {
           onMm={(mm) => set({ turnUnderMm: Math.min(50, mm) })}
         />
         <Measure label={say.under} mm={settings.underMm} unit={unit} range="from zero" onMm={(mm) => set({ underMm: Math.min(100, mm) })} />
+      </Row>
+      <Row>
+        <Measure label={say.stemWidth} mm={settings.stemMm} unit={unit} onMm={(mm) => set({ stemMm: Math.min(200, mm) })} />
+        <FabricPick settings={settings} label={say.stemFabric} value={settings.stemFabric} onFabric={(stemFabric) => set({ stemFabric })} />
       </Row>
       {settings.turnUnderMm === 0 && (
         <Typography variant="caption" color="textSecondary">

@@ -9,20 +9,24 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
+import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
-import { cutText, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { cutText, type QuiltingSettings, type QuiltPlan, templateCopies } from '@nuvet/core/quilting';
 import { useJob } from '@/job/job-store';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { EdgeAllowances } from './EdgeAllowances';
 import { PlanFault } from './PlanFault';
+import { usePrints } from './prints';
 
 const say = words.quilting;
 const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]));
 
 export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
+  usePrints(settings.fabrics);
   return (
     <>
       <Section title={say.cutting}>
@@ -47,10 +51,18 @@ export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<Quilt
             words={paperWords}
             onPick={(paper) => set({ paper })}
           />
+          <Pick
+            label={say.copies}
+            value={settings.copies}
+            words={Object.fromEntries(templateCopies.map((one) => [one, say.copiesWords[one]])) as typeof say.copiesWords}
+            onPick={(copies) => set({ copies })}
+          />
         </Box>
       </Section>
       <PlanFault />
       {plan && <List plan={plan} settings={settings} unit={unit} />}
+      {plan && settings.technique === 'pieced' && <EdgeAllowances plan={plan} settings={settings} set={set} unit={unit} />}
+      {plan && plan.eases.length > 0 && <Eases eases={plan.eases} unit={unit} />}
       {plan && (
         <Section title={say.foundations}>
           <Typography variant="body2">
@@ -63,6 +75,27 @@ export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<Quilt
     </>
   );
 }
+
+/** So little a seam takes up by itself, mm. */
+const noEaseMm = 0.05;
+
+/** Of curved seams how long they are on both templates. */
+function Eases({ eases, unit }: { eases: QuiltPlan['eases']; unit: 'mm' | 'in' }) {
+  return (
+    <Section title={say.curvedSeams}>
+      {eases.slice(0, mostEases).map(({ shapes: [a, b], lengthMm, easeMm, count }) => (
+        <Reading
+          key={`${a} ${b} ${lengthMm} ${easeMm}`}
+          name={say.seamBetween(a, b, count)}
+          tone={easeMm > noEaseMm ? 'warning' : undefined}
+        >
+          {easeMm > noEaseMm ? say.easeOf(printBoth(lengthMm, unit), easeMm) : say.bothSides(printBoth(lengthMm, unit))}
+        </Reading>
+      ))}
+    </Section>
+  );
+}
+const mostEases = 12;
 
 const cell = { px: 0.5, py: 0.4, fontSize: 13, verticalAlign: 'top' } as const;
 

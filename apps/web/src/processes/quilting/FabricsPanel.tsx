@@ -25,11 +25,13 @@ import { underlayFor } from '../underlay';
 import { BlockPicture } from './BlockPicture';
 import { takeFabric, useFabricInHand } from './fabric-in-hand';
 import { PlanFault } from './PlanFault';
+import { usePrints } from './prints';
 
 const say = words.quilting;
 
 export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const { fabrics } = settings;
+  usePrints(settings.fabrics);
   const change = (k: number, by: Partial<Fabric>) =>
     set({ fabrics: fabrics.map((fabric, n) => (n === k ? { ...fabric, ...by } : fabric)) });
   const add = () => set({ fabrics: [...fabrics, { name: say.newFabric(fabrics.length + 1), colour: nextColours[fabrics.length % nextColours.length] as string }] }); // biome-ignore format: one line

@@ -1,5 +1,7 @@
 'use client';
 /** The quilting line: what is quilted along, how densely, and how the needle runs. */
+import AddOutlined from '@mui/icons-material/AddOutlined';
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import PauseOutlined from '@mui/icons-material/PauseOutlined';
 import PlayArrowOutlined from '@mui/icons-material/PlayArrowOutlined';
 import Alert from '@mui/material/Alert';
@@ -9,33 +11,28 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
+import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
-import {
-  isAboutLine,
-  type LinePattern,
-  type QuiltingLineSettings,
-  type QuiltingSettings,
-  type QuiltPlan,
-  rowPatternNames,
-} from '@nuvet/core/quilting';
+import { isAboutLine, mostFurther, type QuiltingLineSettings, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useEffect } from 'react';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
-import { Measure, Pick, Row } from '@/ui/Rows';
+import { Measure, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { told } from '@/words/told';
 import { inTime } from '../cut/cut-sections';
 import type { PanelProps } from '../process-view';
+import { PatternFields, PlaceFields } from './LineFields';
+import { askForEnd, type LineEnd, useLineEnds } from './line-ends-store';
 import { setNeedle, useNeedle } from './needle-store';
-import { PatternPick } from './PatternPick';
+import { OwnMotifs } from './OwnMotifs';
+import { PatternPick, patternWords } from './PatternPick';
 import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 
-const isRows = (pattern: LinePattern): boolean => (rowPatternNames as readonly string[]).includes(pattern);
-
-export function LinePanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
+export function LinePanel({ open: { settings, set, plan }, pieces }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { line } = settings;
   const change = (by: Partial<QuiltingLineSettings>) => set({ line: { ...line, ...by } });
@@ -44,86 +41,14 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
       <Section title={say.line}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <PatternPick pattern={line.pattern} onPattern={(pattern) => change({ pattern })} />
-          {line.pattern !== 'none' && <Pick label={say.over} value={line.over} words={say.overs} onPick={(over) => change({ over })} />}
-          {isRows(line.pattern) && (
-            <>
-              <Row>
-                <Measure
-                  label={say.repeat}
-                  mm={line.repeatMm}
-                  unit={unit}
-                  onMm={(mm) => change({ repeatMm: Math.max(5, Math.min(5000, mm)) })}
-                />
-                <Measure
-                  label={say.rowHeight}
-                  mm={line.rowMm}
-                  unit={unit}
-                  onMm={(mm) => change({ rowMm: Math.max(5, Math.min(5000, mm)) })}
-                />
-              </Row>
-              <FormControlLabel
-                control={<Switch checked={line.isStaggered} onChange={(_, isStaggered) => change({ isStaggered })} />}
-                label={say.staggered}
-              />
-              <FormControlLabel
-                control={<Switch checked={line.isMirrored} onChange={(_, isMirrored) => change({ isMirrored })} />}
-                label={say.mirroredRows}
-              />
-            </>
-          )}
-          {['cross-hatching', 'echo', 'stippling'].includes(line.pattern) && (
-            <Row>
-              <Measure
-                label={say.spacing}
-                mm={line.spacingMm}
-                unit={unit}
-                onMm={(mm) => change({ spacingMm: Math.max(1, Math.min(1000, mm)) })}
-              />
-              {line.pattern === 'cross-hatching' && (
-                <NumberField
-                  label={say.angle}
-                  value={line.angle}
-                  digits={1}
-                  unit="°"
-                  onNumber={(n) => change({ angle: Math.max(-180, Math.min(180, n)) })}
-                />
-              )}
-              {line.pattern === 'stippling' && (
-                <Button onClick={() => change({ seed: (line.seed + 1) % 1_000_000 })}>{say.anotherOne}</Button>
-              )}
-            </Row>
-          )}
-          {line.pattern === 'drawn' && (
-            <FormControlLabel
-              control={<Switch checked={line.isSewnTwice} onChange={(_, isSewnTwice) => change({ isSewnTwice })} />}
-              label={say.mayBeSewnTwice}
-            />
-          )}
-          {line.pattern === 'drawn' && line.isSewnTwice && (
-            <FormControlLabel
-              control={<Switch checked={line.comesBack} onChange={(_, comesBack) => change({ comesBack })} />}
-              label={say.comesBack}
-            />
-          )}
-          {line.pattern !== 'none' && (
-            <Row>
-              <Measure
-                label={say.stitch}
-                mm={line.stitchMm}
-                unit="mm"
-                onMm={(mm) => change({ stitchMm: Math.max(0.5, Math.min(20, mm)) })}
-              />
-              <NumberField
-                label={say.stitchRate}
-                value={line.stitchesPerMin}
-                digits={0}
-                unit={say.perMinute}
-                onNumber={(n) => change({ stitchesPerMin: Math.max(10, Math.min(5000, n)) })}
-              />
-            </Row>
-          )}
+          {line.pattern === 'own motif' && <OwnMotifs settings={settings} set={set} pieces={pieces} />}
+          {line.pattern !== 'none' && <PlaceFields line={line} onChange={change} settings={settings} plan={plan} />}
+          <PatternFields line={line} onChange={change} unit={unit} />
+          {line.pattern === 'drawn' && <DrawnFields line={line} onChange={change} unit={unit} />}
+          {line.pattern !== 'none' && <StitchFields line={line} onChange={change} unit={unit} />}
         </Box>
       </Section>
+      <Further settings={settings} set={set} />
       <PlanFault />
       {plan?.notes.filter(isAboutLine).map(({ said, message }) => (
         <Alert key={message} severity="warning" variant="outlined">
@@ -136,18 +61,174 @@ export function LinePanel({ open: { settings, set, plan } }: PanelProps<Quilting
   );
 }
 
+interface FieldProps {
+  readonly line: QuiltingLineSettings;
+  readonly onChange: (by: Partial<QuiltingLineSettings>) => void;
+  readonly unit: 'mm' | 'in';
+}
+
+/** How drawn lines become one: what may be sewn twice, where it starts and ends, and whether it may travel along seams. */
+function DrawnFields({ line, onChange, unit }: FieldProps) {
+  return (
+    <Box sx={{ display: 'grid', gap: 0.5 }}>
+      <FormControlLabel
+        control={<Switch checked={line.isSewnTwice} onChange={(_, isSewnTwice) => onChange({ isSewnTwice })} />}
+        label={say.mayBeSewnTwice}
+      />
+      {line.isSewnTwice && (
+        <>
+          <FormControlLabel
+            control={<Switch checked={line.comesBack} onChange={(_, comesBack) => onChange({ comesBack })} />}
+            label={say.comesBack}
+          />
+          <FormControlLabel
+            control={<Switch checked={line.alongSeams} onChange={(_, alongSeams) => onChange({ alongSeams })} />}
+            label={say.alongSeams}
+          />
+          {line.alongSeams && (
+            <NumberField
+              label={say.seamCost}
+              value={line.seamCost}
+              digits={2}
+              unit={say.timesLength}
+              onNumber={(n) => onChange({ seamCost: Math.max(0.01, Math.min(10, n)) })}
+            />
+          )}
+        </>
+      )}
+      {line.over === 'block' && !line.isInEveryBlock && (
+        <>
+          <EndFields end="startAt" line={line} onChange={onChange} unit={unit} />
+          {!(line.isSewnTwice && line.comesBack) && <EndFields end="endAt" line={line} onChange={onChange} unit={unit} />}
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** Where the line starts, or ends: free, typed, or clicked on. */
+function EndFields({ end, line, onChange, unit }: FieldProps & { end: LineEnd }) {
+  const asking = useLineEnds((s) => s.asking);
+  const at = line[end];
+  return (
+    <Box sx={{ display: 'grid', gap: 0.75, mt: 0.5 }}>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', justifyContent: 'space-between' }}>
+        <Typography variant="body2">{at ? say.ends[end] : say.endsFree[end]}</Typography>
+        <Box>
+          {at && (
+            <Button size="small" onClick={() => onChange({ [end]: null })}>
+              {say.leaveFree}
+            </Button>
+          )}
+          <Button size="small" variant={asking === end ? 'contained' : 'text'} onClick={() => askForEnd(asking === end ? null : end)}>
+            {asking === end ? say.clickOnLine : say.choosePlace}
+          </Button>
+        </Box>
+      </Box>
+      {at && (
+        <Row>
+          <Measure label={say.fromLeft} mm={at.x} unit={unit} range="any" onMm={(x) => onChange({ [end]: { ...at, x } })} />
+          <Measure label={say.fromBelow} mm={at.y} unit={unit} range="any" onMm={(y) => onChange({ [end]: { ...at, y } })} />
+        </Row>
+      )}
+    </Box>
+  );
+}
+
+/** Stitches, and what the machine and the thread allow. */
+function StitchFields({ line, onChange, unit }: FieldProps) {
+  return (
+    <>
+      <Row>
+        <Measure label={say.stitch} mm={line.stitchMm} unit="mm" onMm={(mm) => onChange({ stitchMm: Math.max(0.5, Math.min(20, mm)) })} />
+        <NumberField
+          label={say.stitchRate}
+          value={line.stitchesPerMin}
+          digits={0}
+          unit={say.perMinute}
+          onNumber={(n) => onChange({ stitchesPerMin: Math.max(10, Math.min(5000, n)) })}
+        />
+      </Row>
+      <Row>
+        <NumberField
+          label={say.mostLayers}
+          value={line.mostLayers}
+          digits={0}
+          unit={say.times}
+          onNumber={(n) => onChange({ mostLayers: Math.max(1, Math.min(20, Math.round(n))) })}
+        />
+        <NumberField
+          label={say.sharpest}
+          value={line.sharpestDegrees}
+          digits={0}
+          unit="°"
+          onNumber={(n) => onChange({ sharpestDegrees: Math.max(30, Math.min(180, n)) })}
+        />
+      </Row>
+      <Measure
+        label={say.throat}
+        mm={line.throatMm}
+        unit={unit}
+        placeholder={say.allOfIt}
+        onEmpty={() => onChange({ throatMm: null })}
+        onMm={(mm) => onChange({ throatMm: Math.max(50, Math.min(20_000, mm)) })}
+      />
+    </>
+  );
+}
+
+/** Lines in other places: each can be taken up again. */
+function Further({ settings, set }: { settings: QuiltingSettings; set: (change: Partial<QuiltingSettings>) => void }) {
+  const { line, further } = settings;
+  if (line.pattern === 'none' && further.length === 0) return null;
+  const aside = line.pattern === 'none' ? [] : [line];
+  return (
+    <Section title={say.otherPlaces}>
+      {further.map((one, k) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: lines are told apart by their place in the order of sewing
+        <Box key={k} sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
+          <Typography variant="body2" sx={{ flex: 1 }}>
+            {say.patternIn(patternWords[one.pattern], say.overs[one.over])}
+          </Typography>
+          <Button size="small" onClick={() => set({ line: one, further: [...further.filter((_, n) => n !== k), ...aside] })}>
+            {say.changeLine}
+          </Button>
+          <IconButton
+            size="small"
+            aria-label={say.removeLine(patternWords[one.pattern])}
+            onClick={() => set({ further: further.filter((_, n) => n !== k) })}
+          >
+            <DeleteOutlined fontSize="small" />
+          </IconButton>
+        </Box>
+      ))}
+      {line.pattern !== 'none' && further.length < mostFurther && (
+        <Button
+          size="small"
+          startIcon={<AddOutlined />}
+          onClick={() => set({ further: [...further, line], line: { ...line, pattern: 'none' } })}
+        >
+          {say.quiltElsewhere}
+        </Button>
+      )}
+    </Section>
+  );
+}
+
 const secondsOf = (stitches: number, { stitchesPerMin }: QuiltingLineSettings): number => (stitches / stitchesPerMin) * 60;
 /** Each stitch takes its length and goes down through the layers and up, about so much (common practice), mm. */
 const throughLayersMm = 3;
 
 function Measured({ line, settings, unit }: { line: NonNullable<QuiltPlan['line']>; settings: QuiltingLineSettings; unit: 'mm' | 'in' }) {
-  const { area, lengthMm, againMm, jumpsMm, stitches, gapMm, stretched } = line;
-  const cm2 = ((area.maxX - area.minX) * (area.maxY - area.minY)) / 100;
+  const { areaMm2, lengthMm, againMm, alongSeamsMm, jumpsMm, stitches, gapMm, stretched, passes } = line;
+  const cm2 = areaMm2 / 100;
   const percent = (share: number): string => `${share >= 0 ? '+' : ''}${(100 * share).toFixed(1)} %`;
   return (
     <Section title={say.measured}>
       <Reading name={say.lineLength}>{say.metres((lengthMm / 1000).toFixed(2))}</Reading>
       {againMm > 0 && <Reading name={say.sewnTwice}>{printBoth(againMm, unit)}</Reading>}
+      {alongSeamsMm > 0 && <Reading name={say.onSeams}>{printBoth(alongSeamsMm, unit)}</Reading>}
+      {passes && <Reading name={say.passes}>{passes.passes.length}</Reading>}
       <Reading name={say.inOneGo}>{say.runs(jumpsMm.length + 1)}</Reading>
       {stretched && <Reading name={say.stretched}>{say.byAcross(percent(stretched.x), percent(stretched.y))}</Reading>}
       <Reading name={say.density}>{say.perArea((lengthMm / 10 / cm2).toFixed(2))}</Reading>

@@ -4,18 +4,17 @@ import ChevronLeftOutlined from '@mui/icons-material/ChevronLeftOutlined';
 import ChevronRightOutlined from '@mui/icons-material/ChevronRightOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { type LinePattern, linePatterns, rowPatterns } from '@nuvet/core/quilting';
+import { isMotif, isRowPattern, type LinePattern, linePatterns, motifs, rowPatterns } from '@nuvet/core/quilting';
 import { Pick } from '@/ui/Rows';
 import { words } from '@/words';
 
 const say = words.quilting;
 
-export const patternWords = Object.fromEntries(
-  linePatterns.map((name) => [
-    name,
-    name in rowPatterns ? rowPatterns[name as keyof typeof rowPatterns].word : say.fillings[name as keyof typeof say.fillings],
-  ]),
-) as Record<LinePattern, string>;
+const wordOf = (name: LinePattern): string => {
+  if (isRowPattern(name)) return rowPatterns[name].word;
+  return isMotif(name) ? motifs[name].word : say.fillings[name];
+};
+export const patternWords = Object.fromEntries(linePatterns.map((name) => [name, wordOf(name)])) as Record<LinePattern, string>;
 
 export function PatternPick({ pattern, onPattern }: { pattern: LinePattern; onPattern: (pattern: LinePattern) => void }) {
   const step = (by: number) =>

@@ -7,14 +7,16 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import IconButton from '@mui/material/IconButton';
 import Switch from '@mui/material/Switch';
+import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
-import { blockSettings, inchMm, mostBorders, type QuiltingSettings, type QuiltPlan, turnings } from '@nuvet/core/quilting';
+import { blockSettings, borderPieces, inchMm, mostBorders, type QuiltingSettings, type QuiltPlan, turnings } from '@nuvet/core/quilting';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { FabricPick } from './FabricPick';
 import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
@@ -25,21 +27,12 @@ const whole = (n: number): number => Math.min(60, Math.max(1, Math.round(n)));
 export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { settings, set, plan } = open;
-  const isStraight = settings.setting === 'straight';
+  const { setting } = settings;
+  const hasSashing = setting === 'straight' || setting === 'strips';
   return (
     <>
       <Section title={say.quilt}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-          <Row>
-            <NumberField
-              label={say.columns}
-              value={settings.columns}
-              digits={0}
-              unit={say.blocks}
-              onNumber={(n) => set({ columns: whole(n) })}
-            />
-            <NumberField label={say.rows} value={settings.rows} digits={0} unit={say.blocks} onNumber={(n) => set({ rows: whole(n) })} />
-          </Row>
           <Row>
             <Pick
               label={say.setting}
@@ -54,14 +47,33 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
               onPick={(turning) => set({ turning })}
             />
           </Row>
-          <FormControlLabel
-            control={<Switch checked={settings.alternate} onChange={(_, alternate) => set({ alternate })} />}
-            label={say.alternate}
-          />
-          {isStraight && (
+          {setting !== 'medallion' && (
+            <Row>
+              <NumberField
+                label={say.columns}
+                value={settings.columns}
+                digits={0}
+                unit={say.blocks}
+                onNumber={(n) => set({ columns: whole(n) })}
+              />
+              <NumberField label={say.rows} value={settings.rows} digits={0} unit={say.blocks} onNumber={(n) => set({ rows: whole(n) })} />
+            </Row>
+          )}
+          {setting === 'medallion' && (
+            <Typography variant="caption" color="textSecondary">
+              {say.medallionAbout}
+            </Typography>
+          )}
+          {setting !== 'medallion' && (
+            <FormControlLabel
+              control={<Switch checked={settings.alternate} onChange={(_, alternate) => set({ alternate })} />}
+              label={say.alternate}
+            />
+          )}
+          {hasSashing && (
             <>
               <Measure
-                label={say.sashing}
+                label={setting === 'strips' ? say.strips : say.sashing}
                 mm={settings.sashingMm}
                 unit={unit}
                 range="from zero"
@@ -69,20 +81,22 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
               />
               {settings.sashingMm > 0 && (
                 <>
-                  <FormControlLabel
-                    control={<Switch checked={settings.hasPosts} onChange={(_, hasPosts) => set({ hasPosts })} />}
-                    label={say.posts}
-                  />
+                  {setting === 'straight' && (
+                    <FormControlLabel
+                      control={<Switch checked={settings.hasPosts} onChange={(_, hasPosts) => set({ hasPosts })} />}
+                      label={say.posts}
+                    />
+                  )}
                   <Row>
                     <FabricPick
-                      open={open}
+                      settings={settings}
                       label={say.sashingFabric}
                       value={settings.sashingFabric}
                       onFabric={(sashingFabric) => set({ sashingFabric })}
                     />
-                    {settings.hasPosts && (
+                    {setting === 'straight' && settings.hasPosts && (
                       <FabricPick
-                        open={open}
+                        settings={settings}
                         label={say.postFabric}
                         value={settings.postFabric}
                         onFabric={(postFabric) => set({ postFabric })}
@@ -93,8 +107,13 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
               )}
             </>
           )}
-          {(settings.alternate || !isStraight) && (
-            <FabricPick open={open} label={say.plainFabric} value={settings.plainFabric} onFabric={(plainFabric) => set({ plainFabric })} />
+          {((settings.alternate && setting !== 'medallion') || setting === 'on point') && (
+            <FabricPick
+              settings={settings}
+              label={say.plainFabric}
+              value={settings.plainFabric}
+              onFabric={(plainFabric) => set({ plainFabric })}
+            />
           )}
         </Box>
       </Section>
@@ -111,28 +130,6 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
   );
 }
 
-function FabricPick({
-  open: { settings },
-  label,
-  value,
-  onFabric,
-}: {
-  open: Props;
-  label: string;
-  value: number;
-  onFabric: (fabric: number) => void;
-}) {
-  const { fabrics } = settings;
-  return (
-    <Pick
-      label={label}
-      value={String(Math.min(value, fabrics.length - 1))}
-      words={Object.fromEntries(fabrics.map(({ name }, k) => [String(k), name]))}
-      onPick={(word) => onFabric(Number(word))}
-    />
-  );
-}
-
 function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
   const { settings, set } = open;
   const { borders } = settings;
@@ -143,22 +140,53 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
       <Box sx={{ display: 'grid', gap: 1.25, mt: borders.length > 0 ? 1 : 0 }}>
         {borders.map((border, k) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: borders are told apart by their place, from the inner one out
-          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 1, alignItems: 'start' }}>
-            <Measure
-              label={say.borderWidth(k + 1)}
-              mm={border.widthMm}
-              unit={unit}
-              range="from zero"
-              onMm={(mm) => change(k, { widthMm: Math.min(20_000, mm) })}
-            />
-            <FabricPick open={open} label={say.borderFabric(k + 1)} value={border.fabric} onFabric={(fabric) => change(k, { fabric })} />
-            <IconButton
-              aria-label={say.removeBorder(k + 1)}
-              size="small"
-              onClick={() => set({ borders: borders.filter((_, n) => n !== k) })}
-            >
-              <DeleteOutlined fontSize="small" />
-            </IconButton>
+          <Box key={k} sx={{ display: 'grid', gap: 1 }}>
+            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 1, alignItems: 'start' }}>
+              <Measure
+                label={say.borderWidth(k + 1)}
+                mm={border.widthMm}
+                unit={unit}
+                range="from zero"
+                onMm={(mm) => change(k, { widthMm: Math.min(20_000, mm) })}
+              />
+              <Pick
+                label={say.borderPieces(k + 1)}
+                value={border.pieces ?? 'plain'}
+                words={Object.fromEntries(borderPieces.map((one) => [one, say.piecesWords[one]])) as typeof say.piecesWords}
+                onPick={(pieces) => change(k, { pieces })}
+              />
+              <IconButton
+                aria-label={say.removeBorder(k + 1)}
+                size="small"
+                onClick={() => set({ borders: borders.filter((_, n) => n !== k) })}
+              >
+                <DeleteOutlined fontSize="small" />
+              </IconButton>
+            </Box>
+            <Row>
+              <FabricPick
+                settings={settings}
+                label={say.borderFabric(k + 1)}
+                value={border.fabric}
+                onFabric={(fabric) => change(k, { fabric })}
+              />
+              {(border.pieces ?? 'plain') !== 'plain' && (
+                <FabricPick
+                  settings={settings}
+                  label={say.secondFabric}
+                  value={border.second ?? 0}
+                  onFabric={(second) => change(k, { second })}
+                />
+              )}
+              {(border.pieces ?? 'plain') !== 'plain' && (
+                <FabricPick
+                  settings={settings}
+                  label={say.cornerFabric}
+                  value={border.corner ?? border.second ?? 0}
+                  onFabric={(corner) => change(k, { corner })}
+                />
+              )}
+            </Row>
           </Box>
         ))}
         {borders.length > 0 && (
@@ -170,7 +198,7 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
         <Row>
           <Measure label={say.binding} mm={settings.bindingMm} unit={unit} onMm={(mm) => set({ bindingMm: Math.min(500, mm) })} />
           <FabricPick
-            open={open}
+            settings={settings}
             label={say.bindingFabric}
             value={settings.bindingFabric}
             onFabric={(bindingFabric) => set({ bindingFabric })}

@@ -5,23 +5,18 @@
  */
 import Box from '@mui/material/Box';
 import { type Path, type Point, polygonOf } from '@nuvet/core/plane';
-import {
-  blockAreas,
-  plainQuilting,
-  type QuiltArea,
-  type QuiltingLine,
-  type QuiltingSettings,
-  type QuiltPlan,
-  quiltAreas,
-} from '@nuvet/core/quilting';
+import { blockAreas, type QuiltingLine, type QuiltingSettings, type QuiltPlan, quiltAreas, type StretchKind } from '@nuvet/core/quilting';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
-import { useJob } from '@/job/job-store';
 import { outlinePath2d } from '@/table/drawing-outlines';
 import { useMaking } from '@/table/making-store';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
+import { useOpenProcess } from '../open-process';
+import type { OpenProcess } from '../process-view';
+import { askForEnd, useLineEnds } from './line-ends-store';
 import { useNeedle } from './needle-store';
-import { type Print, usePrints } from './prints';
+import { paintAreas } from './painted-areas';
+import { usePrints } from './prints';
 
 /** The line is drawn in chords that leave it by at most this, mm. */
 const chordMm = 0.15;
@@ -33,18 +28,25 @@ const noFabrics: QuiltingSettings['fabrics'] = [];
 interface Drawn {
   readonly xs: Float32Array;
   readonly ys: Float32Array;
-  /** 0 where the needle is moved there without sewing, 1 where it sews, 2 where it sews a second time. */
+  /** 0 where the needle is moved there without sewing, else how it sews (see `sewn`). */
   readonly kinds: Uint8Array;
 }
 
+/** How each kind of stretch is drawn. */
+const sewn: readonly { readonly kind: StretchKind; readonly colour: string; readonly widthPx: number }[] = [
+  { kind: 'drawn', colour: colours.ink, widthPx: 1.3 },
+  { kind: 'again', colour: colours.madder, widthPx: 2.2 },
+  { kind: 'seam', colour: colours.brass, widthPx: 2.2 },
+];
+
 function drawnLine({ runs }: QuiltingLine): Drawn {
   const places: { p: Point; kind: number }[] = [];
-  for (const { path, isAgain } of runs) {
+  for (const { path, kinds } of runs) {
     places.push({ p: path.start, kind: 0 });
     let from = path.start;
     path.segments.forEach((segment, k) => {
       const own: Path = { start: from, segments: [segment], closed: false };
-      for (const p of polygonOf(own, chordMm).slice(1)) places.push({ p, kind: isAgain[k] ? 2 : 1 });
+      for (const p of polygonOf(own, chordMm).slice(1)) places.push({ p, kind: 1 + sewn.findIndex((one) => one.kind === kinds[k]) });
       from = segment.to;
     });
   }
@@ -68,13 +70,11 @@ function useSize(frame: RefObject<HTMLDivElement | null>): { width: number; heig
 }
 
 export default function QuiltView() {
-  const planned = useMaking((s) => s.planned);
-  const processes = useJob((s) => s.job.making.processes);
-  const pictures = useJob((s) => s.job.pictures);
+  const open = useOpenProcess() as OpenProcess<QuiltingSettings, QuiltPlan> | null;
+  const { plan = null, settings = null } = open ?? {};
+  const prints = usePrints(settings?.fabrics ?? noFabrics);
   const panel = useMaking((s) => s.panel);
-  const plan = planned?.plan as QuiltPlan | undefined;
-  const entry = processes.find(({ id }) => id === planned?.processId);
-  const settings = useMemo(() => (entry ? { ...plainQuilting, ...(entry.settings as Partial<QuiltingSettings>) } : null), [entry]);
+  const asking = useLineEnds((s) => s.asking);
   const frame = useRef<HTMLDivElement>(null);
   const cloth = useRef<HTMLCanvasElement>(null);
   const thread = useRef<HTMLCanvasElement>(null);
@@ -84,12 +84,11 @@ export default function QuiltView() {
   const isSewn = panel === 'needle';
   const withLine = panel === 'line' || isSewn;
   const burnt = useMaking((s) => s.burnt);
-  const isBlock = withLine && settings?.line.over === 'block';
+  const isBlock = withLine && (plan?.line?.isOnBlock ?? (settings?.line.over === 'block' && settings.further.length === 0));
   const areas = useMemo(
-    () => (plan && settings ? (isBlock ? blockAreas(plan) : quiltAreas(plan, settings)) : []),
+    () => (plan && settings ? (isBlock ? blockAreas(plan, settings) : quiltAreas(plan, settings)) : []),
     [plan, settings, isBlock],
   );
-  const prints = usePrints(settings?.fabrics ?? noFabrics, pictures);
   const line = useMemo(() => (withLine && plan?.line ? drawnLine(plan.line) : null), [plan, withLine]);
   const whole = plan ? (isBlock ? plan.block : plan.quilt) : null;
   const scale = whole
@@ -101,8 +100,13 @@ export default function QuiltView() {
     const canvas = cleared(cloth.current, size);
     if (!canvas || !settings) return;
     canvas.transform(scale, 0, 0, -scale, left, low);
-    paint(canvas, areas, settings, scale, withLine, prints);
-  }, [areas, settings, scale, left, low, size, withLine, prints]);
+    // Under a quilting line the cloth is paler, so that the line is seen.
+    const edge = withLine ? colours.line : colours.ink;
+    paintAreas(canvas, areas, settings, prints, { opacity: withLine ? 0.35 : 1, edge, edgeWidth: 0.7 / scale });
+    if (withLine && plan?.line) drawAround(canvas, plan.line, scale);
+    for (const end of ['startAt', 'endAt'] as const)
+      if (withLine && isBlock && settings.line.pattern === 'drawn' && settings.line[end]) endAt(canvas, settings.line[end], scale);
+  }, [areas, settings, scale, left, low, size, withLine, prints, plan, isBlock]);
   const drawn = useRef<{ key: readonly unknown[]; progress: Progress }>({ key: [], progress: { count: 0, since: 0 } });
   useEffect(() => {
     const above = cleared(needle.current, size);
@@ -140,7 +144,13 @@ export default function QuiltView() {
       ref={frame}
       role="img"
       aria-label={withLine ? words.quilting.lineInView : words.quilting.quiltInView}
-      sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground }}
+      sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.ground, cursor: asking ? 'crosshair' : undefined }}
+      onClick={(event) => {
+        if (!asking || !open || !settings || !isBlock) return;
+        const { left: x, top: y } = event.currentTarget.getBoundingClientRect();
+        open.set({ line: { ...settings.line, [asking]: { x: (event.clientX - x - left) / scale, y: (low - event.clientY + y) / scale } } });
+        askForEnd(null);
+      }}
     >
       {[cloth, thread, needle].map((ref, k) => (
         <canvas key={String(k)} ref={ref} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%' }} />
@@ -158,37 +168,26 @@ function cleared(element: HTMLCanvasElement | null, { width, height }: { width: 
   return canvas;
 }
 
-/** Under a quilting line the cloth is paler, so that the line is seen. */
-function paint(
-  canvas: CanvasRenderingContext2D,
-  areas: readonly QuiltArea[],
-  { fabrics, printShift }: QuiltingSettings,
-  scale: number,
-  isPale: boolean,
-  prints: ReadonlyMap<number, Print>,
-): void {
-  canvas.lineWidth = 0.7 / scale;
-  canvas.lineJoin = 'round';
-  canvas.strokeStyle = isPale ? colours.line : colours.ink;
-  const patterns = new Map(
-    [...prints].map(([k, { image, mmPerPx }]) => [k, { pattern: canvas.createPattern(image, 'repeat'), mmPerPx }] as const),
-  );
-  for (const { outline, fabric, set, place } of areas) {
-    const path = outlinePath2d(outline);
-    const print = patterns.get(fabric);
-    const shift = (set !== null && printShift[set]) || { x: 0, y: 0 };
-    // The print's pixels count down from the top.
-    print?.pattern?.setTransform(
-      new DOMMatrix([place.a, place.b, place.c, place.d, place.e, place.f])
-        .translate(shift.x, shift.y)
-        .scale(print.mmPerPx, -print.mmPerPx),
-    );
-    canvas.globalAlpha = isPale ? 0.35 : 1;
-    canvas.fillStyle = print?.pattern ?? fabrics[fabric]?.colour ?? colours.sheet;
-    canvas.fill(path);
-    canvas.globalAlpha = 1;
-    canvas.stroke(path);
+/** Where the machine goes on in another pass, and the first place of each kind that sews badly. */
+function drawAround(canvas: CanvasRenderingContext2D, { passes, crowded, sharp }: QuiltingLine, scale: number): void {
+  canvas.strokeStyle = colours.verdigris;
+  canvas.lineWidth = 1.2 / scale;
+  for (const mark of passes?.marks ?? []) canvas.stroke(outlinePath2d(mark));
+  canvas.strokeStyle = colours.madder;
+  canvas.lineWidth = 2 / scale;
+  for (const { at } of [crowded, sharp]) {
+    if (!at) continue;
+    canvas.beginPath();
+    canvas.arc(at.x, at.y, 11 / scale, 0, 2 * Math.PI);
+    canvas.stroke();
   }
+}
+
+/** A given end of the line. */
+function endAt(canvas: CanvasRenderingContext2D, { x, y }: Point, scale: number): void {
+  canvas.strokeStyle = colours.verdigris;
+  canvas.lineWidth = 2 / scale;
+  canvas.strokeRect(x - 6 / scale, y - 6 / scale, 12 / scale, 12 / scale);
 }
 
 /** How far a line is drawn: up to which place, and how far beyond the last arrow, pixels. */
@@ -201,14 +200,14 @@ interface Progress {
 const arrowEveryPx = 130;
 const arrowPx = 5;
 
-/** The line on from where it is drawn to: sewn once in ink, twice in madder, with arrows that tell which way it runs. */
+/** The line on from where it is drawn to: sewn once in ink, twice in madder, along seams in brass, with arrows that tell which way it runs. */
 function sewOn(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, to: number, scale: number, progress: Progress): void {
   const from = Math.max(1, progress.count);
-  for (const [kind, colour, widthPx] of [[1, colours.ink, 1.3], [2, colours.madder, 2.2]] as const) {
+  for (const [n, { colour, widthPx }] of sewn.entries()) {
     canvas.beginPath();
     for (let k = from; k < to; k++) {
-      if (kinds[k] !== kind) continue;
-      if (k === from || kinds[k - 1] !== kind) canvas.moveTo(xs[k - 1] as number, ys[k - 1] as number);
+      if (kinds[k] !== n + 1) continue;
+      if (k === from || kinds[k - 1] !== n + 1) canvas.moveTo(xs[k - 1] as number, ys[k - 1] as number);
       canvas.lineTo(xs[k] as number, ys[k] as number);
     }
     canvas.strokeStyle = colour;
@@ -216,7 +215,7 @@ function sewOn(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, to: n
     canvas.lineJoin = 'round';
     canvas.lineCap = 'round';
     canvas.stroke();
-  } // biome-ignore format: pairs in a line
+  }
   canvas.fillStyle = colours.ink;
   for (let k = from; k < to; k++) {
     const [x, y] = [xs[k] as number, ys[k] as number];

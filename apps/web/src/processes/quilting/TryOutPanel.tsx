@@ -12,25 +12,35 @@ import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
 import { chordsOf } from '@nuvet/core/plane';
-import { type LinePattern, mostPinned, type QuiltingLineSettings, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import {
+  isInBlock,
+  type LinePattern,
+  mostPinned,
+  type QuiltingLineSettings,
+  type QuiltingSettings,
+  type QuiltPlan,
+} from '@nuvet/core/quilting';
 import { useMemo } from 'react';
 import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
-import { Measure, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { PatternFields, PlaceFields } from './LineFields';
+import { OwnMotifs } from './OwnMotifs';
 import { PatternPick, patternWords } from './PatternPick';
 import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 const tried: LinePattern = 'river-wave';
 
-export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<QuiltingSettings, QuiltPlan>) {
+export function TryOutPanel({ open: { settings, set, plan }, pieces }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { line, pinned } = settings;
-  const change = (by: Partial<QuiltingLineSettings>) => set({ line: { ...line, over: 'block', ...by } });
-  const toPin = line.pattern === 'none' || line.pattern === 'drawn' || pinned.includes(line.pattern) ? null : line.pattern;
+  const here = isInBlock(line.over) ? line : { ...line, over: 'block' as const };
+  const change = (by: Partial<QuiltingLineSettings>) => set({ line: { ...here, isInEveryBlock: false, ...by } });
+  const pinnable = line.pattern !== 'none' && line.pattern !== 'drawn' && line.pattern !== 'own motif' && !pinned.includes(line.pattern);
+  const toPin = pinnable ? (line.pattern as (typeof pinned)[0]) : null;
   return (
     <>
       <Section title={say.tryOut}>
@@ -39,22 +49,10 @@ export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<Quilti
         </Typography>
         <Box sx={{ display: 'grid', gap: 1.25 }}>
           <PatternPick pattern={line.pattern} onPattern={(pattern) => change({ pattern: pattern === 'none' ? tried : pattern })} />
-          <Row>
-            <Measure
-              label={say.repeat}
-              mm={line.repeatMm}
-              unit={unit}
-              onMm={(mm) => change({ repeatMm: Math.max(5, Math.min(5000, mm)) })}
-            />
-            <Measure label={say.rowHeight} mm={line.rowMm} unit={unit} onMm={(mm) => change({ rowMm: Math.max(5, Math.min(5000, mm)) })} />
-            <Measure
-              label={say.spacing}
-              mm={line.spacingMm}
-              unit={unit}
-              onMm={(mm) => change({ spacingMm: Math.max(1, Math.min(1000, mm)) })}
-            />
-          </Row>
-          {plan?.line && line.over === 'block' && (
+          {line.pattern === 'own motif' && <OwnMotifs settings={settings} set={set} pieces={pieces} />}
+          <PlaceFields line={here} onChange={change} settings={settings} plan={plan} inBlockOnly />
+          <PatternFields line={here} onChange={change} unit={unit} />
+          {plan?.line?.isOnBlock && (
             <Box>
               <Reading name={say.lineLength}>{say.metres((plan.line.lengthMm / 1000).toFixed(2))}</Reading>
               <Reading name={say.largestGap}>{printBoth(2 * plan.line.gapMm, unit)}</Reading>
@@ -69,6 +67,11 @@ export function TryOutPanel({ open: { settings, set, plan } }: PanelProps<Quilti
           >
             {say.pin(patternWords[line.pattern])}
           </Button>
+          {plan && plan.quilt.blocks.length > 1 && line.pattern !== 'none' && (
+            <Button size="small" variant="contained" disabled={line.isInEveryBlock} onClick={() => change({ isInEveryBlock: true })}>
+              {line.isInEveryBlock ? say.isInEveryBlock : say.inAllBlocks(plan.quilt.blocks.length)}
+            </Button>
+          )}
         </Box>
       </Section>
       <PlanFault />

@@ -3,41 +3,47 @@
  * The block over the outlines, in screen pixels, painted in its fabrics; and patches to click on, or to drag on to another
  * so that it takes their fabric.
  */
-import { apply, chain, determinant, isInside, type Path, reversedPath, transformedPath } from '@nuvet/core/plane';
-import { blockAreas, middleWithin, type QuiltArea, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import { apply, chain, determinant, isInside, type Path, type Point, reversedPath, transformedPath } from '@nuvet/core/plane';
+import { blockAreas, middleWithin, type QuiltArea, type QuiltingLine, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { outlinePath2d } from '@/table/drawing-outlines';
 import { drawWord } from '@/table/drawing-words';
 import type { Dragged, Handle } from '@/table/table-process';
 import { sheetToScreen, toScreen, type View } from '@/table/view';
 import { colours } from '@/ui/colours';
 import { useFabricInHand } from './fabric-in-hand';
+import { paintAreas } from './painted-areas';
+import { printsNow } from './prints';
 
 type Canvas = CanvasRenderingContext2D;
 
-const paintedAreas = new WeakMap<QuiltPlan, readonly QuiltArea[]>();
+/** What is drawn of a plan, the same from frame to frame. */
+interface OnTable {
+  readonly areas: readonly QuiltArea[];
+  readonly labels: readonly { readonly text: string; readonly at: Point; readonly areaMm2: number }[];
+}
+const onTable = new WeakMap<QuiltPlan, OnTable>();
 
-/** Kept by the plan: they are the same from frame to frame. */
-function areasOf(plan: QuiltPlan): readonly QuiltArea[] {
-  const areas = paintedAreas.get(plan) ?? blockAreas(plan, plan.block.toSheet);
-  paintedAreas.set(plan, areas);
-  return areas;
+function drawnOf(plan: QuiltPlan, settings: QuiltingSettings): OnTable {
+  const known = onTable.get(plan);
+  if (known) return known;
+  const { block, shapes } = plan;
+  const labels = shapes.flatMap(({ name, patches, areaMm2, isSymmetric }) =>
+    patches.map(({ face, isReversed }) => ({
+      text: isReversed && !isSymmetric ? `${name} r` : name,
+      at: apply(block.toSheet, middleWithin(block.map.faces[face]?.outer as Path)),
+      areaMm2,
+    })),
+  );
+  const drawn = { areas: blockAreas(plan, settings, block.toSheet), labels };
+  onTable.set(plan, drawn);
+  return drawn;
 }
 
-function paint(canvas: Canvas, view: View, areas: readonly QuiltArea[], settings: QuiltingSettings, opacity: number): void {
+function paint(canvas: Canvas, view: View, areas: readonly QuiltArea[], settings: QuiltingSettings): void {
   const t = sheetToScreen(view);
   canvas.save();
   canvas.transform(t.a, t.b, t.c, t.d, t.e, t.f);
-  canvas.lineWidth = 1 / view.scale;
-  canvas.lineJoin = 'round';
-  canvas.strokeStyle = colours.ink;
-  for (const { outline, fabric } of areas) {
-    const path = outlinePath2d(outline);
-    canvas.globalAlpha = opacity;
-    canvas.fillStyle = settings.fabrics[fabric]?.colour ?? colours.sheet;
-    canvas.fill(path);
-    canvas.globalAlpha = 1;
-    canvas.stroke(path);
-  }
+  paintAreas(canvas, areas, settings, printsNow(), { opacity: 0.8, edge: colours.ink, edgeWidth: 1 / view.scale });
   canvas.restore();
 }
 
@@ -45,16 +51,11 @@ function paint(canvas: Canvas, view: View, areas: readonly QuiltArea[], settings
 const namedFromPx = 26;
 
 export function drawBlock(canvas: Canvas, view: View, plan: QuiltPlan, settings: QuiltingSettings): void {
-  paint(canvas, view, areasOf(plan), settings, 0.8);
-  const { block, shapes } = plan;
-  const scale = view.scale * Math.hypot(block.toSheet.a, block.toSheet.b);
-  for (const { name, patches, areaMm2, isSymmetric } of shapes) {
-    if (Math.sqrt(areaMm2) * scale < namedFromPx) continue;
-    for (const { face, isReversed } of patches) {
-      const at = toScreen(view, apply(block.toSheet, middleWithin(block.map.faces[face]?.outer as Path)));
-      drawWord(canvas, isReversed && !isSymmetric ? `${name} r` : name, at, colours.ink);
-    }
-  }
+  const { areas, labels } = drawnOf(plan, settings);
+  paint(canvas, view, areas, settings);
+  const scale = view.scale * Math.hypot(plan.block.toSheet.a, plan.block.toSheet.b);
+  for (const { text, at, areaMm2 } of labels)
+    if (Math.sqrt(areaMm2) * scale >= namedFromPx) drawWord(canvas, text, toScreen(view, at), colours.ink);
   drawTroubles(canvas, view, plan);
 }
 
@@ -99,12 +100,22 @@ export function withFabricCarried({ id, at }: Dragged, plan: QuiltPlan, settings
   return to < 0 || !from ? {} : painted(settings, plan, to, from.fabric);
 }
 
-/** The quilting line over the block where it is drawn, in the middle of a photograph, say: a light line with a dark rim is seen on any cloth. */
-export function drawTriedLine(canvas: Canvas, view: View, { block, line }: QuiltPlan): void {
-  if (!line || line.area.maxX > block.widthMm + 1e-6) return;
-  const t = chain(sheetToScreen(view), block.toSheet);
+const triedPaths = new WeakMap<QuiltingLine, Path2D>();
+
+function pathOf(line: QuiltingLine): Path2D {
+  const known = triedPaths.get(line);
+  if (known) return known;
   const whole = new Path2D();
   for (const { path } of line.runs) whole.addPath(outlinePath2d(path));
+  triedPaths.set(line, whole);
+  return whole;
+}
+
+/** The quilting line over the block where it is drawn, in the middle of a photograph, say: a light line with a dark rim is seen on any cloth. */
+export function drawTriedLine(canvas: Canvas, view: View, { block, line, pinned }: QuiltPlan, settings: QuiltingSettings): void {
+  const tried = line?.isOnBlock ? line : pinned.get(settings.line.pattern);
+  if (!tried) return;
+  const t = chain(sheetToScreen(view), block.toSheet);
   canvas.save();
   canvas.transform(t.a, t.b, t.c, t.d, t.e, t.f);
   canvas.lineJoin = 'round';
@@ -112,7 +123,7 @@ export function drawTriedLine(canvas: Canvas, view: View, { block, line }: Quilt
   for (const [colour, widthPx] of [[colours.ink, 4], [colours.sheet, 2]] as const) {
     canvas.strokeStyle = colour;
     canvas.lineWidth = widthPx / scale;
-    canvas.stroke(whole);
+    canvas.stroke(pathOf(tried));
   } // biome-ignore format: rim and line
   canvas.restore();
 }

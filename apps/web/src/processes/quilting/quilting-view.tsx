@@ -74,7 +74,7 @@ export const quiltingView: ProcessView<QuiltingSettings, QuiltPlan> = {
       icon: CompareOutlined,
       explanation: say.tryOutExplanation,
       Panel: TryOutPanel,
-      draw: (canvas, view, { plan }) => plan && drawTriedLine(canvas, view, plan),
+      draw: (canvas, view, { plan, settings }) => plan && drawTriedLine(canvas, view, plan, settings),
     },
     {
       name: 'needle',

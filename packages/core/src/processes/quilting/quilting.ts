@@ -3,12 +3,11 @@
  * set into.
  */
 import { drawingKinds } from '../../files/file-kinds.ts';
-import type { Piece } from '../../job/schema.ts';
 import { parseLength } from '../../length/index.ts';
 import { plainCutting } from '../../make/cutting.ts';
 import { noCut } from '../../make/plan.ts';
 import { papers } from '../../make/tiles.ts';
-import { heightOf, type Path, pathBox, shift, transformedPath, widthOf } from '../../plane/index.ts';
+import { transformedPath } from '../../plane/index.ts';
 import {
   linePatterns,
   plainQuilting,
@@ -16,7 +15,6 @@ import {
   type QuiltPlan,
   quiltingSchema,
   quiltPlan,
-  type Template,
   wholeQuilting,
 } from '../../quilting/index.ts';
 import { cutFiles } from '../cut-files.ts';
@@ -26,6 +24,7 @@ import { madeFoundations } from './foundation-pages.ts';
 import { lineFiles } from './line-files.ts';
 import { needleJob } from './needle-job.ts';
 import { madePlacementGuide, madeTemplates } from './template-pages.ts';
+import { templatesOnSheets } from './template-sheets.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
 
@@ -45,25 +44,12 @@ const templateDrawings: Record<string, QuiltFile> = Object.fromEntries(
     name,
     {
       ...file,
-      about: 'Templates side by side, cutting lines to cut and sewing lines to score, for a laser or a knife.',
+      about: 'Templates laid out on the sheet, cutting lines to cut and sewing lines to score, for a laser or a knife.',
       what: 'templates',
-      make: (work, { templates }, choices) => file.make({ ...work, pieces: sideBySide(templates) }, noCut, choices),
+      make: (work, plan, choices) => file.make({ ...work, pieces: templatesOnSheets(work, plan) }, noCut, choices),
     },
   ]),
 );
-
-const between = 6;
-
-function sideBySide(templates: readonly Template[]): Piece[] {
-  let x = 0;
-  return templates.flatMap(({ shape, cutting, sewing }): Piece[] => {
-    const box = pathBox(cutting);
-    const move = shift(x - box.minX, -box.minY);
-    x += widthOf(box) + between;
-    const piece = (purpose: Piece['purpose'], outer: Path): Piece => ({ id: `${shape.name} ${purpose}`, name: shape.name, purpose, leftOut: false, runsOff: false, outer: transformedPath(outer, move), holes: [] }); // biome-ignore format: one line
-    return heightOf(box) > 0 ? [piece('cut', cutting), piece('score', sewing)] : [];
-  });
-}
 
 const sizeSaid = (word: string): number => {
   const read = parseLength(word, 'in', 'positive');

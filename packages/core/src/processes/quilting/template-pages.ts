@@ -53,7 +53,8 @@ function grainArrow(sewing: Path, { x, y }: Point, room: number): Path[] {
 /** Every shape of an appliqué where it lies, numbered from the lowest. */
 export function madePlacementGuide({ title, settings }: Work<QuiltingSettings>, { block }: QuiltPlan): Promise<ProcessFileMade> {
   const [background, ...shapes] = block.map.faces.map(({ outer }) => outer);
-  const lines = [...(background ? [{ kind: 'cutting', path: background } as const] : []), ...shapes.map((path) => ({ kind: 'sewing', path }) as const)]; // biome-ignore format: one line
+  const stems = block.stems.flatMap(({ outline }) => outline.flatMap(({ outer, holes }) => [outer, ...holes]));
+  const lines = [...(background ? [{ kind: 'cutting', path: background } as const] : []), ...[...stems, ...shapes].map((path) => ({ kind: 'sewing', path }) as const)]; // biome-ignore format: one line
   const texts = shapes.map((path, k): PatternText => ({ at: middleWithin(path), text: String(k + 1), size: 10, isBold: true }));
   return patternsPdf(english.quilting.placement(title), [{ name: english.quilting.placementWord, lines, texts }], settings.paper, english.quilting.placementHow); // biome-ignore format: one line
 }
