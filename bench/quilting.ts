@@ -1,6 +1,7 @@
 /** Quilting: how long a large block, a long walk and a filling take; and how often a scanned block becomes the right patches. */
 import { defaultTraceSettings, newPicture, traceOnSheet } from '@nuvet/core/job';
-import { distance, type Path, rectanglePath } from '@nuvet/core/plane';
+import { nestedOnSheets } from '@nuvet/core/make';
+import { distance, type Path, pathArea, polygonPath, rectanglePath } from '@nuvet/core/plane';
 import {
   blockOf,
   foundationsOf,
@@ -31,6 +32,8 @@ export function measureQuilting(): void {
   measureBlock();
   measureWalk();
   measureStippling();
+  measureLapQuilt();
+  measureNesting();
   measureScans();
   measureDrawings();
 }
@@ -73,7 +76,7 @@ function measureWalk(): void {
   }));
   while (edges.length < 1000)
     edges.push({ from: Math.floor(random() * nodes), to: Math.floor(random() * nodes), length: 1 + 9 * random() });
-  const { ms, value } = timed(() => routeInspection(edges, false));
+  const { ms, value } = timed(() => routeInspection(edges, { start: null, end: null, comesBack: false }));
   line('quilting: least retracing of 1,000 lines', `${ms.toFixed(0)} ms (2000 asked), ${value.again.length} walked twice`);
 }
 
@@ -83,6 +86,45 @@ function measureStippling(): void {
     const { ms, value } = timed(() => stippled([block], { spacingMm, seed: 3 }));
     line(`quilting: stippling of 12 in, ${spacingMm} mm apart`, `${ms.toFixed(0)} ms (1000 asked), ${value[0]?.segments.length} curves`);
   }
+}
+
+/** Motifs in every block of a lap quilt, waves in its sashing and round its border: the whole line with its findings. */
+function measureLapQuilt(): void {
+  const frame = { id: 'f', outer: rectanglePath({ minX: 0, minY: 0, maxX: 100, maxY: 100 }), holes: [] };
+  const own = plainQuilting.line;
+  const settings = {
+    ...plainQuilting,
+    ...{ columns: 3, rows: 4, sashingMm: 50.8, hasPosts: true, borders: [{ widthMm: 101.6, fabric: 0 }] },
+    line: { ...own, pattern: 'net' as const, over: 'block' as const, isInEveryBlock: true },
+    further: [
+      { ...own, pattern: 'feather' as const, over: 'borders' as const, repeatMm: 101.6 },
+      { ...own, pattern: 'river-wave' as const, over: 'sashing' as const, repeatMm: 76.2, rowMm: 50.8 },
+    ],
+  };
+  const { ms, value } = timed(() => finished(quiltPlan([frame], settings)));
+  line('quilting: motifs all over a lap quilt', `${((value.line?.lengthMm ?? 0) / 1000).toFixed(0)} m in ${ms.toFixed(0)} ms`);
+}
+
+/** Parts of many shapes on sheets, a gap between them. */
+function measureNesting(): void {
+  let state = 11;
+  const random = () => {
+    state = (state * 1_103_515_245 + 12_345) & 0x7fffffff;
+    return state / 0x7fffffff;
+  };
+  const parts = Array.from({ length: 60 }, () => {
+    const [wide, high, corners] = [60 + 200 * random(), 60 + 160 * random(), 16];
+    const at = (k: number) => {
+      const [angle, r] = [(2 * Math.PI * k) / corners, 0.35 + 0.15 * random()];
+      return { x: wide * r * Math.cos(angle), y: high * r * Math.sin(angle) };
+    };
+    return { outer: polygonPath(Array.from({ length: corners }, (_, k) => at(k))), holes: [], count: 1 };
+  });
+  const angles = [0, Math.PI / 2, Math.PI, (3 * Math.PI) / 2];
+  const { ms, value } = timed(() => finished(nestedOnSheets(parts, { widthMm: 600, heightMm: 1200, marginMm: 5, gapMm: 4, angles })));
+  const area = parts.reduce((sum, { outer }) => sum + pathArea(outer), 0);
+  const used = (value.sheets - 1) * 600 * 1200 + 600 * value.usedMm;
+  line('nesting: 60 parts, four ways round', `${ms.toFixed(0)} ms (5000 asked), ${((100 * area) / used).toFixed(0)} % of the sheets used`);
 }
 
 const scans = 100;
@@ -105,12 +147,10 @@ function measureScans(): void {
       heightPx: scan.picture.height,
       resolution: { dpi, source: 'png', trusted: true },
     });
-    const [a, b] = (millRaceBlock.marks.level as { x: number; y: number }[]).map(scan.at) as [
-      { x: number; y: number },
-      { x: number; y: number },
-    ];
-    const level = { ...picture, marks: [{ id: 'level', kind: 'level' as const, points: [a, b], stated: [] }] };
-    const pieces = traceOnSheet(level, settings, traced).pieces.map(({ id, outer, holes }) => ({ id, outer, holes }));
+    const level = millRaceBlock.marks?.level as { x: number; y: number }[];
+    const [a, b] = level.map(scan.at) as [{ x: number; y: number }, { x: number; y: number }];
+    const levelled = { ...picture, marks: [{ id: 'level', kind: 'level' as const, points: [a, b], stated: [] }] };
+    const pieces = traceOnSheet(levelled, settings, traced).pieces.map(({ id, outer, holes }) => ({ id, outer, holes }));
     const drawn = blockOf(pieces, { ...plainQuilting, finishedMm: 152.4, grid: 'none' });
     const onGrid = blockOf(pieces, { ...plainQuilting, finishedMm: 152.4 });
     if (onGrid.map.faces.length === 32 && onGrid.grid === '12') right++;

@@ -157,3 +157,55 @@ it('an appliqué has a background, shapes to turn under, and a placement guide; 
   const [background] = pages.flatMap(({ paths }) => paths.filter(({ mark }) => mark === 'cutting').map(({ path }) => pathBox(path)));
   expect(background && widthOf(background)).toBeCloseTo(304.8, 2);
 });
+
+it('a motif goes into every block, a wave round the border and a line of one’s own through the middle; the start is clicked on', async () => {
+  const square = polygonPath([{ x: 10, y: 10 }, { x: 110, y: 10 }, { x: 110, y: 110 }, { x: 10, y: 110 }]); // biome-ignore format: corners
+  const stitch = (x0: number, y0: number, x1: number, y1: number) => ({ start: { x: x0, y: y0 }, segments: [{ kind: 'line' as const, to: { x: x1, y: y1 } }], closed: false }); // biome-ignore format: one line
+  const id = await jobOfOutlines('Sail loft', [
+    { name: 'Cloth', paths: [square] },
+    { name: 'Mast', purpose: 'stitch', paths: [stitch(60, 20, 60, 100)] },
+    { name: 'Yard', purpose: 'stitch', paths: [stitch(30, 80, 90, 80)] },
+  ]);
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Add a process').click();
+  await button('Add Quilting').click();
+  await page.getByText('1 of 1 shape').waitFor();
+  await typed(/^Finished size/, '12in');
+  await panel('Quilting line').click();
+  await picked('Quilted along', 'Drawn lines with the purpose stitch');
+  await picked('Where', 'The block');
+  await settled(page);
+  // The foot of the mast, 1/10 of the block up from its lower edge: the line starts there, sews the mast up and the yard to and fro.
+  await button('Choose').first().click();
+  const view = page.getByRole('img', { name: 'The quilting line' });
+  const box = (await view.boundingBox()) as { x: number; y: number; width: number; height: number };
+  const side = Math.min(box.width, box.height) - 72;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 0.4 * side);
+  await page.getByText('Starts here').waitFor();
+  await settled(page);
+  const startAt = ((await jobOf(id)).making.processes.at(-1)?.settings.line as { startAt: { x: number; y: number } }).startAt;
+  expect(Math.abs(startAt.x - 152.4)).toBeLessThan(2);
+  expect(Math.abs(startAt.y - 30.48)).toBeLessThan(2);
+  await panel('Files').click();
+  const rows = (await downloaded('Stitches')).toString('utf8').trim().split(/\r\n/);
+  const [x, y] = (rows[1] as string).split(',').map(Number);
+  expect([x, y]).toEqual([152.4, 30.48]);
+  await panel('Quilt').click();
+  await typed(/^Columns/, '2');
+  await button('Add a border').click();
+  await picked('Border 1 of', 'Flying geese');
+  await page.getByText(/units across, each/).waitFor();
+  await panel('Quilting line').click();
+  await picked('Quilted along', 'Mill wheel');
+  await page.getByText('In every block of the quilt').click();
+  await button('Quilt another place as well').click();
+  await picked('Quilted along', 'River wave');
+  await picked('Where', 'Borders');
+  await page.getByText('Mill wheel: the block, in every block').waitFor();
+  await expect.poll(() => reading('In one go').textContent()).toBe('no, 3 lines');
+  await typed(/^Machine reaches/, '10in');
+  await page.getByText(/sewn in 2 passes, with marks/).waitFor();
+  await panel('Cutting').click();
+  await typed(/^Side 1 of A/, '1in');
+  await page.getByRole('table', { name: 'Cutting list' }).getByText(/12 1\/2 x 13 1\/4|317\.5 x 336\.55/).waitFor();
+});

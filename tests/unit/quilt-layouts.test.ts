@@ -1,7 +1,7 @@
 import { plainMachine, plainStock } from '@nuvet/core/job';
 import { circlePath, distance, type Path, type Point, pathArea, pathBox, pathLength, rectanglePath, stepsOf } from '@nuvet/core/plane'; // biome-ignore format: one line
 import { processKinds } from '@nuvet/core/processes';
-import { type BlockPiece, cutText, inchMm, plainQuilting, type QuiltingSettings, type QuiltPlan, quiltOf, quiltPlan } from '@nuvet/core/quilting'; // biome-ignore format: one line
+import { type BlockPiece, borderUnits, cutText, inchMm, plainQuilting, type QuiltingSettings, type QuiltPlan, quiltOf, quiltPlan } from '@nuvet/core/quilting'; // biome-ignore format: one line
 import { finished } from '@nuvet/core/steps';
 import { describe, expect, it } from 'vitest';
 import { type BlockDraft, blockDrafts, drawnSeams } from './block-drafts.ts';
@@ -35,6 +35,11 @@ describe('a quilt', () => {
       { minX: 240, minY: 0, maxX: 280, maxY: 400 },
     ]);
   });
+  it('tells how many units a pieced border has, and how long they are', () => {
+    const ring = { inner: { minX: 30, minY: 30, maxX: 330, maxY: 230 }, outer: { minX: 0, minY: 0, maxX: 360, maxY: 260 } };
+    expect(borderUnits(ring, 'flying geese')).toEqual({ across: 5, up: 3, acrossMm: 60, upMm: 200 / 3 });
+    expect(borderUnits(ring, 'squares')).toEqual({ across: 10, up: 7, acrossMm: 30, upMm: 200 / 7 });
+  });
   it('has whole units in a pieced border, and squares at its corners, cut as figures of a ruler', () => {
     const side = 9 * inchMm;
     const plan = planOf(drafted('Nine Patch'), {
@@ -44,7 +49,7 @@ describe('a quilt', () => {
     const rows = plan.cutting.rows.filter(({ kind }) => kind === 'border').map((row) => [row.what, row.figure, cutText(row), row.count, row.fabric]); // biome-ignore format: one line
     expect(rows).toEqual([
       ['Border', 'half-square triangle', '3 7/8', 12, 0],
-      ['Border', 'half-square triangle', '3 7/8', 12, 1],
+      ['Border, second', 'half-square triangle', '3 7/8', 12, 1],
       ['Border, corner', 'square', '3 1/2', 4, 1],
     ]);
   });

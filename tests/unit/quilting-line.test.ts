@@ -13,9 +13,9 @@ import {
 import {
   continuousLine,
   type GraphEdge,
-  isMotif,
+  isLineMotif,
+  lineMotifs,
   linePatterns,
-  motifs,
   plainQuilting,
   type QuiltingLine,
   type QuiltingLineSettings,
@@ -319,7 +319,7 @@ describe('the quilting line of a block', () => {
     expect(made).toBeNull();
     expect(notes[0]?.message).toMatch(/would be 36 km long/);
   });
-  const covering = linePatterns.filter((name) => !['none', 'drawn', 'own motif'].includes(name) && !(isMotif(name) && motifs[name].fills !== 'block')); // biome-ignore format: one line
+  const covering = linePatterns.filter((name) => !['none', 'drawn', 'own motif'].includes(name) && !(isLineMotif(name) && lineMotifs[name].fills !== 'block')); // biome-ignore format: one line
   it.each(covering)('%s covers the block, each place within reach', (pattern) => {
     const { line: made } = planOf([frame], { pattern, repeatMm: 25, rowMm: 20, spacingMm: 8 });
     expect(made?.gapMm).toBeLessThan(28);
@@ -410,6 +410,25 @@ describe('the quilting line of a block', () => {
     expect(made?.runs.length).toBe(1);
     const box = pathBox(made?.runs[0]?.path as Path);
     expect([box.minX, box.maxX]).toEqual([0, 100]);
+  });
+  it('in rows that overlap has one row more, and still meets both edges', () => {
+    const rowsOf = (overlapMm: number) => pathBox(planOf([frame], { pattern: 'steps', repeatMm: 100, rowMm: 25, overlapMm }).line?.runs[0]?.path as Path); // biome-ignore format: one line
+    const stacked = planOf([frame], { pattern: 'teeth', repeatMm: 100, rowMm: 30, overlapMm: 6 }).line;
+    // Four rows of 30 that overlap by 6 are 102 high: 30 / 102 of it each.
+    expect(stacked?.stretched?.y).toBeCloseTo(100 / 102 - 1, 9);
+    for (const overlapMm of [0, 5, 12]) {
+      const { minY, maxY } = rowsOf(overlapMm);
+      expect([minY, maxY].every((y) => y >= -1e-6 && y <= 100 + 1e-6)).toBe(true);
+      expect(100 - maxY).toBeLessThan(2.5);
+    }
+  });
+  it('is tied off at both ends of each thread, where the needle is lifted', () => {
+    const lines = [frame, stitch(line(10, 10, 40, 10), 'a'), stitch(line(60, 10, 90, 10), 'b')];
+    const [plain, tied] = [0, 2].map((tieOffs) => planOf(lines, { pattern: 'drawn', tieOffs }).line);
+    // Two ends of two runs, twice to and fro.
+    expect((tied?.stitches as number) - (plain?.stitches as number)).toBe(2 * 2 * 2 * 2);
+    const one = [frame, stitch(line(10, 10, 40, 10), 'a')];
+    expect(planOf(one, { pattern: 'drawn', tieOffs: 2 }).line?.stitches).toBe(12);
   });
   it('cross-hatched leaves squares of its spacing, whose inner circle has half of it as its radius', () => {
     const { line: made } = planOf([frame], { pattern: 'cross-hatching', angle: 0, spacingMm: 20 });

@@ -217,7 +217,10 @@ describe('a template', () => {
         if (Math.max(...shares) / all > 0.45) return;
         const outline = polygonPath(corners);
         const shape = { name: 'A', outline, areaMm2: pathArea(outline), patches: [], isSymmetric: true };
-        const [made] = templatesOf({ map: { nodes: [], edges: [], faces: [], looseEnds: [] } } as never, [shape], { allowanceMm: 5, edgeAllowances: {} });
+        const [made] = templatesOf({ map: { nodes: [], edges: [], faces: [], looseEnds: [] } } as never, [shape], {
+          allowanceMm: 5,
+          edgeAllowances: {},
+        });
         const length = stepsOf(outline).reduce(
           (sum, { from, segment }) => sum + Math.hypot(segment.to.x - from.x, segment.to.y - from.y),
           0,

@@ -4,6 +4,7 @@
  * circle within another shape; one for a triangle to its corners; one for corners to each corner that is neither sharp nor blunt.
  */
 import { hatchLines } from '../make/hatch.ts';
+import { fittedMotif } from '../motif/index.ts';
 import {
   add,
   between,
@@ -31,7 +32,7 @@ import { merged, offsetPiece, pathCrossings, splitAtPlaces } from '../shape/inde
 import { borderLine } from './border-line.ts';
 import { edgeToEdge } from './edge-to-edge.ts';
 import { awayFrom, largestEmptyCircle } from './empty-circle.ts';
-import { type MotifName, motifPath, motifs } from './motifs.ts';
+import { type LineMotifName, lineMotifPath, lineMotifs } from './line-motifs.ts';
 import { cornerSteps } from './outline-sides.ts';
 import type { QuiltedArea } from './quilted-areas.ts';
 import { type RowPatternName, rowPatterns } from './row-patterns.ts';
@@ -47,7 +48,7 @@ export interface AreaFilling {
 type Area = Pick<QuiltedArea, 'outline' | 'hole'>;
 
 export const isRowPattern = (pattern: LinePattern): pattern is RowPatternName => pattern in rowPatterns;
-export const isMotif = (pattern: LinePattern): pattern is MotifName => pattern in motifs;
+export const isLineMotif = (pattern: LinePattern): pattern is LineMotifName => pattern in lineMotifs;
 
 /** @param own the motif that is drawn in the job, where one of those is asked for */
 export function areaFilling(area: Area, settings: LineSettings, own: readonly Path[]): AreaFilling {
@@ -66,7 +67,7 @@ function fillingOf(area: Area, settings: LineSettings, own: readonly Path[]): Ar
   const border = [area.outline, ...(area.hole ? [area.hole] : [])];
   const plain = (lines: readonly Path[]): AreaFilling => ({ lines, stretched: null });
   if (isRowPattern(pattern)) return rowsIn(area, { ...settings, pattern });
-  if (isMotif(pattern)) return plain(motifIn(area, pattern, settings.repeatMm));
+  if (isLineMotif(pattern)) return plain(motifIn(area, pattern, settings.repeatMm));
   if (pattern === 'own motif') return plain(ownMotifIn(area, own));
   if (pattern === 'stippling') return plain(stippled(border, { spacingMm, seed: settings.seed }));
   if (pattern === 'echo') return plain(echoes(area, spacingMm));
@@ -135,9 +136,9 @@ const cornerAngles = [50, 130] as const;
 /** It reaches along a side no farther than this share. */
 const cornerReach = 0.48;
 
-function motifIn(area: Area, name: MotifName, sizeMm: number): Path[] {
-  const motif = motifPath(name);
-  const { fills } = motifs[name];
+function motifIn(area: Area, name: LineMotifName, sizeMm: number): Path[] {
+  const motif = lineMotifPath(name);
+  const { fills } = lineMotifs[name];
   const corners = cornersOf(area.outline);
   if (fills === 'block') return blockPlaces(area).map((place) => transformedPath(motif, place));
   if (fills === 'corner')
@@ -192,16 +193,14 @@ function squaresRound(outline: Path, hole: Path): Transform[] {
   ];
 }
 
-/** A motif of one's own keeps its shape: as large as there is room for, in the middle. */
+/** A motif of one's own keeps its proportions: as large as there is room for, in the middle. */
 function ownMotifIn(area: Area, paths: readonly Path[]): Path[] {
   const box = boxAroundBoxes(paths.map(pathBox));
-  if (!box || widthOf(box) + heightOf(box) === 0) return [];
+  if (!box || !(box.maxX > box.minX)) return [];
   return blockPlaces(area).flatMap((place) => {
     const [width, height] = [Math.hypot(place.a, place.b), Math.hypot(place.c, place.d)];
-    const scale = Math.min(width / Math.max(widthOf(box), 1e-9), height / Math.max(heightOf(box), 1e-9));
-    const room = { x: (1 - (widthOf(box) * scale) / width) / 2, y: (1 - (heightOf(box) * scale) / height) / 2 };
-    const toSquare = chain(shift(room.x, room.y), chain(stretch(scale / width, scale / height), shift(-box.minX, -box.minY)));
-    return paths.map((path) => transformedPath(path, chain(place, toSquare)));
+    const upright = chain(place, stretch(1 / width, 1 / height));
+    return fittedMotif(paths, { kind: 'box', a: { x: 0, y: 0 }, b: { x: width, y: height } }).map((path) => transformedPath(path, upright));
   });
 }
 

@@ -18,7 +18,7 @@ import {
   widthOf,
 } from '../plane/index.ts';
 import { type DrawnPoint, pathThrough } from '../shape/index.ts';
-import type { Ring } from './quilt.ts';
+import type { Ring } from './pieced-border.ts';
 import { type RowPatternName, repeatOf } from './row-patterns.ts';
 
 export interface BorderLine {

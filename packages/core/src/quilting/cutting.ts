@@ -178,7 +178,7 @@ function partRows({ parts }: Quilt, settings: QuiltingSettings): CuttingRow[] {
     const fabric = fabricOfPart(part, settings);
     const key = [kind, border, role, fabric, cut.figure, ...[cut.stripMm ?? sorted[0], cut.lengthMm ?? sorted[1]].map((mm) => mm?.toFixed(3))].join(' '); // biome-ignore format: one line
     const number = kind === 'border' && settings.borders.length > 1 ? `${partWords.border} ${border + 1}` : partWords[kind];
-    const what = role === 'corner' ? `${number}, corner` : number;
+    const what = role === 'first' ? number : `${number}, ${role}`;
     const count = (groups.get(key)?.about.count ?? 0) + 1;
     groups.set(key, { about: { what, kind, fabric, count, reversed: 0 }, cut, boxMm });
   }

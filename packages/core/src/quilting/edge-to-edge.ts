@@ -21,6 +21,8 @@ export interface RowSettings {
   /** As wide as a repeat and as high as a row shall be; both are fitted so that whole ones fill the area. */
   readonly repeatMm: number;
   readonly rowMm: number;
+  /** How far rows reach into one another. */
+  readonly overlapMm: number;
   /** Every second row starts half a repeat farther on, and runs out over the edges by as much. */
   readonly isStaggered: boolean;
   /** Every second row stands on its head. */
@@ -36,10 +38,19 @@ export interface Rows {
   readonly rows: number;
 }
 
-export function edgeToEdge({ minX, minY, maxX, maxY }: Box, { pattern, repeatMm, rowMm, isStaggered, isMirrored }: RowSettings): Rows {
+/** Rows overlap by no more than this share of their height. */
+const mostOverlap = 0.9;
+
+export function edgeToEdge(
+  { minX, minY, maxX, maxY }: Box,
+  { pattern, repeatMm, rowMm, overlapMm, isStaggered, isMirrored }: RowSettings,
+): Rows {
   const repeats = Math.max(1, Math.round((maxX - minX) / repeatMm));
-  const rows = Math.max(1, Math.round((maxY - minY) / rowMm));
-  const [width, height] = [(maxX - minX) / repeats, (maxY - minY) / rows];
+  // Rows that overlap by as much as they are high would never fill anything.
+  const lapped = Math.min(overlapMm, mostOverlap * rowMm);
+  const rows = Math.max(1, Math.round((maxY - minY - lapped) / (rowMm - lapped)));
+  const [width, height] = [(maxX - minX) / repeats, (maxY - minY) / (rows - (rows - 1) * (lapped / rowMm))];
+  const pitch = height * (1 - lapped / rowMm);
   const upright = repeatOf(pattern, width, height);
   const onItsHead = transformedPath(upright, chain(shift(0, height), stretch(1, -1)));
   const segments: Segment[] = [];
@@ -49,7 +60,7 @@ export function edgeToEdge({ minX, minY, maxX, maxY }: Box, { pattern, repeatMm,
     const repeat = isOdd && isMirrored ? onItsHead : upright;
     const isShifted = isOdd && isStaggered;
     // The first row lies at the top.
-    const y = maxY - (row + 1) * height;
+    const y = maxY - height - row * pitch;
     const own = Array.from({ length: repeats + (isShifted ? 1 : 0) }, (_, k) => transformedPath(repeat, shift(minX + (k - (isShifted ? 0.5 : 0)) * width, y))); // biome-ignore format: one line
     const inTurn = isOdd ? own.reverse().map(reversedPath) : own;
     const first = (inTurn[0] as Path).start;

@@ -1,16 +1,17 @@
 export { appliqueBlock } from './applique.ts';
-export { isMotif, isRowPattern } from './area-filling.ts';
+export { isLineMotif, isRowPattern } from './area-filling.ts';
 export { type Block, BlockError, type BlockPiece, blockOf } from './block.ts';
 export { type BlockGrid, blockGrids, gridOf } from './block-grid.ts';
 export { type ContinuousLine, continuousLine, type LineRun, type StretchKind } from './continuous-line.ts';
 export { type CuttingList, type CuttingRow, lengthToBuy, type PatchSet } from './cutting.ts';
 export { edgeToEdge, type Rows } from './edge-to-edge.ts';
 export { type Foundations, foundationsOf, pieceOrder, type Section } from './foundation.ts';
+export { type LineMotifName, lineMotifNames, lineMotifs } from './line-motifs.ts';
 export { middleWithin } from './middle-within.ts';
-export { type MotifName, motifNames, motifs } from './motifs.ts';
 export { sidePaths } from './outline-sides.ts';
 export { letters, type Patch, type PatchShape, patchShapes } from './patches.ts';
 export { fabricsFromPicture } from './picture-colours.ts';
+export { borderUnits, type Ring } from './pieced-border.ts';
 export { isSetIn, piecingOrder, type Seam, type SeamKinds, seamKinds, type Unit, unitsOf } from './piecing.ts';
 export { type PiecingStep, piecingSteps } from './piecing-steps.ts';
 export { type Quilt, type QuiltPart, type QuiltPartKind, quiltOf } from './quilt.ts';
@@ -54,5 +55,5 @@ export {
   wholeQuilting,
 } from './settings.ts';
 export { stippled } from './stippling.ts';
-export { stitchesAlong } from './stitches.ts';
+export { stitchesAlong, stitchesOfRuns } from './stitches.ts';
 export { sideName, type Template, templatesOf } from './templates.ts';

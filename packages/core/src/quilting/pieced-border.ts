@@ -10,6 +10,12 @@ export interface BorderPiece {
   readonly role: 'first' | 'second' | 'corner';
 }
 
+/** A border round the quilt: between two rectangles. */
+export interface Ring {
+  readonly outer: Box;
+  readonly inner: Box;
+}
+
 type Pieced = Exclude<BorderPieces, 'plain'>;
 /** Corners of a piece: along the side in shares of the unit, and across it, 0 at the inside, in shares of the width. */
 type UnitPiece = { readonly role: 'first' | 'second'; readonly corners: readonly (readonly [number, number])[] };
@@ -37,6 +43,19 @@ const units: Readonly<Record<Pieced, { readonly length: number; pieces(isBack: b
   },
 }; // biome-ignore format: a piece a line
 
+/** How many units a side has, and how long each is then, mm. */
+function unitsAlong(lengthMm: number, widthMm: number, pieces: Pieced): { count: number; stepMm: number } {
+  const count = Math.max(1, Math.round(lengthMm / (units[pieces].length * widthMm)));
+  return { count, stepMm: lengthMm / count };
+}
+
+/** The units of a border along its foot and up its side. */
+export function borderUnits({ inner, outer }: Ring, pieces: Pieced): { across: number; up: number; acrossMm: number; upMm: number } {
+  const widthMm = inner.minX - outer.minX;
+  const [across, up] = [widthOf(inner), heightOf(inner)].map((length) => unitsAlong(length, widthMm, pieces)) as [ReturnType<typeof unitsAlong>, ReturnType<typeof unitsAlong>]; // biome-ignore format: one line
+  return { across: across.count, up: up.count, acrossMm: across.stepMm, upMm: up.stepMm };
+}
+
 export function piecedBorder(inner: Box, widthMm: number, pieces: Pieced): BorderPiece[] {
   const { minX, minY, maxX, maxY } = inner;
   const sides = [
@@ -47,8 +66,7 @@ export function piecedBorder(inner: Box, widthMm: number, pieces: Pieced): Borde
   ];
   const w = widthMm;
   return sides.flatMap(({ length, at }): BorderPiece[] => {
-    const count = Math.max(1, Math.round(length / (units[pieces].length * w)));
-    const step = length / count;
+    const { count, stepMm: step } = unitsAlong(length, w, pieces);
     const along = Array.from({ length: count }, (_, k) => {
       // Squares alternate; triangles point to the middle of the side.
       const isBack = pieces === 'squares' ? k % 2 === 1 : k >= count / 2;

@@ -15,7 +15,7 @@ import {
   transformedPath,
   turn,
 } from '../plane/index.ts';
-import { piecedBorder } from './pieced-border.ts';
+import { piecedBorder, type Ring } from './pieced-border.ts';
 import { type BorderPieces, fabricAt, type QuiltingSettings } from './settings.ts';
 
 export type QuiltPartKind = 'sash' | 'post' | 'plain square' | 'side triangle' | 'corner triangle' | 'border';
@@ -27,12 +27,6 @@ export interface QuiltPart {
   readonly border: number;
   /** Of a pieced border, of its second fabric, or a square at its corner. */
   readonly role: 'first' | 'second' | 'corner';
-}
-
-/** A border round the quilt: between two rectangles. */
-export interface Ring {
-  readonly outer: Box;
-  readonly inner: Box;
 }
 
 export interface Quilt {

@@ -14,7 +14,7 @@ import { inPasses, type Passes } from './passes.ts';
 import type { Quilt } from './quilt.ts';
 import { liesOnBlock, type QuiltedArea, quiltedAreas } from './quilted-areas.ts';
 import type { LineSettings } from './settings.ts';
-import { stitchesAlong } from './stitches.ts';
+import { stitchesOfRuns } from './stitches.ts';
 
 export interface QuiltingLine extends ContinuousLine {
   /** Whether it lies on the finished block alone; else on the quilt. */
@@ -70,7 +70,7 @@ export function quiltingLine(top: QuiltTop, all: readonly LineSettings[]): Quilt
   if (runs.length === 0) throw new LineError(say.quilting.nothingQuilted());
   const passes = inPasses(runs, settings.throatMm);
   const inOrder = passes ? passes.passes.flatMap((pass) => pass.runs) : runs;
-  const sewn = inOrder.map(({ path }) => stitchesAlong(path, settings));
+  const sewn = stitchesOfRuns(inOrder, settings);
   const short = (places: readonly Point[]): number => places.slice(1).filter((p, k) => distance(p, places[k] as Point) < shortStitchMm).length; // biome-ignore format: one line
   const paths = inOrder.map(({ path }) => path);
   const away = awayFrom(paths);

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { anyText, finite, hexColour, pointSchema, text } from '../job/schema-parts.ts';
 import { blockGrids } from './block-grid.ts';
-import { motifNames } from './motifs.ts';
+import { lineMotifNames } from './line-motifs.ts';
 import { rowPatternNames } from './row-patterns.ts';
 
 export const inchMm = 25.4;
@@ -38,7 +38,7 @@ const fabricNumber = z
 const lengthMm = finite.min(0).max(20_000);
 
 /** What is quilted along: lines that are drawn, a filling, rows of a pattern, or a motif. */
-export const linePatterns = ['none', 'drawn', 'cross-hatching', 'echo', 'stippling', ...rowPatternNames, ...motifNames, 'own motif'] as const; // biome-ignore format: one line
+export const linePatterns = ['none', 'drawn', 'cross-hatching', 'echo', 'stippling', ...rowPatternNames, ...lineMotifNames, 'own motif'] as const; // biome-ignore format: one line
 export type LinePattern = (typeof linePatterns)[number];
 /** What needs no lines drawn. */
 const patternToTry = z.enum(linePatterns).exclude(['none', 'drawn', 'own motif']);
@@ -56,7 +56,7 @@ const lineSchema = z.strictObject({
   isInEveryBlock: z.boolean(),
   /** Of patches, the set that is quilted (see `patchSets`); null is all. */
   ofSet: anyText(20).nullable(),
-  /** Which of the own motifs, from 0. */
+  /** Which of the own lineMotifs, from 0. */
   ownMotif: z.int().min(0).max(mostOwnMotifs),
   /** How far the pattern stays within the edge of its place. */
   insetMm: finite.min(0).max(1000),
@@ -66,6 +66,8 @@ const lineSchema = z.strictObject({
   angle: finite.min(-180).max(180),
   repeatMm: finite.min(5).max(5000),
   rowMm: finite.min(5).max(5000),
+  /** How far rows reach into one another. */
+  overlapMm: finite.min(0).max(5000),
   isStaggered: z.boolean(),
   isMirrored: z.boolean(),
   /** Along drawn lines, whether stretches are sewn twice, so that the line is one; else the needle is lifted. */
@@ -82,6 +84,8 @@ const lineSchema = z.strictObject({
   stitchMm: finite.min(0.5).max(20),
   /** How far a stitch may leave the line. */
   chordMm: finite.min(0.005).max(5),
+  /** Where the needle is lifted, how often it sews to and fro at the ends of the thread. */
+  tieOffs: z.int().min(0).max(12),
   stitchesPerMin: finite.min(10).max(5000),
   /** More threads over one another than this are told. */
   mostLayers: z.int().min(1).max(20),
@@ -144,6 +148,8 @@ export const quiltingSchema = z.strictObject({
   fabricOf: z.record(anyText(20), fabricNumber),
   /** Of patches by their set, how far the print is moved within them, mm: for a motif to lie in the middle. */
   printShift: z.record(anyText(20), pointSchema),
+  /** Of patches by their set, how far the grain is turned in them, degrees: along the block's sides where nothing is said. */
+  grain: z.record(anyText(20), finite.min(-180).max(180)),
   columns: z.int().min(1).max(60),
   rows: z.int().min(1).max(60),
   setting: z.enum(blockSettings),
@@ -201,6 +207,7 @@ export const plainQuilting: QuiltingSettings = {
   ],
   fabricOf: {},
   printShift: {},
+  grain: {},
   columns: 1,
   rows: 1,
   setting: 'straight',
@@ -232,6 +239,7 @@ export const plainQuilting: QuiltingSettings = {
     angle: 45,
     repeatMm: 6 * inchMm,
     rowMm: 3 * inchMm,
+    overlapMm: 0,
     isStaggered: false,
     isMirrored: false,
     isSewnTwice: true,
@@ -242,6 +250,7 @@ export const plainQuilting: QuiltingSettings = {
     seamCost: 0.5,
     stitchMm: 2.5,
     chordMm: 0.1,
+    tieOffs: 2,
     stitchesPerMin: 800,
     mostLayers: 4,
     sharpestDegrees: 165,

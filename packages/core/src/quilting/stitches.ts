@@ -3,7 +3,7 @@
  * the line bends so that a stitch would leave it by more than a chord error.
  * A chord of length s on a curve of radius r leaves it by s^2 / 8 r.
  */
-import { directionOn, distance, type Path, type Point, pointOn, type Step, stepsOf, turnBetween } from '../plane/index.ts';
+import { between, directionOn, distance, type Path, type Point, pointOn, type Step, stepsOf, turnBetween } from '../plane/index.ts';
 
 export interface StitchSettings {
   readonly stitchMm: number;
@@ -30,6 +30,30 @@ export function stitchesAlong(path: Path, { stitchMm, chordMm }: StitchSettings)
     else chains.at(-1)?.push(step);
   }
   return [path.start, ...chains.flatMap((chain) => stitchesOf(chain, stitchMm, chordMm))];
+}
+
+/** A short stitch at the end of a thread, mm. */
+const tieOffMm = 0.8;
+
+/**
+ * The stitches of runs, one after another: where the needle is lifted between them each is tied off at both ends, by so many short stitches
+ * to and fro.
+ */
+export function stitchesOfRuns(
+  runs: readonly { readonly path: Path }[],
+  settings: StitchSettings & { readonly tieOffs: number },
+): Point[][] {
+  const sewn = runs.map(({ path }) => stitchesAlong(path, settings));
+  return runs.length > 1 ? sewn.map((stitches) => tiedOff(stitches, settings.tieOffs)) : sewn;
+}
+
+function tiedOff(stitches: readonly Point[], times: number): Point[] {
+  const [first, second] = stitches;
+  const [before, last] = stitches.slice(-2);
+  if (!first || !second || !before || !last) return [...stitches];
+  const short = (end: Point, next: Point): Point => between(end, next, Math.min(1, tieOffMm / Math.max(distance(end, next), 1e-9)));
+  const toAndFro = (end: Point, next: Point): Point[] => Array.from({ length: times }, () => [short(end, next), end]).flat();
+  return [first, ...toAndFro(first, second), ...stitches.slice(1), ...toAndFro(last, before)];
 }
 
 function stitchesOf(chain: readonly Step[], stitchMm: number, chordMm: number): Point[] {

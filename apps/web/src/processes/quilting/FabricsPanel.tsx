@@ -15,6 +15,7 @@ import { type Fabric, lengthToBuy, mostColourings, mostFabrics, type QuiltingSet
 import { useEffect, useState } from 'react';
 import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
+import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
@@ -74,6 +75,15 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
                   words={Object.fromEntries(fabrics.map((one, k) => [String(k), one.name]))}
                   onPick={(word) => set({ fabricOf: { ...settings.fabricOf, [name]: Number(word) } })}
                 />
+                <Row>
+                  <NumberField
+                    label={say.grainTurned}
+                    value={settings.grain[name] ?? 0}
+                    digits={0}
+                    unit="°"
+                    onNumber={(n) => set({ grain: { ...settings.grain, [name]: Math.max(-180, Math.min(180, n)) } })}
+                  />
+                </Row>
                 {fabrics[fabric]?.pictureId && (
                   <PrintShift
                     shift={settings.printShift[name] ?? { x: 0, y: 0 }}

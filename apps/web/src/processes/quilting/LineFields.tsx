@@ -6,9 +6,9 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import Switch from '@mui/material/Switch';
 import {
   isInBlock,
-  isMotif,
+  isLineMotif,
   isRowPattern,
-  motifs,
+  lineMotifs,
   type QuiltedPlace,
   type QuiltingLineSettings,
   type QuiltingSettings,
@@ -82,7 +82,7 @@ function isInQuilt(place: QuiltedPlace, { setting, sashingMm, hasPosts, alternat
 export function PatternFields({ line, onChange, unit }: Props) {
   const { pattern } = line;
   const isFilling = pattern === 'cross-hatching' || pattern === 'echo' || pattern === 'stippling';
-  const hasSize = isRowPattern(pattern) || (isMotif(pattern) && motifs[pattern].fills === 'corner');
+  const hasSize = isRowPattern(pattern) || (isLineMotif(pattern) && lineMotifs[pattern].fills === 'corner');
   return (
     <>
       {hasSize && (
@@ -95,6 +95,13 @@ export function PatternFields({ line, onChange, unit }: Props) {
       )}
       {isRowPattern(pattern) && line.over !== 'borders' && (
         <Box>
+          <Measure
+            label={say.overlap}
+            mm={line.overlapMm}
+            unit={unit}
+            range="from zero"
+            onMm={(mm) => onChange({ overlapMm: within(0, 5000, mm) })}
+          />
           <FormControlLabel
             control={<Switch checked={line.isStaggered} onChange={(_, isStaggered) => onChange({ isStaggered })} />}
             label={say.staggered}

@@ -13,7 +13,14 @@ import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
-import { isAboutLine, mostFurther, type QuiltingLineSettings, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
+import {
+  isAboutLine,
+  isInBlock,
+  mostFurther,
+  type QuiltingLineSettings,
+  type QuiltingSettings,
+  type QuiltPlan,
+} from '@nuvet/core/quilting';
 import { useEffect } from 'react';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
@@ -165,14 +172,23 @@ function StitchFields({ line, onChange, unit }: FieldProps) {
           onNumber={(n) => onChange({ sharpestDegrees: Math.max(30, Math.min(180, n)) })}
         />
       </Row>
-      <Measure
-        label={say.throat}
-        mm={line.throatMm}
-        unit={unit}
-        placeholder={say.allOfIt}
-        onEmpty={() => onChange({ throatMm: null })}
-        onMm={(mm) => onChange({ throatMm: Math.max(50, Math.min(20_000, mm)) })}
-      />
+      <Row>
+        <NumberField
+          label={say.tieOffs}
+          value={line.tieOffs}
+          digits={0}
+          unit={say.times}
+          onNumber={(n) => onChange({ tieOffs: Math.max(0, Math.min(12, Math.round(n))) })}
+        />
+        <Measure
+          label={say.throat}
+          mm={line.throatMm}
+          unit={unit}
+          placeholder={say.allOfIt}
+          onEmpty={() => onChange({ throatMm: null })}
+          onMm={(mm) => onChange({ throatMm: Math.max(50, Math.min(20_000, mm)) })}
+        />
+      </Row>
     </>
   );
 }
@@ -188,7 +204,7 @@ function Further({ settings, set }: { settings: QuiltingSettings; set: (change: 
         // biome-ignore lint/suspicious/noArrayIndexKey: lines are told apart by their place in the order of sewing
         <Box key={k} sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
           <Typography variant="body2" sx={{ flex: 1 }}>
-            {say.patternIn(patternWords[one.pattern], say.overs[one.over])}
+            {say.patternIn(patternWords[one.pattern], say.overs[one.over], isInBlock(one.over))}
           </Typography>
           <Button size="small" onClick={() => set({ line: one, further: [...further.filter((_, n) => n !== k), ...aside] })}>
             {say.changeLine}

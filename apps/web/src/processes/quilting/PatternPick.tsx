@@ -4,7 +4,7 @@ import ChevronLeftOutlined from '@mui/icons-material/ChevronLeftOutlined';
 import ChevronRightOutlined from '@mui/icons-material/ChevronRightOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { isMotif, isRowPattern, type LinePattern, linePatterns, motifs, rowPatterns } from '@nuvet/core/quilting';
+import { isLineMotif, isRowPattern, type LinePattern, lineMotifs, linePatterns, rowPatterns } from '@nuvet/core/quilting';
 import { Pick } from '@/ui/Rows';
 import { words } from '@/words';
 
@@ -12,7 +12,7 @@ const say = words.quilting;
 
 const wordOf = (name: LinePattern): string => {
   if (isRowPattern(name)) return rowPatterns[name].word;
-  return isMotif(name) ? motifs[name].word : say.fillings[name];
+  return isLineMotif(name) ? lineMotifs[name].word : say.fillings[name];
 };
 export const patternWords = Object.fromEntries(linePatterns.map((name) => [name, wordOf(name)])) as Record<LinePattern, string>;
 

@@ -9,7 +9,19 @@ import IconButton from '@mui/material/IconButton';
 import Switch from '@mui/material/Switch';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
-import { blockSettings, borderPieces, inchMm, mostBorders, type QuiltingSettings, type QuiltPlan, turnings } from '@nuvet/core/quilting';
+import {
+  type Border,
+  blockSettings,
+  borderPieces,
+  borderUnits,
+  fabricAt,
+  inchMm,
+  mostBorders,
+  type QuiltingSettings,
+  type QuiltPlan,
+  type Ring,
+  turnings,
+} from '@nuvet/core/quilting';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
@@ -130,8 +142,28 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
   );
 }
 
+/** Another fabric than that one, where there is another. */
+const otherFabric = (fabric: number, settings: QuiltingSettings): number => fabricAt(settings, fabric === 0 ? 1 : 0);
+
+/** Borders of no width have no ring. */
+function ringsByBorder({ quilt }: QuiltPlan, borders: QuiltingSettings['borders']): (Ring | undefined)[] {
+  const left = [...quilt.rings];
+  return borders.map(({ widthMm }) => (widthMm > 0 ? left.shift() : undefined));
+}
+
+/** How many units a pieced border has, and how large they come out. */
+function Units({ border: { pieces = 'plain' }, ring, unit }: { border: Border; ring: Ring | undefined; unit: 'mm' | 'in' }) {
+  if (pieces === 'plain' || !ring) return null;
+  const { across, up, acrossMm, upMm } = borderUnits(ring, pieces);
+  return (
+    <Typography variant="caption" color="textSecondary">
+      {say.units(across, printBoth(acrossMm, unit), up, printBoth(upMm, unit))}
+    </Typography>
+  );
+}
+
 function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
-  const { settings, set } = open;
+  const { settings, set, plan } = open;
   const { borders } = settings;
   const change = (k: number, by: Partial<(typeof borders)[0]>) =>
     set({ borders: borders.map((border, n) => (n === k ? { ...border, ...by } : border)) });
@@ -153,7 +185,7 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
                 label={say.borderPieces(k + 1)}
                 value={border.pieces ?? 'plain'}
                 words={Object.fromEntries(borderPieces.map((one) => [one, say.piecesWords[one]])) as typeof say.piecesWords}
-                onPick={(pieces) => change(k, { pieces })}
+                onPick={(pieces) => change(k, { pieces, second: border.second ?? otherFabric(border.fabric, settings) })}
               />
               <IconButton
                 aria-label={say.removeBorder(k + 1)}
@@ -187,6 +219,7 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
                 />
               )}
             </Row>
+            {plan && <Units border={border} ring={ringsByBorder(plan, borders)[k]} unit={unit} />}
           </Box>
         ))}
         {borders.length > 0 && (

@@ -4,7 +4,7 @@
  * it has come to.
  */
 import Box from '@mui/material/Box';
-import { type Path, type Point, polygonOf } from '@nuvet/core/plane';
+import { distance, type Path, type Point, polygonOf } from '@nuvet/core/plane';
 import { blockAreas, type QuiltingLine, type QuiltingSettings, type QuiltPlan, quiltAreas, type StretchKind } from '@nuvet/core/quilting';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { outlinePath2d } from '@/table/drawing-outlines';
@@ -30,6 +30,7 @@ interface Drawn {
   readonly ys: Float32Array;
   /** 0 where the needle is moved there without sewing, else how it sews (see `sewn`). */
   readonly kinds: Uint8Array;
+  readonly lengthMm: number;
 }
 
 /** How each kind of stretch is drawn. */
@@ -39,7 +40,7 @@ const sewn: readonly { readonly kind: StretchKind; readonly colour: string; read
   { kind: 'seam', colour: colours.brass, widthPx: 2.2 },
 ];
 
-function drawnLine({ runs }: QuiltingLine): Drawn {
+function drawnLine({ runs, lengthMm }: QuiltingLine): Drawn {
   const places: { p: Point; kind: number }[] = [];
   for (const { path, kinds } of runs) {
     places.push({ p: path.start, kind: 0 });
@@ -54,6 +55,7 @@ function drawnLine({ runs }: QuiltingLine): Drawn {
     xs: Float32Array.from(places, ({ p }) => p.x),
     ys: Float32Array.from(places, ({ p }) => p.y),
     kinds: Uint8Array.from(places, ({ kind }) => kind),
+    lengthMm,
   };
 }
 
@@ -148,7 +150,8 @@ export default function QuiltView() {
       onClick={(event) => {
         if (!asking || !open || !settings || !isBlock) return;
         const { left: x, top: y } = event.currentTarget.getBoundingClientRect();
-        open.set({ line: { ...settings.line, [asking]: { x: (event.clientX - x - left) / scale, y: (low - event.clientY + y) / scale } } });
+        const clicked = { x: (event.clientX - x - left) / scale, y: (low - event.clientY + y) / scale };
+        open.set({ line: { ...settings.line, [asking]: endNear(plan?.line ?? null, clicked, snapPx / scale) } });
         askForEnd(null);
       }}
     >
@@ -157,6 +160,14 @@ export default function QuiltView() {
       ))}
     </Box>
   );
+}
+
+/** A click so near to where stretches of the line end is meant for there, pixels. */
+const snapPx = 10;
+
+function endNear(line: QuiltingLine | null, p: Point, within: number): Point {
+  const ends = (line?.runs ?? []).flatMap(({ path }) => [path.start, ...path.segments.map(({ to }) => to)]);
+  return ends.reduce((best, end) => (distance(end, p) < Math.min(within, best === p ? Infinity : distance(best, p)) ? end : best), p);
 }
 
 function cleared(element: HTMLCanvasElement | null, { width, height }: { width: number; height: number }): CanvasRenderingContext2D | null {
@@ -196,12 +207,13 @@ interface Progress {
   since: number;
 }
 
-/** Arrows along the line lie so far apart, and are so large, in pixels. */
+/** Arrows along the line lie so far apart at least, and are so large, in pixels; on a long line there are so many. */
 const arrowEveryPx = 130;
+const mostArrows = 90;
 const arrowPx = 5;
 
 /** The line on from where it is drawn to: sewn once in ink, twice in madder, along seams in brass, with arrows that tell which way it runs. */
-function sewOn(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, to: number, scale: number, progress: Progress): void {
+function sewOn(canvas: CanvasRenderingContext2D, { xs, ys, kinds, lengthMm }: Drawn, to: number, scale: number, progress: Progress): void {
   const from = Math.max(1, progress.count);
   for (const [n, { colour, widthPx }] of sewn.entries()) {
     canvas.beginPath();
@@ -217,13 +229,14 @@ function sewOn(canvas: CanvasRenderingContext2D, { xs, ys, kinds }: Drawn, to: n
     canvas.stroke();
   }
   canvas.fillStyle = colours.ink;
+  const every = Math.max(arrowEveryPx, (lengthMm * scale) / mostArrows);
   for (let k = from; k < to; k++) {
     const [x, y] = [xs[k] as number, ys[k] as number];
     const [dx, dy] = [x - (xs[k - 1] as number), y - (ys[k - 1] as number)];
     const length = Math.hypot(dx, dy);
     if (kinds[k] === 0 || length === 0) continue;
     progress.since += length * scale;
-    if (progress.since < arrowEveryPx) continue;
+    if (progress.since < every) continue;
     progress.since = 0;
     const [u, v] = [((dx / length) * arrowPx) / scale, ((dy / length) * arrowPx) / scale];
     canvas.beginPath();

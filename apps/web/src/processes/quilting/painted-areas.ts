@@ -16,7 +16,7 @@ interface Paint {
 export function paintAreas(
   canvas: CanvasRenderingContext2D,
   areas: readonly QuiltArea[],
-  { fabrics, printShift }: QuiltingSettings,
+  { fabrics, printShift, grain }: QuiltingSettings,
   prints: Prints,
   { opacity, edge, edgeWidth }: Paint,
 ): void {
@@ -36,6 +36,7 @@ export function paintAreas(
     print?.pattern.setTransform(
       new DOMMatrix([place.a, place.b, place.c, place.d, place.e, place.f])
         .translate(shift.x, shift.y)
+        .rotate((set !== null && grain[set]) || 0)
         .scale(print.mmPerPx, -print.mmPerPx),
     );
     canvas.globalAlpha = opacity;

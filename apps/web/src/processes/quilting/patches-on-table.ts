@@ -29,7 +29,8 @@ function drawnOf(plan: QuiltPlan, settings: QuiltingSettings): OnTable {
   const { block, shapes } = plan;
   const labels = shapes.flatMap(({ name, patches, areaMm2, isSymmetric }) =>
     patches.map(({ face, isReversed }) => ({
-      text: isReversed && !isSymmetric ? `${name} r` : name,
+      // Shapes of an appliqué are told apart by where they lie in their order.
+      text: [block.layers.length > 0 && face > 0 ? `${face}: ${name}` : name, ...(isReversed && !isSymmetric ? ['r'] : [])].join(' '),
       at: apply(block.toSheet, middleWithin(block.map.faces[face]?.outer as Path)),
       areaMm2,
     })),

@@ -11,7 +11,7 @@ import { plainCutting, powerSettingOf } from '../../make/cutting.ts';
 import { cutPlan, noCut } from '../../make/plan.ts';
 import { english, say } from '../../messages/index.ts';
 import type { Path, Point } from '../../plane/index.ts';
-import { type QuiltingLine, type QuiltingSettings, type QuiltPlan, stitchesAlong } from '../../quilting/index.ts';
+import { type QuiltingLine, type QuiltingSettings, type QuiltPlan, stitchesOfRuns } from '../../quilting/index.ts';
 import { finished } from '../../steps.ts';
 import type { ProcessFile, Work } from '../process.ts';
 import { patternsPdf } from './paged-patterns.ts';
@@ -89,7 +89,7 @@ const table: QuiltFile = {
   isOffered,
   async make({ settings }: Work<QuiltingSettings>, plan) {
     const { runs, area } = lineIn(plan);
-    const sewn = runs.map(({ path }: { path: Path }) => stitchesAlong(path, settings.line));
+    const sewn = stitchesOfRuns(runs, settings.line);
     const rows = sewn.flatMap((places) => places.map(({ x, y }, k) => [x.toFixed(3), y.toFixed(3), k === 0 ? 'jump' : 'stitch']));
     const text = `${Papa.unparse([[...stitchColumns], ...rows, ['', '', 'end']], { newline: '\r\n' })}\r\n`;
     const read = Papa.parse<string[]>(text, { skipEmptyLines: true }).data.slice(1, -1);

@@ -2,7 +2,7 @@
 import { FileRefused } from '../../files/file-kinds.ts';
 import { say } from '../../messages/index.ts';
 import { type Path, polygonOf } from '../../plane/index.ts';
-import { type QuiltingSettings, type QuiltPlan, stitchesAlong } from '../../quilting/index.ts';
+import { type QuiltingSettings, type QuiltPlan, stitchesOfRuns } from '../../quilting/index.ts';
 import type { Work } from '../process.ts';
 import type { StandInJob } from '../stand-in.ts';
 
@@ -17,8 +17,8 @@ const bobbinMm = 100_000;
 export async function needleJob({ settings }: Work<QuiltingSettings>, { line }: QuiltPlan): Promise<StandInJob> {
   if (!line) throw new FileRefused(say.quilting.noLineYet());
   const moved = (v: number): string => (v + rimMm).toFixed(3);
-  const sewn = line.runs.flatMap(({ path }) =>
-    stitchesAlong(path, settings.line).map(({ x, y }, k) => `${k === 0 ? 'jump' : 'stitch'} ${moved(x)} ${moved(y)}`),
+  const sewn = stitchesOfRuns(line.runs, settings.line).flatMap((places) =>
+    places.map(({ x, y }, k) => `${k === 0 ? 'jump' : 'stitch'} ${moved(x)} ${moved(y)}`),
   );
   const flat = (path: Path): number[] => [path.start, ...polygonOf(path, chordMm).slice(1), ...(path.closed ? [path.start] : [])].flatMap(({ x, y }) => [x + rimMm, y + rimMm]); // biome-ignore format: one line
   return {

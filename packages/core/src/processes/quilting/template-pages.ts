@@ -1,17 +1,24 @@
 /** In: a quilt's plan. Out: its templates at full size, a page or more: cut along the solid line, sew along the dashed one. */
 import { english } from '../../messages/index.ts';
-import { circlePath, heightOf, isInside, type Path, type Point, pathBox, widthOf } from '../../plane/index.ts';
+import { add, apply, chain, circlePath, heightOf, isInside, type Path, type Point, pathBox, shift, transformedPath, turn, widthOf } from '../../plane/index.ts'; // biome-ignore format: one line
 import { middleWithin, type QuiltingSettings, type QuiltPlan, type Template } from '../../quilting/index.ts';
 import type { ProcessFileMade, Work } from '../process.ts';
 import { type Pattern, type PatternText, patternsPdf } from './paged-patterns.ts';
 
-export function madeTemplates({ title, settings }: Work<QuiltingSettings>, { templates }: QuiltPlan): Promise<ProcessFileMade> {
-  return patternsPdf(english.quilting.templates(title), templates.map((one) => patternOf(title, one)), settings.paper, english.quilting.lines); // biome-ignore format: one line
+export function madeTemplates({ title, settings }: Work<QuiltingSettings>, { templates, sets }: QuiltPlan): Promise<ProcessFileMade> {
+  // Patches of one shape in different fabrics share a template: it shows the grain of the first.
+  const grainOf = ({ shape }: Template): number => settings.grain[sets.find((set) => set.shape.name === shape.name)?.name ?? ''] ?? 0;
+  return patternsPdf(english.quilting.templates(title), templates.map((one) => patternOf(title, one, grainOf(one))), settings.paper, english.quilting.lines); // biome-ignore format: one line
 }
 
 const matchPointMm = 0.5;
 
-function patternOf(block: string, { shape, sewing, cutting, notches, matchPoints, count, reversed }: Template): Pattern {
+function patternOf(
+  block: string,
+  { shape, sewing, cutting, notches, matchPoints, count, reversed }: Template,
+  grainDegrees: number,
+): Pattern {
+  // biome-ignore format: one line
   const at = middleWithin(sewing);
   const room = Math.min(widthOf(pathBox(sewing)), heightOf(pathBox(sewing)));
   const texts: PatternText[] = [
@@ -28,7 +35,7 @@ function patternOf(block: string, { shape, sewing, cutting, notches, matchPoints
     lines: [
       { kind: 'cutting', path: cutting },
       { kind: 'sewing', path: sewing },
-      ...[...notches, ...matchPoints.map((p) => circlePath(p, matchPointMm)), ...grainArrow(sewing, at, room)].map(
+      ...[...notches, ...matchPoints.map((p) => circlePath(p, matchPointMm)), ...grainArrow(sewing, at, room, grainDegrees)].map(
         (path) => ({ kind: 'mark', path }) as const,
       ),
     ],
@@ -38,16 +45,19 @@ function patternOf(block: string, { shape, sewing, cutting, notches, matchPoints
 /** Of patches smaller than this only the name is printed, mm. */
 const smallMm = 24;
 
-/** Along the threads of the cloth, as the block lies. */
-function grainArrow(sewing: Path, { x, y }: Point, room: number): Path[] {
+/** Along the threads of the cloth: up the block, turned by what is said of the grain. */
+function grainArrow(sewing: Path, { x, y }: Point, room: number, grainDegrees: number): Path[] {
   const [half, head] = [Math.min(12, room / 6), 1.6];
+  const turned = turn((grainDegrees * Math.PI) / 180);
   // Beside the name, where all of it lies within the patch.
-  const side = [-1, 1].map((sign) => x + sign * Math.min(16, room / 4)).find((at) => [y - half, y + half].every((end) => isInside(sewing, { x: at, y: end }))); // biome-ignore format: one line
-  if (room < smallMm || side === undefined) return [];
-  const line = (...places: Point[]): Path => ({ start: places[0] as Point, segments: places.slice(1).map((to) => ({ kind: 'line', to })), closed: false }); // biome-ignore format: one line
-  const tip = (end: number, by: number): Path =>
-    line({ x: side - head, y: end - by }, { x: side, y: end }, { x: side + head, y: end - by });
-  return [line({ x: side, y: y - half }, { x: side, y: y + half }), tip(y + half, head), tip(y - half, -head)];
+  const middle = [-1, 1]
+    .map((sign) => add({ x, y }, apply(turned, { x: sign * Math.min(16, room / 4), y: 0 })))
+    .find((at) => [-half, half].every((end) => isInside(sewing, add(at, apply(turned, { x: 0, y: end })))));
+  if (room < smallMm || !middle) return [];
+  const to = chain(shift(middle.x, middle.y), turned);
+  const line = (...places: Point[]): Path => transformedPath({ start: places[0] as Point, segments: places.slice(1).map((end) => ({ kind: 'line', to: end })), closed: false }, to); // biome-ignore format: one line
+  const tip = (end: number, by: number): Path => line({ x: -head, y: end - by }, { x: 0, y: end }, { x: head, y: end - by });
+  return [line({ x: 0, y: -half }, { x: 0, y: half }), tip(half, head), tip(-half, -head)];
 }
 
 /** Every shape of an appliqué where it lies, numbered from the lowest. */
