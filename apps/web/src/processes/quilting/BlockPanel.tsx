@@ -2,11 +2,13 @@
 /** The block: its finished size, the grid that it lies on, what is wrong with it, and how it is sewn, step by step. */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
 import { blockEdges, blockGrids, isAboutLine, piecingSteps, type QuiltingSettings, type QuiltPlan } from '@nuvet/core/quilting';
 import { useMemo } from 'react';
 import { useJob } from '@/job/job-store';
+import { showPlaces } from '@/table/show-places';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
@@ -119,14 +121,34 @@ function Found({ plan: { block, shapes, seams, notes }, unit }: { plan: QuiltPla
       )}
       {notes
         .filter((note) => !isAboutLine(note))
-        .map(({ said, message }) => (
-          <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
+        .map(({ said, message, at }) => (
+          <Alert
+            key={message}
+            severity="warning"
+            variant="outlined"
+            sx={{ mt: 0.75 }}
+            action={
+              at && (
+                <Button
+                  size="small"
+                  color="inherit"
+                  aria-label={words.prove.goTo(told(said, unit))}
+                  onClick={() => showPlaces([at], showRimMm)}
+                >
+                  {say.show}
+                </Button>
+              )
+            }
+          >
             {told(said, unit)}
           </Alert>
         ))}
     </Section>
   );
 }
+
+/** Shown about a place that is gone to, mm. */
+const showRimMm = 25;
 
 /** More steps than this are for a book, not for a docket. */
 const mostSteps = 40;

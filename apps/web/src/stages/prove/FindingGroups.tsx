@@ -6,14 +6,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Piece } from '@nuvet/core/job';
-import { boxAround, type Point, pathBox, polygonOf } from '@nuvet/core/plane';
+import { type Point, pathBox, polygonOf } from '@nuvet/core/plane';
 import { type Finding, findingKinds, fixCommand } from '@nuvet/core/proof';
 import { nanoid } from 'nanoid';
 import { memo, useState } from 'react';
 import { useProcesses } from '@/processes/open-process';
 import { setMaking, useMaking } from '@/table/making-store';
-import { setTable, useTable } from '@/table/table-store';
-import { boxInView } from '@/table/view';
+import { showPlaces } from '@/table/show-places';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { told } from '@/words/told';
@@ -85,16 +84,7 @@ function FindingRow({ finding, pieces, onStage }: { finding: Finding; pieces: re
   const run = useJob((s) => s.run);
   const isLit = useMaking((s) => s.places === finding.places);
   const stage = findingKinds[finding.code].stage;
-  const go = () => {
-    const around = boxAround(finding.places);
-    const { screen } = useTable.getState();
-    if (!around) return;
-    const rim = Math.max(6, 0.3 * Math.max(around.maxX - around.minX, around.maxY - around.minY));
-    setTable({
-      view: boxInView({ minX: around.minX - rim, minY: around.minY - rim, maxX: around.maxX + rim, maxY: around.maxY + rim }, screen),
-    });
-    setMaking({ places: finding.places });
-  };
+  const go = () => showPlaces(finding.places);
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: finding.places.length > 0 ? '52px 1fr' : '1fr', gap: 1.25, py: 0.75 }}>
       {finding.places.length > 0 && (

@@ -7,9 +7,7 @@ import type { Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { distance, type Point } from '@nuvet/core/plane';
 import { useEffect, useState } from 'react';
-import { setMaking } from '@/table/making-store';
-import { setTable, useTable } from '@/table/table-store';
-import { boxInView } from '@/table/view';
+import { showPlaces } from '@/table/show-places';
 import { Reading } from '@/ui/Section';
 import { words } from '@/words';
 import { maker } from '@/workers/maker.client';
@@ -49,12 +47,7 @@ export function Narrowest({ pieces }: { pieces: readonly Piece[] }) {
 function Place({ name, pair, unit }: { name: string; pair: readonly [Point, Point] | null; unit: 'mm' | 'in' }) {
   if (!pair) return null;
   const [a, b] = pair;
-  const show = () => {
-    const at = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-    const rim = 3 * distance(a, b) + 4;
-    setMaking({ places: [at] });
-    setTable({ view: boxInView({ minX: at.x - rim, minY: at.y - rim, maxX: at.x + rim, maxY: at.y + rim }, useTable.getState().screen) });
-  };
+  const show = () => showPlaces([{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }], 3 * distance(a, b) + 4);
   return (
     <Reading name={name}>
       <Button size="small" onClick={show}>

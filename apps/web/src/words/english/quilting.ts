@@ -30,6 +30,7 @@ export const quilting = {
   edges: { auto: 'Find it', rectangle: 'Rectangle', 'as drawn': 'As drawn' },
   join: 'Corners join within',
   found: 'found',
+  show: 'Show',
   whatItIs: 'What it is',
   patches: 'Patches',
   patchesOf: (count: number, shapes: number) => `${count} of ${shapes === 1 ? '1 shape' : `${shapes} shapes`}`,
