@@ -2,8 +2,11 @@
 import { readFileSync } from 'node:fs';
 import { readPdfPaths } from '@nuvet/core/formats';
 import { heightOf, pathBox, polygonPath, widthOf } from '@nuvet/core/plane';
+import { fitTrueUp } from '@nuvet/core/trueup';
+import { type DemoJob, demoJobs, pngOf, scanScene } from '@nuvet/truth';
 import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
+import { clickInPicture, dropFile } from './bench-hand.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
 import { address, jobOf, jobOfOutlines, json } from './server.ts';
@@ -96,6 +99,38 @@ it('a drawn block becomes patches of two fabrics, sizes to cut and printed templ
   expect(stitches.length).toBeGreaterThan(2000);
 });
 
+it('a scanned block, sized by the length that is written at it, becomes printed templates of that size', async () => {
+  const demo = demoJobs.find(({ name }) => name.startsWith('Mill Race')) as DemoJob;
+  const scan = scanScene(demo.scene, { dpi: 150, tiltDegrees: 1.6, noise: 5, seed: 404 });
+  await page.goto(address);
+  await dropFile(page, 'mill race.png', 'image/png', await pngOf(scan.picture, 72));
+  await page.waitForURL(/\/jobs\/[0-9a-f-]+/);
+  await page.getByRole('application', { name: 'Light table' }).waitFor();
+  await settled(page);
+  const unsized = fitTrueUp({ widthPx: scan.picture.width, heightPx: scan.picture.height }, [], 72);
+  for (const place of demo.scene.marks?.[demo.known.mark] ?? []) await clickInPicture(page, unsized, scan.at(place));
+  await page.getByLabel('Its true length').fill(demo.known.text);
+  await page.getByLabel('Its true length').press('Enter');
+  await page.getByText('= 304.80 mm · 12 in').waitFor();
+  await page.getByRole('button', { name: /^Trace:/ }).click();
+  await page
+    .getByText(/^\d+ pieces/)
+    .first()
+    .waitFor();
+  await settled(page);
+  await page.getByRole('button', { name: /^Make ready:/ }).click();
+  await button('Add a process').click();
+  await button('Add Quilting').click();
+  await page.getByText('32 of 4 shapes').waitFor();
+  expect(await reading('Lies on a grid of').textContent()).toBe('12 x 12');
+  await panel('Files').click();
+  const pages = await readPdfPaths(await downloaded('Templates'));
+  const sizes = pages.flatMap(({ paths }) => paths.filter(({ mark }) => mark === 'sewing').map(({ path }) => pathBox(path)));
+  // Corners lie on the twelfths of a 12 in block: whole inches apart, whichever way a template lies.
+  expect(sizes.length).toBe(4);
+  for (const box of sizes) for (const mm of [widthOf(box), heightOf(box)]) expect(Math.abs(mm / 12.7 - Math.round(mm / 12.7))).toBeLessThan(0.002); // biome-ignore format: one line
+});
+
 it('a seam that ends in the middle of a patch is named; patches that cannot be sewn right across have to be set in', async () => {
   const frame = polygonPath([{ x: 10, y: 10 }, { x: 110, y: 10 }, { x: 110, y: 110 }, { x: 10, y: 110 }]); // biome-ignore format: corners
   const seam = (x: number, y: number) => ({ start: { x: 60, y: 62 }, segments: [{ kind: 'line' as const, to: { x, y } }], closed: false });
@@ -144,7 +179,7 @@ it('an appliqué has a background, shapes to turn under, and a placement guide; 
   const id = await copyOf('Mill Race');
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await panel('Fabrics').click();
-  await page.getByText('To buy').waitFor();
+  await page.getByRole('heading', { name: 'To buy' }).waitFor();
   await button('Take the colours from the picture').click();
   await page.getByRole('textbox', { name: 'Fabric 1' }).and(page.locator('[value="Fabric 1"]')).waitFor();
   await button('Keep this colouring').click();
@@ -183,7 +218,8 @@ it('a motif goes into every block, a wave round the border and a line of one’s
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 0.4 * side);
   await page.getByText('Starts here').waitFor();
   await settled(page);
-  const startAt = ((await jobOf(id)).making.processes.at(-1)?.settings.line as { startAt: { x: number; y: number } }).startAt;
+  const { settings } = (await jobOf(id)).making.processes.at(-1) ?? { settings: {} };
+  const { startAt } = settings.line as { startAt: { x: number; y: number } };
   expect(Math.abs(startAt.x - 152.4)).toBeLessThan(2);
   expect(Math.abs(startAt.y - 30.48)).toBeLessThan(2);
   await panel('Files').click();
@@ -194,7 +230,7 @@ it('a motif goes into every block, a wave round the border and a line of one’s
   await typed(/^Columns/, '2');
   await button('Add a border').click();
   await picked('Border 1 of', 'Flying geese');
-  await page.getByText(/units across, each/).waitFor();
+  await page.getByText(/^Units: 6 across, each/).waitFor();
   await panel('Quilting line').click();
   await picked('Quilted along', 'Mill wheel');
   await page.getByText('In every block of the quilt').click();
@@ -207,5 +243,8 @@ it('a motif goes into every block, a wave round the border and a line of one’s
   await page.getByText(/sewn in 2 passes, with marks/).waitFor();
   await panel('Cutting').click();
   await typed(/^Side 1 of A/, '1in');
-  await page.getByRole('table', { name: 'Cutting list' }).getByText(/12 1\/2 x 13 1\/4|317\.5 x 336\.55/).waitFor();
+  await page
+    .getByRole('table', { name: 'Cutting list' })
+    .getByText(/12 1\/2 x 13 1\/4|317\.5 x 336\.55/)
+    .waitFor();
 });

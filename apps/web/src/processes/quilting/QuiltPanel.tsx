@@ -210,15 +210,15 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
                   onFabric={(second) => change(k, { second })}
                 />
               )}
-              {(border.pieces ?? 'plain') !== 'plain' && (
-                <FabricPick
-                  settings={settings}
-                  label={say.cornerFabric}
-                  value={border.corner ?? border.second ?? 0}
-                  onFabric={(corner) => change(k, { corner })}
-                />
-              )}
             </Row>
+            {(border.pieces ?? 'plain') !== 'plain' && (
+              <FabricPick
+                settings={settings}
+                label={say.cornerFabric}
+                value={border.corner ?? border.second ?? 0}
+                onFabric={(corner) => change(k, { corner })}
+              />
+            )}
             {plan && <Units border={border} ring={ringsByBorder(plan, borders)[k]} unit={unit} />}
           </Box>
         ))}

@@ -136,7 +136,7 @@ export const quilting = {
   borderPieces: (number: number) => `Border ${number} of`,
   piecesWords: { plain: 'One strip', squares: 'Squares', 'half-square triangles': 'Half-square triangles', 'flying geese': 'Flying geese' },
   units: (across: number, wide: string, up: number, high: string) =>
-    `${across} units across, each ${wide}; ${up} up the side, each ${high}.`,
+    `Units: ${across} across, each ${wide}; ${up} up the side, each ${high}.`,
   secondFabric: 'Second fabric',
   cornerFabric: 'Corner squares',
   mitred: 'Mitred corners',
