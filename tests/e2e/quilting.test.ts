@@ -230,7 +230,7 @@ it('a motif goes into every block, a wave round the border and a line of one’s
   await typed(/^Columns/, '2');
   await button('Add a border').click();
   await picked('Border 1 of', 'Flying geese');
-  await page.getByText(/^Units: 6 across, each/).waitFor();
+  await page.getByText(/^Units: 4 across, each/).waitFor();
   await panel('Quilting line').click();
   await picked('Quilted along', 'Mill wheel');
   await page.getByText('In every block of the quilt').click();

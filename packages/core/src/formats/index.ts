@@ -21,3 +21,12 @@ export { pathData, writeSvg } from './svg.ts';
 export { readPathData } from './svg-path-data.ts';
 export { cssPxMm, readSvg } from './svg-reading.ts';
 export { type TiffPage, tiffPages } from './tiff-pages.ts';
+export {
+  readWireProgram,
+  type TowerAxes,
+  towerAxes,
+  WireProgramError,
+  type WireProgramOptions,
+  wireProgramDeviation,
+  writeWireProgram,
+} from './wire-program.ts';

@@ -1,6 +1,7 @@
 import { figures } from './figures.ts';
 import { files } from './files.ts';
 import { fixes } from './fixes.ts';
+import { foam } from './foam.ts';
 import { folding } from './folding.ts';
 import { job } from './job.ts';
 import { lengths } from './lengths.ts';
@@ -11,4 +12,4 @@ import { shelf } from './shelf.ts';
 import { trueUp } from './true-up.ts';
 
 /** Every text of the core that a person reads, by what it is about. */
-export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, quilting, files, shelf };
+export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, quilting, foam, files, shelf };

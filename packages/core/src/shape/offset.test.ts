@@ -21,7 +21,7 @@ import {
 import { followed, type LiveStep } from './live-steps.ts';
 import { offsetClosed, offsetPiece } from './offset.ts';
 import { selfCrossings } from './path-crossings.ts';
-import { plainOffset } from './raw-offset.ts';
+import { plainOffset, rawOffset } from './raw-offset.ts';
 import { strokeOutline } from './stroke-outline.ts';
 
 const rectangle = (w: number, h: number): Path =>
@@ -205,5 +205,12 @@ describe('a curve that crosses itself', () => {
       expect(rest).toEqual([]);
       expect(Math.sign(pathArea(outline as Path) - pathArea(plain))).toBe(-Math.sign(by));
     }
+  });
+  it('with a handle that is all but nothing is set off in as few pieces as one without', () => {
+    // As a file may write it whose figures were reckoned elsewhere: the first handle is 1e-14 long, and points the wrong way.
+    const curve = (y: number): Path => ({ start: { x: 84, y: 0.05292 }, segments: [{ kind: 'cubic', c1: { x: 84, y }, c2: { x: 83.983, y: 0.0541 }, to: { x: 83.949, y: 0.05647 } }], closed: false }); // biome-ignore format: one line
+    const pieces = [0.05292 + 1e-14, 0.05292].map((y) => rawOffset(curve(y), 0.8, plainOffset).segments.length);
+    expect(pieces[0]).toBe(pieces[1]);
+    expect(pieces[0]).toBeLessThan(40);
   });
 });

@@ -197,10 +197,20 @@ function offsetSegment({ from, segment, startTangent: d0 }: CachedSegment, by: n
   const segments: Segment[] = [];
   let at = from;
   for (const cubic of asCubics(from, segment, toleranceMm / 20)) {
-    for (const part of offsetCubic(at, cubic, by, toleranceMm, 0)) segments.push(part);
+    for (const part of offsetCubic(at, withoutStubs(at, cubic), by, toleranceMm, 0)) segments.push(part);
     at = cubic.to;
   }
   return { start, segments, closed: false };
+}
+
+/** Handles shorter than this share of their curve are rounding, and point anywhere. */
+const stubShare = 1e-9;
+
+/** A cubic whose handles that are all but nothing are nothing: it would seem to turn about within them. */
+function withoutStubs(from: Point, s: CubicSegment): CubicSegment {
+  const [first, middle, last] = [distance(from, s.c1), distance(s.c1, s.c2), distance(s.c2, s.to)];
+  const least = stubShare * (first + middle + last);
+  return first > least && last > least ? s : { ...s, c1: first > least ? s.c1 : from, c2: last > least ? s.c2 : s.to };
 }
 
 /** The derivative of the offset curve at an end of a cubic: P'(1 - d k), k the curvature, left positive. */
