@@ -189,7 +189,7 @@ describe('a panel cut by the wire that stands in', () => {
         // One that melts leaves both faces as they should be, however different its speeds there; at the tips of edges it changes speed.
         for (const share of [0, 1]) {
           expect(hot(share, false)).toBeLessThan(0.02);
-          expect(hot(share, true)).toBeLessThan(0.15);
+          expect(hot(share, true)).toBeLessThan(0.25);
         }
       }),
       { numRuns: lawRuns(100), endOnFailure: true },

@@ -135,12 +135,25 @@ const trailingShare = 0.8;
 /** Places nearer than this are one: where a section has been made thinner its nose may end in a stub, mm. */
 const nearestMm = 0.004;
 
+/** A turn inwards sharper than this, radians, within so little is no shape of a section, mm. */
+const dent = 0.03;
+const dentMm = 0.2;
+
+function withoutDents(polygon: readonly Point[]): Point[] {
+  const n = polygon.length;
+  const kept = polygon.filter((p, k) => {
+    const [before, after] = [polygon[(k + n - 1) % n] as Point, polygon[(k + 1) % n] as Point];
+    return distance(before, after) > dentMm || turnBetween(subtract(p, before), subtract(after, p)) > -dent;
+  });
+  return kept.length < n ? withoutDents(kept) : kept;
+}
+
 /** A polygon that is walked counter-clockwise; places on it become its own. */
 class Round {
   private points: Point[];
 
   constructor(polygon: readonly Point[]) {
-    this.points = polygon.filter((p, k) => k === 0 || distance(p, polygon[k - 1] as Point) > nearestMm);
+    this.points = withoutDents(polygon.filter((p, k) => k === 0 || distance(p, polygon[k - 1] as Point) > nearestMm));
   }
 
   /** The foremost place. */
