@@ -12,6 +12,7 @@ import { trace } from './trace.ts';
 import { traceMany } from './trace-many.ts';
 import { trueUp } from './true-up.ts';
 import { version } from './version.ts';
+import { wing, wingUsage } from './wing.ts';
 
 export async function main(words: readonly string[], io: Io): Promise<number> {
   const [command, ...rest] = words;
@@ -21,7 +22,7 @@ export async function main(words: readonly string[], io: Io): Promise<number> {
   }
   if (command === undefined || command === '--help' || command === 'help' || rest.includes('--help')) {
     const say = command === undefined ? io.error : io.out;
-    say(`${usage}\n\n${makingUsage}\n\n${simulateUsage}`);
+    say(`${usage}\n\n${makingUsage}\n\n${simulateUsage}\n\n${wingUsage}`);
     return command === undefined ? 2 : 0;
   }
   try {
@@ -50,5 +51,6 @@ function outcomeOf(command: string, rest: readonly string[], io: Io): Promise<Ou
   if (command === 'prove') return prove(readProveArguments(rest), io);
   if (command === 'make') return make(readMakeArguments(rest), io);
   if (command === 'simulate') return simulate(readSimulateArguments(rest));
-  throw new UsageError(`“${command}” is not a command; there are nuvet trace, true-up, prove, make and simulate`);
+  if (command === 'wing') return wing(rest);
+  throw new UsageError(`“${command}” is not a command; there are nuvet trace, true-up, prove, make, simulate and wing`);
 }

@@ -4,6 +4,6 @@ export { type GaugeSettings, kerfGauge, kerfRead, plainGauge, slotsOf } from './
 export { type Nesting, type NestingPart, type NestingSettings, nestedOnSheets } from './nesting.ts';
 export { type Ordered, orderedStops, type Stop, travelOf } from './order.ts';
 export { originOn, toMachine } from './placement.ts';
-export { type CutPlan, cutPlan, plannedCut, type Run } from './plan.ts';
+export { type CutPlan, cutPlan, noCut, plannedCut, type Run } from './plan.ts';
 export { type Printing, plainPrinting, printingSchema } from './printing.ts';
 export { ownPaper, type Page, PaperError, paperSize, papers, type Tiling, tiled } from './tiles.ts';
