@@ -160,18 +160,18 @@ it('patterns are tried out over a block of a photographed quilt, and pinned side
   const id = await copyOf('Harbour quilt');
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await panel('Try out').click();
-  await button('Try Scallops').waitFor();
+  await button('Try Four petals').waitFor();
   await settled(page);
   const before = await reading('Length of the line').textContent();
   await button('Next pattern').click();
   await expect.poll(() => reading('Length of the line').textContent()).not.toBe(before);
   await page.getByRole('button', { name: /^Pin / }).click();
-  await button('Try Ferry bells').waitFor();
+  await button('Try Ring of loops').waitFor();
   await button('Try Stippling').click();
   await page.getByRole('combobox', { name: 'Quilted along' }).getByText('Stippling').waitFor();
   await settled(page);
   const { settings } = (await jobOf(id)).making.processes[0] ?? {};
-  expect(settings?.pinned).toEqual(['scallops', 'stippling', 'cross-hatching', 'bells']);
+  expect(settings?.pinned).toEqual(['corner-petals', 'net', 'stippling', 'loop-ring']);
   expect(settings?.line).toMatchObject({ pattern: 'stippling', over: 'block' });
 });
 

@@ -411,6 +411,16 @@ describe('the quilting line of a block', () => {
     const box = pathBox(made?.runs[0]?.path as Path);
     expect([box.minX, box.maxX]).toEqual([0, 100]);
   });
+  it('runs from left to right over a quilt, however high, and along a sash', () => {
+    const rows = (over: 'quilt' | 'sashing') => planOf([frame], { pattern: 'zigzag', over, repeatMm: 50, rowMm: 50 }, { rows: 3, columns: 2, sashingMm: 20, hasPosts: true }).line?.runs ?? []; // biome-ignore format: one line
+    const [whole] = rows('quilt');
+    const steps = stepsOf(whole?.path as Path);
+    expect(Math.abs((steps[0]?.segment.to.x as number) - (steps[0]?.from.x as number))).toBeCloseTo(220 / 8, 6);
+    // Sashes between columns are sewn up or down, those between rows across.
+    const boxes = rows('sashing').map(({ path }) => pathBox(path));
+    expect(boxes.filter(({ minX, maxX, minY, maxY }) => maxY - minY > maxX - minX).length).toBe(3);
+    expect(boxes.filter(({ minX, maxX, minY, maxY }) => maxX - minX > maxY - minY).length).toBe(4);
+  });
   it('in rows that overlap has one row more, and still meets both edges', () => {
     const rowsOf = (overlapMm: number) => pathBox(planOf([frame], { pattern: 'steps', repeatMm: 100, rowMm: 25, overlapMm }).line?.runs[0]?.path as Path); // biome-ignore format: one line
     const stacked = planOf([frame], { pattern: 'teeth', repeatMm: 100, rowMm: 30, overlapMm: 6 }).line;

@@ -1,6 +1,6 @@
 /**
  * In: an area, and what it is quilted with. Out: lines that fill it: rows of a pattern, a filling, or a motif that is fitted to it.
- * A rectangle is filled along its longer side, however it lies; a motif for a block is fitted to a rectangle, or to the square in the largest
+ * A rectangle is filled from left to right, a strip along its length; a motif for a block is fitted to a rectangle, or to the square in the largest
  * circle within another shape; one for a triangle to its corners; one for corners to each corner that is neither sharp nor blunt.
  */
 import { hatchLines } from '../make/hatch.ts';
@@ -75,7 +75,7 @@ function fillingOf(area: Area, settings: LineSettings, own: readonly Path[]): Ar
   return plain([angle, angle + Math.PI / 2].flatMap((one) => joinedAtEnds(hatchLines(border, one, spacingMm), area, spacingMm)));
 }
 
-/** A rectangle's own plane: from its lower left corner along its longer side. */
+/** A rectangle's own plane: from its lower left corner along its foot. */
 interface Rectangle {
   readonly place: Transform;
   readonly width: number;
@@ -90,16 +90,19 @@ function cornersOf(outline: Path): Point[] {
 
 const isStraight = (outline: Path): boolean => outline.segments.every(({ kind }) => kind === 'line');
 
-function rectangleOf(outline: Path, isAlongLonger: boolean): Rectangle | null {
+/** A rectangle this much longer than wide is a strip: rows run along it. */
+const stripRatio = 2;
+
+function rectangleOf(outline: Path, isStripAlong: boolean): Rectangle | null {
   const corners = cornersOf(outline);
   if (corners.length !== 4 || !isStraight(outline)) return null;
   const sides = corners.map((p, k) => subtract(corners[(k + 1) % 4] as Point, p));
   const isSquare = sides.every((side, k) => Math.abs(dot(side, sides[(k + 1) % 4] as Point)) < 1e-6 * dot(side, side));
   if (!isSquare) return null;
-  // The side that runs most to the right is its foot; a longer one beside it, if that counts.
+  // The side that runs most to the right is its foot; of a strip the long one.
   const rightmost = sides.reduce((best, side, k) => (side.x / Math.hypot(side.x, side.y) > (sides[best] as Point).x / Math.hypot((sides[best] as Point).x, (sides[best] as Point).y) + 1e-9 ? k : best), 0); // biome-ignore format: one line
   const [a, b] = [sides[rightmost], sides[(rightmost + 1) % 4]] as [Point, Point];
-  const foot = isAlongLonger && Math.hypot(b.x, b.y) > Math.hypot(a.x, a.y) * 1.001 ? (rightmost + 1) % 4 : rightmost;
+  const foot = isStripAlong && Math.hypot(b.x, b.y) >= stripRatio * Math.hypot(a.x, a.y) ? (rightmost + 1) % 4 : rightmost;
   const [corner, along, up] = [corners[foot], sides[foot], sides[(foot + 1) % 4]] as [Point, Point, Point];
   const [width, height] = [Math.hypot(along.x, along.y), Math.hypot(up.x, up.y)];
   return { place: { a: along.x / width, b: along.y / width, c: up.x / height, d: up.y / height, e: corner.x, f: corner.y }, width, height };

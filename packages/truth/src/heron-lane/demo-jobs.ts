@@ -145,12 +145,13 @@ export const demoPhotos: readonly DemoPhoto[] = [
     outline: { name: 'Middle block', mark: 'middle' },
     quilting: {
       line: {
-        pattern: 'breaking-wave',
+        pattern: 'mill-wheel',
         over: 'block',
+        insetMm: 6.35,
         repeatMm: 101.6,
         rowMm: 76.2,
       },
-      pinned: ['scallops', 'stippling', 'cross-hatching'],
+      pinned: ['corner-petals', 'net', 'stippling'],
     },
   },
 ];
