@@ -35,6 +35,14 @@ describe('a quilt', () => {
       { minX: 240, minY: 0, maxX: 280, maxY: 400 },
     ]);
   });
+  it('has the triangles of a border point to the middle of each side, from both of its ends', () => {
+    const { parts, widthMm } = quiltOf(size, { ...plainQuilting, columns: 2, borders: [{ widthMm: 25, fabric: 0, second: 1, pieces: 'half-square triangles' }] }); // biome-ignore format: one line
+    const foot = parts.filter(({ kind, role, outline }) => kind === 'border' && role === 'first' && pathBox(outline).maxY < 25.001);
+    expect(foot.length).toBe(8);
+    const middles = foot.map(({ outline }) => stepsOf(outline).reduce((sum, { from }) => sum + from.x / 3, 0) - widthMm / 2);
+    // Each has its mirror image on the other half.
+    expect(middles.reduce((sum, x) => sum + x, 0)).toBeCloseTo(0, 9);
+  });
   it('tells how many units a pieced border has, and how long they are', () => {
     const ring = { inner: { minX: 30, minY: 30, maxX: 330, maxY: 230 }, outer: { minX: 0, minY: 0, maxX: 360, maxY: 260 } };
     expect(borderUnits(ring, 'flying geese')).toEqual({ across: 5, up: 3, acrossMm: 60, upMm: 200 / 3 });

@@ -400,6 +400,7 @@ describe('the quilting line of a block', () => {
     expect([made?.crowded.count, Math.round(made?.crowded.at?.x ?? 0), Math.round(made?.crowded.at?.y ?? 0)]).toEqual([1, 50, 50]);
     expect(notes.some(({ message }) => /over more than 4 times/.test(message))).toBe(true);
     expect(planOf([frame, ...spokes], { pattern: 'drawn', isSewnTwice: false, mostLayers: 6 }).line?.crowded.count).toBe(0);
+    expect(planOf([frame, ...spokes], { pattern: 'drawn', isSewnTwice: false, mostLayers: 5 }).line?.crowded.count).toBe(1);
     const teeth = stitch({ start: { x: 10, y: 10 }, segments: [{ kind: 'line', to: { x: 12, y: 90 } }, { kind: 'line', to: { x: 14, y: 10 } }, { kind: 'line', to: { x: 60, y: 10 } }], closed: false }, 'z'); // biome-ignore format: one line
     expect(planOf([frame, teeth], { pattern: 'drawn' }).line?.sharp.count).toBe(1);
     expect(planOf([frame, teeth], { pattern: 'drawn', sharpestDegrees: 178 }).line?.sharp.count).toBe(0);
