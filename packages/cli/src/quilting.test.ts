@@ -79,4 +79,13 @@ describe('nuvet make --for quilting', () => {
     expect(said.trim().split('\n').length).toBe(1);
     expect(existsSync(join(folder, out))).toBe(false);
   });
+  it('tells of the block and of the quilting line whatever file was asked for', async () => {
+    const { code } = await nuvet('make', star, '--for', 'quilting', '--finished', '12in', '--quilted', 'mill-wheel', '--out', 'line.svg', '--report', 'line.json'); // biome-ignore format: one line
+    expect(code).toBe(0);
+    const report = JSON.parse(read('line.json'));
+    expect(report.patches.length).toBe(4);
+    expect(report.line).toMatchObject({ runs: 1, sewnTwiceMm: 0, passes: 1, lengthMm: expect.any(Number) });
+    // A wheel of eight loops is drawn about the middle of a block of 12 in.
+    expect(report.line.lengthMm).toBeGreaterThan(4 * 2 * sixInches);
+  });
 });

@@ -43,7 +43,16 @@ export async function madeCuttingCsv({ settings }: Work<QuiltingSettings>, { cut
 }
 
 /** What a report says of the block: its patches, and how they are cut. */
-export function quiltReport({ shapes, cutting, block, seams, foundations, quilt }: QuiltPlan): Readonly<Record<string, unknown>> {
+export function quiltReport({
+  shapes,
+  cutting,
+  block,
+  seams,
+  eases,
+  foundations,
+  quilt,
+  line,
+}: QuiltPlan): Readonly<Record<string, unknown>> {
   return {
     block: { widthMm: block.widthMm, heightMm: block.heightMm, grid: block.grid, gapMm: block.gapMm, seams, sections: foundations.sections.length, setIn: foundations.setIn.length }, // biome-ignore format: one line
     quilt: { widthMm: quilt.widthMm, heightMm: quilt.heightMm, blocks: quilt.blocks.length },
@@ -53,6 +62,8 @@ export function quiltReport({ shapes, cutting, block, seams, foundations, quilt 
       reversed: isSymmetric ? 0 : patches.filter(({ isReversed }) => isReversed).length,
       finishedAreaMm2: areaMm2,
     })),
+    curvedSeams: eases.map(({ shapes: between, lengthMm, easeMm, count }) => ({ between, lengthMm, easeMm, count })),
+    line: line && { lengthMm: line.lengthMm, sewnTwiceMm: line.againMm, alongSeamsMm: line.alongSeamsMm, runs: line.runs.length, stitches: line.stitches, gapMm: 2 * line.gapMm, passes: line.passes?.passes.length ?? 1 }, // biome-ignore format: one line
     cutting: cutting.rows.filter(({ kind }) => kind === 'patch').map(cutOf),
     further: cutting.rows.filter(({ kind }) => kind !== 'patch').map(cutOf),
   };

@@ -28,10 +28,14 @@ import { templatesOnSheets } from './template-sheets.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
 
-const withReport = (file: QuiltFile): QuiltFile => ({
-  ...file,
-  make: async (work, plan, choices) => ({ ...(await file.make(work, plan, choices)), report: quiltReport(plan) }),
-});
+/** Whatever is made tells what the block is, and how it is cut. */
+const withReports = (files: Record<string, QuiltFile>): Record<string, QuiltFile> =>
+  Object.fromEntries(
+    Object.entries(files).map(([name, file]) => [
+      name,
+      { ...file, make: async (work, plan, choices) => ({ ...(await file.make(work, plan, choices)), report: quiltReport(plan) }) },
+    ]),
+  );
 
 const drawings = cutFiles<QuiltingSettings>(
   drawingKinds.filter((kind) => kind !== 'pdf'),
@@ -75,16 +79,16 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
   estimate: () => ({ rows: [], seconds: null }),
   drawing: ({ block }) =>
     block.map.faces.map(({ outer }): SheetLine => ({ path: transformedPath(outer, block.toSheet), kind: 'work', purpose: 'stitch' })),
-  files: {
-    templates: withReport({
+  files: withReports({
+    templates: {
       word: 'Templates',
       about: 'Every patch at full size with its seam allowance, on pages to print.',
       ending: 'pdf',
       mediaType: 'application/pdf',
       what: 'templates',
       make: madeTemplates,
-    }),
-    guide: withReport({
+    },
+    guide: {
       word: 'Placement guide',
       about: 'Where each appliqué shape lies, at full size, numbered from the lowest.',
       ending: 'pdf',
@@ -92,8 +96,8 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
       what: 'placement',
       isOffered: ({ technique }) => technique === 'appliqué',
       make: madePlacementGuide,
-    }),
-    foundations: withReport({
+    },
+    foundations: {
       word: 'Foundations',
       about: 'Sections to sew on paper, numbered and mirrored, on pages to print.',
       ending: 'pdf',
@@ -101,26 +105,26 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
       what: 'foundations',
       isOffered: ({ technique }) => technique === 'pieced',
       make: madeFoundations,
-    }),
-    shopping: withReport({
+    },
+    shopping: {
       word: 'Fabrics and cutting',
       about: 'How much of each fabric to buy, and what to cut from it.',
       ending: 'pdf',
       mediaType: 'application/pdf',
       what: 'fabrics',
       make: madeShoppingList,
-    }),
-    cutting: withReport({
+    },
+    cutting: {
       word: 'Cutting list',
       about: 'Sizes, counts and strips as a table.',
       ending: 'csv',
       mediaType: 'text/csv',
       what: 'cutting',
       make: madeCuttingCsv,
-    }),
+    },
     ...templateDrawings,
     ...lineFiles,
-  },
+  }),
   standIn: needleJob,
   options: {
     finished: { takes: 'word', about: 'the longer side of the finished block', read: (word) => ({ finishedMm: sizeSaid(word) }) },
