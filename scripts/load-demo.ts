@@ -120,12 +120,18 @@ function milled(trace: JobTrace, { pocketsWithinMm = 0, ringsMm = [] }: DemoMill
 }
 
 /** A new job is cut by laser; these are made of their own stock by their own processes. */
-const madeBy = ({ stock, processes, milling, quilting }: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting'>): Command[] => [
+const madeBy = ({
+  stock,
+  processes,
+  milling,
+  quilting,
+  foam,
+}: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting' | 'foam'>): Command[] => [
   { do: 'set-stock', change: stock },
   { do: 'remove-process', id: 'first' },
   ...processes.map((process): Command => {
     const entry = newEntry(process, process, emptyJob(''));
-    const settings = process === 'cnc' ? settingsOf(milling, stock.name) : process === 'quilting' ? { ...quilting } : {};
+    const settings = { cnc: settingsOf(milling, stock.name), quilting: { ...quilting } }[process] ?? {};
     return { do: 'add-process', entry: { ...entry, settings: settings as typeof entry.settings } };
   }),
 ];

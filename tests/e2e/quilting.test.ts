@@ -218,8 +218,8 @@ it('a motif goes into every block, a wave round the border and a line of one’s
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 0.4 * side);
   await page.getByText('Starts here').waitFor();
   await settled(page);
-  const { settings } = (await jobOf(id)).making.processes.at(-1) ?? { settings: {} };
-  const { startAt } = settings.line as { startAt: { x: number; y: number } };
+  const { settings = {} } = (await jobOf(id)).making.processes.find(({ process }) => process === 'quilting') ?? {};
+  const { startAt } = settings.line as unknown as { startAt: { x: number; y: number } };
   expect(Math.abs(startAt.x - 152.4)).toBeLessThan(2);
   expect(Math.abs(startAt.y - 30.48)).toBeLessThan(2);
   await panel('Files').click();

@@ -23,7 +23,7 @@ export interface DxfSeen {
 /** What ezdxf sees; throws where it refuses a file. */
 export function dxfSeenByEzdxf(...files: string[]): DxfSeen[] {
   const script = fileURLToPath(new URL('./read-dxf.py', import.meta.url));
-  return JSON.parse(execFileSync('/usr/bin/python3', [script, ...files], { encoding: 'utf8' }));
+  return JSON.parse(execFileSync('/usr/bin/python3', [script, ...files], { encoding: 'utf8', maxBuffer: 1 << 28 }));
 }
 
 export function polylinesSeenByDxfParser(text: string): ILwpolylineEntity[] {

@@ -2,6 +2,7 @@
  * What the page shows of each process. One line is all that a new one needs here.
  */
 import { cncView } from './cnc/cnc-view';
+import { foamView } from './foam/foam-view';
 import { knifeView } from './knife/knife-view';
 import { laserView } from './laser/laser-view';
 import { outlinesView } from './outlines/outlines-view';
@@ -15,5 +16,6 @@ export const processViews: Readonly<Record<string, AnyProcessView>> = {
   cnc: cncView,
   paper: paperView,
   quilting: quiltingView,
+  foam: foamView,
   outlines: outlinesView,
 };

@@ -75,4 +75,7 @@ export const files = {
   svgTooMany: (maxElements: string) => `This drawing holds more than ${maxElements} elements. Bring in a part of it.`,
   svgTooDeep: (deepest: string) => `This drawing nests its elements more than ${deepest} deep. Flatten its groups and bring it in again.`,
   noSvg: 'This is not an SVG drawing, or it is damaged.',
+  pageOf: (page: number, pages: number) => `page ${page} of ${pages}`,
+  partOf: (pattern: string, row: number, column: number, rows: number, columns: number) =>
+    `${pattern}: row ${row} of ${rows}, column ${column} of ${columns}`,
 };

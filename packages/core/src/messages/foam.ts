@@ -13,4 +13,19 @@ export const foam = {
   facesTooClose: 'Root and tip have to lie apart: type a span.',
   towersTooClose: 'The foam has to lie between the towers: type a larger distance between them, or another place.',
   noProgramLine: (line: number) => `Line ${line} of the program means nothing to a wire.`,
+  noViews: 'There is no body yet: trace its side view, a closed outline, and the view from above beside it.',
+  openView: 'A view of the body is open, or has no length. Close its outline in Trace.',
+  viewsDiffer: (length: string) =>
+    `The view from above is drawn ${length} longer or shorter than the side view: it is brought to the side view's length.`,
+  noBoards: 'Say what the body is cut from: a board as thick as it measures.',
+  tooManySlices: (most: number) => `The body would be cut into more than ${most} slices. Type thicker boards.`,
+  shellThick: (slices: number) =>
+    `${slices === 1 ? 'One slice stays' : `${slices} slices stay`} solid: there the shell leaves no room for a hollow.`,
+  allSolid: 'The shell is thicker than the body has room for: every slice stays solid.',
+  dowelsOutside: (slices: number) => `${slices === 1 ? 'One slice has' : `${slices} slices have`} no room for every dowel hole.`,
+  formers: (job: string) => `${job}: formers`,
+  formersHow: 'Cut along the solid line. Dashed: the smaller face.',
+  former: (number: number) => `Former ${number}`,
+  forward: 'forward',
+  boardOf: (thickness: string, from: string) => `${thickness} board, ${from} from the nose`,
 };

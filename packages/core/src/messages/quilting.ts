@@ -18,9 +18,6 @@ export const quilting = {
   shopping: (block: string) => `${block}: fabrics and cutting`,
   patch: (name: string) => `Patch ${name}`,
   cutCount: (count: number, reversed: number) => (reversed > 0 ? `Cut ${count - reversed}, and ${reversed} reversed` : `Cut ${count}`),
-  pageOf: (page: number, pages: number) => `page ${page} of ${pages}`,
-  partOf: (pattern: string, row: number, column: number, rows: number, columns: number) =>
-    `${pattern}: row ${row} of ${rows}, column ${column} of ${columns}`,
   lines: 'Solid: cut. Dashed: sew.',
   printSewn: 'Print at 100 %, and measure the bar first.',
   section: (number: number, count: number) => (count > 1 ? `Section ${number} of ${count}` : 'Foundation'),

@@ -91,8 +91,8 @@ describe.each(processNames)('the process %s', (name) => {
       expect([file, made.bytes.length > 100, ending.length > 0]).toEqual([file, true, true]);
       if (made.largestMm !== null && made.toleranceMm !== null) {
         expect(made.largestMm).toBeLessThanOrEqual(made.toleranceMm);
-        // A block is as large as was typed, whatever it is drawn at.
-        if (name === 'quilting') continue;
+        // A block is as large as was typed, whatever it is drawn at; a body's formers lie on sheets.
+        if (name === 'quilting' || name === 'foam') continue;
         expect(made.widthMm).toBeGreaterThan(59);
         // The bleed lies round it by 3 mm.
         expect(made.widthMm).toBeLessThan(67);

@@ -2,6 +2,7 @@
  * The processes that there are. One line is all that a new one needs here.
  */
 import { cnc } from './cnc/cnc.ts';
+import { foam } from './foam/foam.ts';
 import { knife } from './knife/knife.ts';
 import { laser } from './laser/laser.ts';
 import { outlines } from './outlines/outlines.ts';
@@ -15,6 +16,7 @@ export const processKinds: Readonly<Record<string, AnyProcess>> = {
   cnc,
   paper,
   quilting,
+  foam,
   outlines,
 };
 export const processNames = Object.keys(processKinds);

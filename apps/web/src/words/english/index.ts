@@ -4,6 +4,7 @@ import { app } from './app.ts';
 import { bringIn } from './bring-in.ts';
 import { byHand } from './by-hand.ts';
 import { cnc } from './cnc.ts';
+import { foam } from './foam.ts';
 import { job } from './job.ts';
 import { makeReady } from './make-ready.ts';
 import { prove } from './prove.ts';
@@ -27,6 +28,7 @@ export const english = {
   makeReady,
   prove,
   quilting,
+  foam,
   server,
   shelf,
   table,

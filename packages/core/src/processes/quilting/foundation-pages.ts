@@ -20,8 +20,8 @@ import {
 import { letters, middleWithin, type QuiltingSettings, type QuiltPlan, type Section, seamLines } from '../../quilting/index.ts';
 import { unitedOutlines } from '../../shape/combine.ts';
 import { offsetClosed, type PlanarMap, plainOffset } from '../../shape/index.ts';
+import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFileMade, Work } from '../process.ts';
-import { type Pattern, patternsPdf } from './paged-patterns.ts';
 
 export async function madeFoundations({ title, settings }: Work<QuiltingSettings>, plan: QuiltPlan): Promise<ProcessFileMade> {
   const { sections } = plan.foundations;

@@ -13,8 +13,8 @@ import { english, say } from '../../messages/index.ts';
 import type { Path, Point } from '../../plane/index.ts';
 import { type QuiltingLine, type QuiltingSettings, type QuiltPlan, stitchesOfRuns } from '../../quilting/index.ts';
 import { finished } from '../../steps.ts';
+import { patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile, Work } from '../process.ts';
-import { patternsPdf } from './paged-patterns.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
 

@@ -2,8 +2,8 @@
 import { english } from '../../messages/index.ts';
 import { add, apply, chain, circlePath, heightOf, isInside, type Path, type Point, pathBox, shift, transformedPath, turn, widthOf } from '../../plane/index.ts'; // biome-ignore format: one line
 import { middleWithin, type QuiltingSettings, type QuiltPlan, type Template } from '../../quilting/index.ts';
+import { type Pattern, type PatternText, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFileMade, Work } from '../process.ts';
-import { type Pattern, type PatternText, patternsPdf } from './paged-patterns.ts';
 
 export function madeTemplates({ title, settings }: Work<QuiltingSettings>, { templates, sets }: QuiltPlan): Promise<ProcessFileMade> {
   // Patches of one shape in different fabrics share a template: it shows the grain of the first.

@@ -21,15 +21,15 @@ import {
   setLineWidth,
   stroke,
 } from 'pdf-lib';
-import { checked } from '../../files/made-file.ts';
-import { fileDeviation } from '../../formats/deviation.ts';
-import { steadyDates } from '../../formats/pdf.ts';
-import { drawCheckBars, type OntoPage, pathOperators, pointsPerMm, printable, quietInk, write } from '../../formats/pdf-drawing.ts';
-import { readPdfPaths } from '../../formats/pdf-reading.ts';
-import { papers } from '../../make/tiles.ts';
-import { english } from '../../messages/index.ts';
-import { type Box, boxAroundBoxes, type Path, type Point, pathBox, shift, transformedPath } from '../../plane/index.ts';
-import type { ProcessFileMade } from '../process.ts';
+import { checked } from '../files/made-file.ts';
+import { fileDeviation } from '../formats/deviation.ts';
+import { steadyDates } from '../formats/pdf.ts';
+import { drawCheckBars, type OntoPage, pathOperators, pointsPerMm, printable, quietInk, write } from '../formats/pdf-drawing.ts';
+import { readPdfPaths } from '../formats/pdf-reading.ts';
+import { papers } from '../make/tiles.ts';
+import { english } from '../messages/index.ts';
+import { type Box, boxAroundBoxes, type Path, type Point, pathBox, shift, transformedPath } from '../plane/index.ts';
+import type { ProcessFileMade } from './process.ts';
 
 /** How a line on a page looks, and what it is called where the page is read back. */
 export const patternLines = {
@@ -89,7 +89,7 @@ export async function patternsPdf(title: string, patterns: readonly Pattern[], p
     for (const one of placed) drawPattern(page, font, bold, one);
     if (part) page.pushOperators(popGraphicsState());
     drawCheckBars(page, font, marginMm + 2, marginMm);
-    const about = [title, part, english.quilting.pageOf(k + 1, pages.length)].filter((word) => word !== null).join(', ');
+    const about = [title, part, english.files.pageOf(k + 1, pages.length)].filter((word) => word !== null).join(', ');
     write(page, font, fitted(about, font, 8, width - 2 * marginMm - 108), marginMm + 108, marginMm + 5, 8, quietInk);
     write(page, font, note, marginMm + 108, marginMm + 1, 7, quietInk);
   });
@@ -154,7 +154,7 @@ function partsOf(pattern: Pattern, box: Box, room: { readonly width: number; rea
     const marked: Pattern = { ...pattern, lines: [...pattern.lines, ...joins.map((path) => ({ kind: 'mark' as const, path }))] };
     return {
       placed: [{ pattern: marked, x: marginMm - left, y: marginMm + footMm + room.height - top }],
-      part: english.quilting.partOf(pattern.name, row + 1, column + 1, rows, columns),
+      part: english.files.partOf(pattern.name, row + 1, column + 1, rows, columns),
     };
   });
 }

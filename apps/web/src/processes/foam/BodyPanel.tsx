@@ -1,0 +1,108 @@
+'use client';
+/** The body: which outlines are its views, the rule of its sections, and what it comes to. */
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import { type FoamPlan, type FoamSettings, noView } from '@nuvet/core/foam';
+import type { Piece } from '@nuvet/core/job';
+import { printBoth } from '@nuvet/core/length';
+import { useJob } from '@/job/job-store';
+import { useMaking } from '@/table/making-store';
+import { NumberField } from '@/ui/NumberField';
+import { Pick, Row } from '@/ui/Rows';
+import { Reading, Section } from '@/ui/Section';
+import { words } from '@/words';
+import { told } from '@/words/told';
+import type { PanelProps } from '../process-view';
+
+const say = words.foam;
+/** More outlines than this are no list to choose from. */
+const mostListed = 60;
+
+export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<FoamSettings, FoamPlan>) {
+  const unit = useJob((s) => s.job.unit);
+  const fault = useMaking((s) => s.planFault);
+  const views = pieces.filter(({ outer, leftOut }) => outer.closed && !leftOut).slice(0, mostListed);
+  return (
+    <>
+      <Section title={say.views}>
+        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+          <ViewPick label={say.side} views={views} value={settings.sideId ?? plan?.sideId ?? null} onView={(sideId) => set({ sideId })} />
+          <ViewPick
+            label={say.above}
+            views={views}
+            value={settings.aboveId ?? plan?.aboveId ?? noView}
+            none={say.noneAsHigh}
+            onView={(aboveId) => set({ aboveId })}
+          />
+          <Pick label={say.nose} value={settings.nose} words={say.noses} onPick={(nose) => set({ nose })} />
+        </Box>
+      </Section>
+      <Section title={say.sections}>
+        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+          <Row>
+            <NumberField
+              label={say.topExponent}
+              value={settings.topExponent}
+              digits={2}
+              unit={say.twoIsEllipse}
+              onNumber={(n) => set({ topExponent: Math.max(1.5, Math.min(8, n)) })}
+            />
+            <NumberField
+              label={say.bottomExponent}
+              value={settings.bottomExponent}
+              digits={2}
+              unit={say.twoIsEllipse}
+              onNumber={(n) => set({ bottomExponent: Math.max(1.5, Math.min(8, n)) })}
+            />
+          </Row>
+          <NumberField
+            label={say.widestAt}
+            value={100 * settings.widestAt}
+            digits={0}
+            unit="%"
+            onNumber={(n) => set({ widestAt: Math.max(0, Math.min(0.95, n / 100)) })}
+          />
+        </Box>
+      </Section>
+      {fault && (
+        <Alert severity="warning" variant="outlined" role="alert">
+          {fault}
+        </Alert>
+      )}
+      {plan && (
+        <Section title={say.measures}>
+          <Reading name={say.length}>{printBoth(plan.lengthMm, unit)}</Reading>
+          <Reading name={words.makeReady.wide}>{printBoth(plan.widthMm, unit)}</Reading>
+          <Reading name={words.makeReady.high}>{printBoth(plan.heightMm, unit)}</Reading>
+          <Reading name={say.volume}>{say.litres((plan.bodyMm3 / 1e6).toFixed(2))}</Reading>
+          {plan.notes.map(({ said, message }) => (
+            <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
+              {told(said, unit)}
+            </Alert>
+          ))}
+        </Section>
+      )}
+    </>
+  );
+}
+
+interface ViewPickProps {
+  readonly label: string;
+  readonly views: readonly Piece[];
+  readonly value: string | null;
+  /** The word for no view, where there need be none. */
+  readonly none?: string;
+  readonly onView: (id: string) => void;
+}
+
+function ViewPick({ label, views, value, none, onView }: ViewPickProps) {
+  const known = { ...(none && { [noView]: none }), ...Object.fromEntries(views.map(({ id, name }) => [id, name])) };
+  return (
+    <Pick
+      label={label}
+      value={value !== null && value in known ? value : ''}
+      words={value !== null && value in known ? known : { '': say.notYet, ...known }}
+      onPick={onView}
+    />
+  );
+}

@@ -1,0 +1,77 @@
+/**
+ * In: how wide and how high a body is at a station, and the rule of its sections. Out: the section: its outline, and how far it reaches in any
+ * direction.
+ * A section is two halves of superellipses, |y / w|^n + |z / h|^n = 1 (Lame 1818), with an exponent of its own above and below the widest
+ * place: 2 is an ellipse, more is fuller. How far one reaches along a direction is the dual norm with 1 / n + 1 / m = 1 (Hoelder), so that
+ * sections can be moved in, moved out and cut with one another without drawing them.
+ */
+import type { Path, Point, Segment } from '../plane/index.ts';
+
+export interface SectionRule {
+  readonly topExponent: number;
+  readonly bottomExponent: number;
+  /** Where it is widest, as a share of its height: 0 has a flat bottom. */
+  readonly widestAt: number;
+}
+
+/** Across y, up z, mm. */
+export interface BodySection {
+  readonly halfWidth: number;
+  readonly bottom: number;
+  readonly top: number;
+  readonly rule: SectionRule;
+}
+
+/** The height at which it is widest. */
+export const widestHeight = ({ bottom, top, rule }: BodySection): number => bottom + rule.widestAt * (top - bottom);
+
+/** How far the section reaches in a direction: the most that y cos + z sin comes to within it, mm. */
+export function reach(section: BodySection, angle: number): number {
+  const { halfWidth, bottom, top, rule } = section;
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const middle = widestHeight(section);
+  const [half, n] = s >= 0 ? [top - middle, rule.topExponent] : [middle - bottom, rule.bottomExponent];
+  const m = n / (n - 1);
+  return middle * s + (Math.abs(halfWidth * c) ** m + Math.abs(half * s) ** m) ** (1 / m);
+}
+
+/** Curves in each quarter of an outline. */
+const quarterSpans = 20;
+const slopeStep = 1e-6;
+/** A half this low is flat, mm. */
+const flatMm = 1e-6;
+
+/** Its outline, counter-clockwise from the right: cubics with the curve's own slopes, by the angle about its widest place's middle, as if it
+ * were as wide as high. */
+export function sectionOutline(section: BodySection): Path {
+  const { halfWidth, bottom, top, rule } = section;
+  const middle = widestHeight(section);
+  const at = (angle: number, isUpper: boolean): Point => {
+    const [half, n] = isUpper ? [top - middle, rule.topExponent] : [middle - bottom, rule.bottomExponent];
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    if (half <= flatMm) return { x: halfWidth * c, y: middle };
+    const r = (Math.abs(c) ** n + Math.abs(s) ** n) ** (-1 / n);
+    return { x: halfWidth * r * c, y: middle + half * r * s };
+  };
+  const segments: Segment[] = [];
+  const spans = 4 * quarterSpans;
+  for (let k = 0; k < spans; k++) {
+    const isUpper = k < spans / 2;
+    const [from, to] = [(2 * Math.PI * k) / spans, (2 * Math.PI * (k + 1)) / spans];
+    const half = isUpper ? top - middle : middle - bottom;
+    const [p, q] = [at(from, isUpper), at(to, isUpper)];
+    if (half <= flatMm) {
+      // A flat foot is one line.
+      if (k === spans / 2) segments.push({ kind: 'line', to: { x: halfWidth, y: middle } });
+      continue;
+    }
+    const slope = (angle: number, side: 1 | -1): Point => {
+      const h = side * slopeStep;
+      const [a, b, c] = [at(angle, isUpper), at(angle + h, isUpper), at(angle + 2 * h, isUpper)];
+      return { x: (-3 * a.x + 4 * b.x - c.x) / (2 * h), y: (-3 * a.y + 4 * b.y - c.y) / (2 * h) };
+    };
+    const [d, e, h] = [slope(from, 1), slope(to, -1), (to - from) / 3];
+    segments.push({ kind: 'cubic', c1: { x: p.x + h * d.x, y: p.y + h * d.y }, c2: { x: q.x - h * e.x, y: q.y - h * e.y }, to: k === spans - 1 ? at(0, true) : q }); // biome-ignore format: one line
+  }
+  return { start: at(0, true), segments, closed: true };
+}

@@ -1,0 +1,106 @@
+/** In: a job's outlines, the settings of its body, and the stock. Out: the body as figures, its slices, and what could not be as it was asked. */
+import type { Stock } from '../job/making.ts';
+import type { Piece } from '../job/schema.ts';
+import { type Message, SaidError, say } from '../messages/index.ts';
+import { type Path, pathArea, pathBox, widthOf } from '../plane/index.ts';
+import { bodyOf, volumeOf } from './body.ts';
+import { type FoamSettings, noView } from './settings.ts';
+import { foamIn, type Slice, slicesOf } from './slices.ts';
+
+export interface FoamPlan {
+  readonly lengthMm: number;
+  readonly heightMm: number;
+  readonly widthMm: number;
+  readonly side: Path;
+  readonly above: Path | null;
+  readonly sideId: string;
+  readonly aboveId: string | null;
+  readonly nose: FoamSettings['nose'];
+  readonly slices: readonly Slice[];
+  readonly bodyMm3: number;
+  /** In all slices, mm³, and what it weighs, g. */
+  readonly foamMm3: number;
+  readonly massG: number;
+  /** How far aft of the nose the slices' middle lies, mm. */
+  readonly middleMm: number;
+  readonly largestStepMm: number;
+  readonly notes: readonly FoamNote[];
+}
+
+export type FoamNote = Message & { readonly pieceId: string; readonly isFailure: boolean };
+
+/** Of stock whose thickness is not known, mm. */
+const plainThicknessMm = 50;
+/** Views whose lengths differ by more are told, mm. */
+const sameLengthMm = 0.5;
+/** A view from above that is not named is as long as the side view within this share. */
+const alikeShare = 0.15;
+
+/** Yields the share done. @throws SaidError where there is no body, or it cannot be sliced */
+export function* foamPlan(
+  pieces: readonly Piece[],
+  settings: FoamSettings,
+  stock: Pick<Stock, 'thicknessMm'>,
+): Generator<number, FoamPlan> {
+  const { side, above } = viewsOf(pieces, settings);
+  const { nose, topExponent, bottomExponent, widestAt, shellMm } = settings;
+  const body = bodyOf({ side: side.outer, above: above?.outer ?? null, nose }, { topExponent, bottomExponent, widestAt });
+  yield 0.1;
+  const { volumeMm3 } = volumeOf(body);
+  const boards = settings.boards.length > 0 ? settings.boards : [{ thicknessMm: stock.thicknessMm ?? plainThicknessMm, count: null }];
+  const slicing = slicesOf(body, { ...settings, boards });
+  let step = slicing.next();
+  while (!step.done) {
+    yield 0.2 + 0.8 * step.value;
+    step = slicing.next();
+  }
+  const slices = step.value;
+  const foam = slices.map(foamIn);
+  const foamMm3 = foam.reduce((sum, mm3) => sum + mm3, 0);
+  const moment = slices.reduce((sum, { from, to }, k) => sum + ((from + to) / 2) * (foam[k] as number), 0);
+  const hollow = slices.filter(({ holes }) => holes.some((hole) => Math.abs(pathArea(hole)) >= leastHollowMm2)).length;
+  const short = slices.filter(({ holes }) => settings.dowels.length > holes.length && shellMm === null).length;
+  return {
+    lengthMm: body.lengthMm,
+    heightMm: body.heightMm,
+    widthMm: body.widthMm,
+    side: side.outer,
+    above: above?.outer ?? null,
+    sideId: side.id,
+    aboveId: above?.id ?? null,
+    nose,
+    slices,
+    bodyMm3: volumeMm3,
+    foamMm3,
+    massG: (foamMm3 * settings.density) / 1e6,
+    middleMm: foamMm3 > 0 ? moment / foamMm3 : 0,
+    largestStepMm: slices.reduce((most, { stepMm }) => Math.max(most, stepMm), 0),
+    notes: [
+      ...(Math.abs(body.longerMm) > sameLengthMm ? [noteOf(say.foam.viewsDiffer({ mm: Math.abs(body.longerMm) }))] : []),
+      ...(shellMm !== null && hollow === 0 ? [noteOf(say.foam.allSolid())] : []),
+      ...(shellMm !== null && hollow > 0 && hollow < slices.length ? [noteOf(say.foam.shellThick(slices.length - hollow))] : []),
+      ...(short > 0 ? [noteOf(say.foam.dowelsOutside(short))] : []),
+    ],
+  };
+}
+const leastHollowMm2 = 100;
+
+const noteOf = (message: Message): FoamNote => ({ ...message, pieceId: '', isFailure: false });
+
+/** Outlines as long as the longest within this share are told apart by which was drawn first. */
+const sameShare = 0.01;
+
+/** The pieces that are named as views; else the longest, and of those about as long the next. */
+function viewsOf(pieces: readonly Piece[], { sideId, aboveId }: FoamSettings): { side: Piece; above: Piece | null } {
+  const length = ({ outer }: Piece): number => widthOf(pathBox(outer));
+  const closed = pieces.filter(({ outer }) => outer.closed);
+  const longest = closed.reduce((most, piece) => Math.max(most, length(piece)), 0);
+  const rank = (piece: Piece): number => (length(piece) > (1 - sameShare) * longest ? longest : length(piece));
+  const ordered = closed.sort((a, b) => rank(b) - rank(a));
+  const side = ordered.find(({ id }) => id === sideId) ?? ordered.find(({ id }) => id !== aboveId);
+  if (!side) throw new SaidError(say.foam.noViews());
+  if (aboveId === noView) return { side, above: null };
+  const named = ordered.find(({ id }) => id === aboveId);
+  const alike = ordered.find((one) => one !== side && Math.abs(length(one) / length(side) - 1) < alikeShare);
+  return { side, above: named ?? alike ?? null };
+}

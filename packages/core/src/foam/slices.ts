@@ -1,0 +1,183 @@
+/**
+ * In: a body, the boards that it is cut from, and how it is hollowed. Out: its slices: where each lies, the outline that it is cut to, and what is
+ * taken out of it.
+ * The shell is as thick as asked square to the skin, not only in the plane of a slice: a ball of that radius about any place of the hollow has
+ * to lie in the body, so the hollow is what all sections near by leave when each is moved in by what the ball has left there.
+ */
+import { SaidError, say } from '../messages/index.ts';
+import { circlePath, isInside, type Path, type Point, pathArea, polygonPath } from '../plane/index.ts';
+import { combined, offsetClosed } from '../shape/index.ts';
+import type { Body } from './body.ts';
+import { type BodySection, reach, sectionOutline } from './body-section.ts';
+
+export interface Board {
+  /** As measured, its film peeled off. */
+  readonly thicknessMm: number;
+  /** How many in a row; null is until the body ends. */
+  readonly count: number | null;
+}
+
+export interface SliceSettings {
+  readonly boards: readonly Board[];
+  /** Between boards. */
+  readonly glueMm: number;
+  /** Of the two faces of a slice, which outline it is cut to: with both, the smaller one is marked. */
+  readonly cutTo: 'larger' | 'smaller' | 'both';
+  /** Left on for sanding. */
+  readonly sandingMm: number;
+  /** Null for a solid body. */
+  readonly shellMm: number | null;
+  /** Holes in line through all slices: across and up from the body's lowest place, mm. */
+  readonly dowels: readonly { readonly across: number; readonly up: number; readonly diameterMm: number }[];
+}
+
+export interface Slice {
+  /** From the nose, from 1. */
+  readonly number: number;
+  readonly from: number;
+  readonly to: number;
+  readonly thicknessMm: number;
+  readonly outline: Path;
+  /** The smaller face, where it is marked. */
+  readonly marked: Path | null;
+  /** What is taken out of it: its hollow, dowel holes. */
+  readonly holes: readonly Path[];
+  /** The largest step that is left to sand off, mm. */
+  readonly stepMm: number;
+}
+
+export class SliceError extends SaidError {
+  readonly code = 'no-slices';
+}
+
+/** No body is cut into more slices. */
+export const mostSlices = 400;
+/** Directions in which sections are compared and cut with one another. */
+const directions = 360;
+const angleOf = (k: number): number => (2 * Math.PI * k) / directions;
+/** A slice thinner than this is no slice, mm. */
+const thinnestMm = 0.2;
+
+/** Yields the share done. @throws SliceError where there are no boards, or far too many slices */
+export function* slicesOf(body: Body, settings: SliceSettings): Generator<number, Slice[]> {
+  const stations = stationsOf(body, settings);
+  const slices: Slice[] = [];
+  for (const [from, to] of stations) {
+    const sections = Array.from({ length: sectionsWithin }, (_, k) => body.section(from + ((to - from) * k) / (sectionsWithin - 1))).flatMap((one) => one ?? []); // biome-ignore format: one line
+    if (sections.length === 0) continue;
+    const { larger, smaller, stepMm } = facesOf(sections);
+    const own = settings.cutTo === 'smaller' ? smaller : larger;
+    if (!own) continue;
+    const outline = settings.sandingMm > 0 ? (offsetClosed(own, -settings.sandingMm)[0] ?? own) : own;
+    const hollow = settings.shellMm === null ? null : hollowOf(body, from, to, settings.shellMm);
+    slices.push({
+      number: slices.length + 1,
+      from,
+      to,
+      thicknessMm: to - from,
+      outline,
+      marked: settings.cutTo === 'both' ? smaller : null,
+      holes: holesOf(outline, hollow, settings.dowels),
+      stepMm,
+    });
+    yield slices.length / stations.length;
+  }
+  return slices;
+}
+
+/** Where each slice begins and ends; the last one is trimmed. */
+function stationsOf(body: Body, { boards, glueMm }: SliceSettings): [number, number][] {
+  const stations: [number, number][] = [];
+  let at = 0;
+  for (const { thicknessMm, count } of boards)
+    for (let k = 0; k < (count ?? Infinity) && at < body.lengthMm - thinnestMm; k++) {
+      if (stations.length >= mostSlices) throw new SliceError(say.foam.tooManySlices(mostSlices));
+      stations.push([at, Math.min(at + thicknessMm, body.lengthMm)]);
+      at += thicknessMm + glueMm;
+    }
+  if (stations.length === 0) throw new SliceError(say.foam.noBoards());
+  return stations;
+}
+
+/**
+ * What a slice's sections reach in all, and what they all have: the outline of one of them, where it reaches as far as any, or no farther;
+ * else a polygon about them all, or within them all.
+ */
+function facesOf(sections: readonly BodySection[]): { larger: Path | null; smaller: Path | null; stepMm: number } {
+  const reaches = sections.map((section) => Array.from({ length: directions }, (_, k) => reach(section, angleOf(k))));
+  const all = (of: (...values: number[]) => number): number[] => Array.from({ length: directions }, (_, k) => of(...reaches.map((own) => own[k] as number))); // biome-ignore format: one line
+  const [most, least] = [all(Math.max), all(Math.min)];
+  const as = (wanted: readonly number[]): Path | null => {
+    const own = reaches.findIndex((one) => one.every((r, k) => Math.abs(r - (wanted[k] as number)) < sameMm));
+    return own < 0 ? within(wanted) : sectionOutline(sections[own] as BodySection);
+  };
+  return { larger: as(most), smaller: as(least), stepMm: Math.max(...most.map((r, k) => r - (least[k] as number))) };
+}
+const sameMm = 1e-6;
+
+/** What lies within a distance in every direction: a polygon cut by a straight line for each; null for nothing. */
+function within(reaches: readonly number[]): Path | null {
+  const far = 2 * Math.max(...reaches.map(Math.abs)) + 1;
+  let polygon: Point[] = [{ x: -far, y: -far }, { x: far, y: -far }, { x: far, y: far }, { x: -far, y: far }]; // biome-ignore format: corners
+  for (let k = 0; k < reaches.length && polygon.length > 0; k++) {
+    const [c, s] = [Math.cos(angleOf(k)), Math.sin(angleOf(k))];
+    const over = polygon.map(({ x, y }) => x * c + y * s - (reaches[k] as number));
+    polygon = polygon.flatMap((p, n): Point[] => {
+      const next = (n + 1) % polygon.length;
+      const [own, other] = [over[n] as number, over[next] as number];
+      const kept = own <= 0 ? [p] : [];
+      if (own <= 0 === other <= 0) return kept;
+      const q = polygon[next] as Point;
+      const t = own / (own - other);
+      return [...kept, { x: p.x + t * (q.x - p.x), y: p.y + t * (q.y - p.y) }];
+    });
+  }
+  return polygon.length < 3 ? null : polygonPath(polygon);
+}
+
+/** Sections that are looked at within a slice, and on either side of it as far as the shell is thick. */
+const sectionsWithin = 9;
+const sectionsBeyond = 10;
+/** A hollow smaller than this is none, mm². */
+const leastHollowMm2 = 100;
+
+function hollowOf(body: Body, from: number, to: number, shellMm: number): Path | null {
+  const beyond = Array.from({ length: sectionsBeyond }, (_, k) => (shellMm * (k + 1)) / sectionsBeyond);
+  const places = [
+    ...Array.from({ length: sectionsWithin }, (_, k) => ({ x: from + ((to - from) * k) / (sectionsWithin - 1), d: 0 })),
+    ...beyond.flatMap((d) => [{ x: from - d, d }, { x: to + d, d }]), // biome-ignore format: both sides
+  ];
+  const least = new Array<number>(directions).fill(Infinity);
+  let size = 0;
+  for (const { x, d } of places) {
+    const left = Math.sqrt(Math.max(0, shellMm * shellMm - d * d));
+    const section = body.section(x);
+    // Beyond an end of the body there is nothing for the ball to lie in.
+    if (!section) {
+      if (left > 0) return null;
+      continue;
+    }
+    size = Math.max(size, section.halfWidth, section.top - section.bottom);
+    for (let k = 0; k < directions; k++) least[k] = Math.min(least[k] as number, reach(section, angleOf(k)) - left);
+  }
+  // Between directions the corners of the polygon stand out; between sections the body may be a little narrower.
+  const slack = size * (1 - Math.cos(Math.PI / directions)) + betweenSectionsMm;
+  const hollow = within(least.map((r) => r - slack));
+  return hollow && pathArea(hollow) >= leastHollowMm2 ? hollow : null;
+}
+const betweenSectionsMm = 0.02;
+
+/** Dowel holes lie in what is left of the foam, or meet the hollow and are part of it. */
+function holesOf(outline: Path, hollow: Path | null, dowels: SliceSettings['dowels']): Path[] {
+  const own = hollow ? [hollow] : [];
+  const drilled = dowels.flatMap(({ across, up, diameterMm }) => {
+    const hole = circlePath({ x: across, y: up }, diameterMm / 2);
+    const isIn = [0, 1, 2, 3].every((k) => isInside(outline, { x: across + (diameterMm / 2) * Math.cos((k * Math.PI) / 2), y: up + (diameterMm / 2) * Math.sin((k * Math.PI) / 2) })); // biome-ignore format: one line
+    return isIn ? [hole] : [];
+  });
+  if (drilled.length === 0) return own;
+  return own.length === 0 ? drilled : combined(own, drilled, 'unite');
+}
+
+/** Foam in a slice, mm³. */
+export const foamIn = ({ outline, holes, thicknessMm }: Slice): number => thicknessMm * (pathArea(outline) - holes.reduce((sum, hole) => sum + Math.abs(pathArea(hole)), 0)); // biome-ignore format: one line

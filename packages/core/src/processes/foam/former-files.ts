@@ -1,0 +1,139 @@
+/**
+ * In: a body's plan. Out: its formers as files: at full size on pages to print, as drawings laid out on sheets of the stock, and as a table.
+ */
+import { strToU8 } from 'fflate';
+import Papa from 'papaparse';
+import { drawingKinds } from '../../files/file-kinds.ts';
+import type { FoamPlan, FoamSettings, Slice } from '../../foam/index.ts';
+import type { Piece } from '../../job/schema.ts';
+import { plainCutting } from '../../make/cutting.ts';
+import { nestedOnSheets } from '../../make/nesting.ts';
+import { noCut } from '../../make/plan.ts';
+import { english } from '../../messages/index.ts';
+import { chain, heightOf, type Path, type Point, pathBox, shift, transformedPath, widthOf } from '../../plane/index.ts';
+import { finished } from '../../steps.ts';
+import { cutFiles } from '../cut-files.ts';
+import { type Pattern, patternsPdf } from '../paged-patterns.ts';
+import type { ProcessFile, Work } from '../process.ts';
+
+type FoamFile = ProcessFile<FoamSettings, FoamPlan>;
+
+const mm = (length: number): string => `${(Math.round(length * 100) / 100).toString()} mm`;
+const line = (...places: readonly Point[]): Path => ({ start: places[0] as Point, segments: places.slice(1).map((to) => ({ kind: 'line', to })), closed: false }); // biome-ignore format: one line
+
+/** The upright middle line and the level one through the widest place's height, so that formers are laid on one another in line. */
+function datumLines({ outline }: Slice): Path[] {
+  const { minX, minY, maxX, maxY } = pathBox(outline);
+  const middle = (minY + maxY) / 2;
+  const inset = 0.08;
+  return [
+    line({ x: 0, y: minY + inset * (maxY - minY) }, { x: 0, y: maxY - inset * (maxY - minY) }),
+    line({ x: minX + inset * (maxX - minX), y: middle }, { x: maxX - inset * (maxX - minX), y: middle }),
+  ];
+}
+
+function patternOf(slice: Slice): Pattern {
+  const { outline, holes, marked, number, thicknessMm, from } = slice;
+  const { minY, maxY } = pathBox(outline);
+  const up = (maxY - minY) / 4;
+  return {
+    name: english.foam.former(number),
+    lines: [
+      ...[outline, ...holes].map((path) => ({ kind: 'cutting', path }) as const),
+      ...(marked ? [{ kind: 'sewing', path: marked } as const] : []),
+      ...datumLines(slice).map((path) => ({ kind: 'mark', path }) as const),
+    ],
+    texts: [
+      { at: { x: 3, y: (minY + maxY) / 2 + up }, text: String(number), size: Math.min(18, Math.max(7, up)), isBold: true },
+      { at: { x: 3, y: (minY + maxY) / 2 + up - 5 }, text: english.foam.boardOf(mm(thicknessMm), mm(from)), size: 6 },
+    ],
+  };
+}
+
+const pages: FoamFile = {
+  word: 'Formers',
+  about: 'Every former at full size, numbered from the nose, on pages to print.',
+  ending: 'pdf',
+  mediaType: 'application/pdf',
+  what: 'formers',
+  make: ({ title, settings }, { slices }) => patternsPdf(english.foam.formers(title), slices.map(patternOf), settings.paper, english.foam.formersHow), // biome-ignore format: one line
+};
+
+/** Of stock whose size is not known, mm. */
+const plainSheet = { widthMm: 1200, heightMm: 600 };
+const gapMm = 6;
+const betweenSheetsMm = 30;
+
+/** Formers laid out on sheets of the stock, those of one thickness together. */
+function formersOnSheets({ stock }: Work<FoamSettings>, { slices }: FoamPlan): Piece[] {
+  const { widthMm, heightMm } = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm };
+  const groups = new Map<string, Slice[]>();
+  for (const slice of slices) {
+    const key = slice.thicknessMm.toFixed(2);
+    groups.set(key, [...(groups.get(key) ?? []), slice]);
+  }
+  let left = 0;
+  return [...groups.values()].flatMap((group): Piece[] => {
+    const parts = group.map(({ outline }) => ({ outer: outline, holes: [], count: 1 }));
+    const angles = [0, Math.PI / 2, Math.PI, (3 * Math.PI) / 2];
+    const { placed, sheets, tooLarge } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm: gapMm, gapMm, angles }));
+    const at = left;
+    left += sheets * (widthMm + betweenSheetsMm);
+    const pieces = placed.flatMap(({ part, sheet, place }) => piecesOf(group[part] as Slice, chain(shift(at + sheet * (widthMm + betweenSheetsMm), 0), place))); // biome-ignore format: one line
+    // What is larger than a sheet lies beside them all the same: it is cut in parts.
+    const large = tooLarge.flatMap((part) => {
+      const slice = group[part] as Slice;
+      const box = pathBox(slice.outline);
+      const move = shift(left - box.minX, -box.minY);
+      left += widthOf(box) + betweenSheetsMm;
+      return heightOf(box) > 0 ? piecesOf(slice, move) : [];
+    });
+    return [...pieces, ...large];
+  });
+}
+
+function piecesOf(slice: Slice, to: Parameters<typeof transformedPath>[1]): Piece[] {
+  const name = english.foam.former(slice.number);
+  const piece = (what: string, purpose: Piece['purpose'], outer: Path, holes: readonly Path[] = []): Piece => ({ id: `${slice.number} ${what}`, name, purpose, leftOut: false, runsOff: false, outer: transformedPath(outer, to), holes: holes.map((hole) => transformedPath(hole, to)) }); // biome-ignore format: one line
+  return [
+    piece('former', 'cut', slice.outline, slice.holes),
+    ...(slice.marked ? [piece('face', 'score', slice.marked)] : []),
+    ...datumLines(slice).map((path, k) => piece(`datum ${k + 1}`, 'score', path)),
+  ];
+}
+
+const drawings: Record<string, FoamFile> = Object.fromEntries(
+  Object.entries(cutFiles<FoamSettings>(drawingKinds.filter((kind) => kind !== 'pdf'), () => plainCutting)).map(([name, file]): [string, FoamFile] => [
+    name,
+    {
+      ...file,
+      about: 'Formers laid out on sheets of the stock: outlines to cut, middle lines and smaller faces to score.',
+      what: 'formers',
+      make: (work, plan, choices) => file.make({ ...work, pieces: formersOnSheets(work, plan) }, noCut, choices),
+    },
+  ]),
+); // biome-ignore format: as it reads
+
+export const formerColumns = ['number', 'thicknessMm', 'fromMm', 'toMm', 'widthMm', 'heightMm', 'stepMm', 'isHollow'] as const;
+
+const table: FoamFile = {
+  word: 'Cut list',
+  about: 'Each former: its board, where it lies, how large it is, and what is left to sand, as a table.',
+  ending: 'csv',
+  mediaType: 'text/csv',
+  what: 'cutlist',
+  async make(_, { slices, widthMm, heightMm }) {
+    const rows = slices.map(({ number, thicknessMm, from, to, outline, stepMm, holes }) => {
+      const box = pathBox(outline);
+      return [
+        number,
+        ...[thicknessMm, from, to, widthOf(box), heightOf(box), stepMm].map((v) => v.toFixed(3)),
+        holes.length > 0 ? 'yes' : 'no',
+      ];
+    });
+    const text = `${Papa.unparse([[...formerColumns], ...rows], { newline: '\r\n' })}\r\n`;
+    return { bytes: strToU8(text), largestMm: null, toleranceMm: null, widthMm, heightMm };
+  },
+};
+
+export const formerFiles: Record<string, FoamFile> = { formers: pages, ...drawings, cutlist: table };

@@ -1,0 +1,55 @@
+/** A body of foam as a new user would: two views, boards as they measure, a shell, and formers to cut. */
+import { readFileSync } from 'node:fs';
+import { circlePath, transformedPath } from '@nuvet/core/plane';
+import type { Download, Page } from 'playwright-core';
+import { expect, it } from 'vitest';
+import { settled } from './browser.ts';
+import { drivenPage } from './driven-page.ts';
+import { address, jobOf, jobOfOutlines } from './server.ts';
+
+let page: Page;
+drivenPage((opened) => {
+  page = opened;
+});
+
+const button = (name: string | RegExp) => page.getByRole('button', { name, exact: true });
+const reading = (name: string) => page.getByText(name, { exact: true }).locator('xpath=following-sibling::*');
+const panel = (name: string) => page.getByRole('group', { name: 'Foam' }).getByRole('button', { name, exact: true });
+const typed = async (label: RegExp, value: string): Promise<void> => {
+  const field = page.getByRole('textbox', { name: label }).first();
+  await field.fill(value);
+  await field.press('Enter');
+};
+const view = (a: number, b: number, y: number) => transformedPath(circlePath({ x: 0, y: 0 }, 1), { a, b: 0, c: 0, d: b, e: 320, f: y });
+
+it('two views become formers as thick as the boards measure; a shell, and a list to cut by', async () => {
+  const id = await jobOfOutlines('Reed float', [
+    { name: 'Side', paths: [view(300, 50, 60)] },
+    { name: 'Above', paths: [view(306, 70, 240)] },
+  ]);
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Add a process').click();
+  await button('Add Foam').click();
+  await page.getByText('What it measures').waitFor();
+  // The longer one was taken for the side: say which is which.
+  await page.getByRole('combobox', { name: 'From the side' }).click();
+  await page.getByRole('option', { name: 'Side', exact: true }).click();
+  await expect.poll(() => reading('Long').textContent()).toMatch(/600/);
+  await page.getByText(/The view from above is drawn .*12/).waitFor();
+  await panel('Formers').click();
+  await button('Add boards').click();
+  await typed(/^Board 1/, '58');
+  await page.getByRole('img', { name: 'All formers, from the nose aft' }).waitFor();
+  await expect.poll(() => reading('Largest step to sand').textContent()).toMatch(/mm/);
+  await typed(/^Shell at least/, '15');
+  await settled(page);
+  const { settings } = (await jobOf(id)).making.processes.find(({ process }) => process === 'foam') ?? {};
+  expect(settings).toMatchObject({ sideId: 'd0-0', boards: [{ thicknessMm: 58, count: null }], shellMm: 15 });
+  await panel('Files').click();
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Cut list: download').click()]);
+  const rows = readFileSync((await download.path()) as string, 'utf8')
+    .trim()
+    .split(/\r\n/);
+  expect(rows.length).toBe(1 + 11);
+  expect(rows[1]).toMatch(/^1,58\.000,0\.000,58\.000/);
+});
