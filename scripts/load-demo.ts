@@ -120,13 +120,7 @@ function milled(trace: JobTrace, { pocketsWithinMm = 0, ringsMm = [] }: DemoMill
 }
 
 /** A new job is cut by laser; these are made of their own stock by their own processes. */
-const madeBy = ({
-  stock,
-  processes,
-  milling,
-  quilting,
-  foam,
-}: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting' | 'foam'>): Command[] => [
+const madeBy = ({ stock, processes, milling, quilting }: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting'>): Command[] => [
   { do: 'set-stock', change: stock },
   { do: 'remove-process', id: 'first' },
   ...processes.map((process): Command => {

@@ -2,7 +2,6 @@
  * The jobs on Heron Lane's bench, a small invented workshop that makes things for a lantern festival: each a drawn
  * scene, how it was scanned, and what its makers have marked so far.
  */
-
 import type { Job, JobTraceSettings } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import type { KeptQuilting } from '@nuvet/core/quilting';
