@@ -1,11 +1,14 @@
 /** Foam: how long a wing panel's wire path takes, and how far what it leaves is from the sections. */
-import { burnFrom, coreOf, nacaAirfoil, wingCut } from '@nuvet/core/foam';
+import { bodyOf, burnFrom, coreOf, nacaAirfoil, slicesOf, wingCut } from '@nuvet/core/foam';
 import { writeWireProgram } from '@nuvet/core/formats';
+import { ellipsePath } from '@nuvet/core/plane';
+import { finished } from '@nuvet/core/steps';
 import { HotWire } from '@nuvet/cutter/hot-wire';
 
 const line = (name: string, text: string) => console.log(`${name.padEnd(46)} ${text}`);
 
 export function measureFoam(): void {
+  measureBody();
   const melts = { burnMm: 0.5, burnMm2PerMin: 40 };
   const burn = burnFrom([100, 200, 400].map((mmPerMin) => ({ mmPerMin, burnMm: melts.burnMm + melts.burnMm2PerMin / mmPerMin })));
   const towers = { betweenMm: 900, toFoamMm: 200, isTipLeft: false, fastestMmPerMin: 1000 };
@@ -26,4 +29,15 @@ export function measureFoam(): void {
   const median = [...times].sort((a, b) => a - b)[times.length >> 1] as number;
   line('foam: a wing panel, section to towers', `${median.toFixed(0)} ms`);
   line('foam: faces as the wire leaves them', `off by ${(sorted[sorted.length >> 1] as number).toFixed(4)} mm, at most ${(sorted.at(-1) as number).toFixed(3)} (0.02 asked on straight runs)`); // biome-ignore format: one line
+}
+
+/** A body of 60 stations whose views are curves, hollowed. */
+function measureBody(): void {
+  const views = { side: ellipsePath({ x: 300, y: 50 }, 300, 50, 0), above: ellipsePath({ x: 300, y: 300 }, 300, 70, 0), nose: 'left' } as const; // biome-ignore format: one line
+  const settings = { boards: [{ thicknessMm: 10, count: null }], glueMm: 0, cutTo: 'both', sandingMm: 0, shellMm: 15, dowels: [] } as const;
+  const made = () => finished(slicesOf(bodyOf(views, { topExponent: 2.4, bottomExponent: 2, widestAt: 0.45 }), settings));
+  made();
+  const began = performance.now();
+  const slices = made();
+  line('foam: a body of 60 stations, hollowed', `${slices.length} formers in ${(performance.now() - began).toFixed(0)} ms (300 asked)`);
 }

@@ -44,7 +44,7 @@ it('two views become formers as thick as the boards measure; a shell, and a list
   await typed(/^Shell at least/, '15');
   await settled(page);
   const { settings } = (await jobOf(id)).making.processes.find(({ process }) => process === 'foam') ?? {};
-  expect(settings).toMatchObject({ sideId: 'd0-0', boards: [{ thicknessMm: 58, count: null }], shellMm: 15 });
+  expect(settings).toMatchObject({ sideId: 'd0', boards: [{ thicknessMm: 58, count: null }], shellMm: 15 });
   await panel('Files').click();
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Cut list: download').click()]);
   const rows = readFileSync((await download.path()) as string, 'utf8')

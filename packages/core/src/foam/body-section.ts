@@ -25,14 +25,27 @@ export interface BodySection {
 /** The height at which it is widest. */
 export const widestHeight = ({ bottom, top, rule }: BodySection): number => bottom + rule.widestAt * (top - bottom);
 
-/** How far the section reaches in a direction: the most that y cos + z sin comes to within it, mm. */
-export function reach(section: BodySection, angle: number): number {
+/**
+ * How far a section reaches in directions all round, the most that y cos + z sin comes to within it, mm.
+ * @param directions how many, evenly from the right counter-clockwise; a multiple of four
+ */
+export function reaches(section: BodySection, directions: number): Float64Array {
   const { halfWidth, bottom, top, rule } = section;
-  const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const middle = widestHeight(section);
-  const [half, n] = s >= 0 ? [top - middle, rule.topExponent] : [middle - bottom, rule.bottomExponent];
-  const m = n / (n - 1);
-  return middle * s + (Math.abs(halfWidth * c) ** m + Math.abs(half * s) ** m) ** (1 / m);
+  const made = new Float64Array(directions);
+  const quarter = directions / 4;
+  for (const [side, half, n] of [[1, top - middle, rule.topExponent], [-1, middle - bottom, rule.bottomExponent]] as const) {
+    const m = n / (n - 1);
+    for (let k = 0; k <= quarter; k++) {
+      const angle = (Math.PI / 2) * (k / quarter);
+      const [across, up] = [halfWidth * Math.cos(angle), half * Math.sin(angle)];
+      const own = side * middle * Math.sin(angle) + (n === 2 ? Math.hypot(across, up) : (across ** m + up ** m) ** (1 / m));
+      // The same to the left and to the right.
+      made[side > 0 ? k : (directions - k) % directions] = own;
+      made[side > 0 ? 2 * quarter - k : 2 * quarter + k] = own;
+    }
+  } // biome-ignore format: above and below
+  return made;
 }
 
 /** Curves in each quarter of an outline. */

@@ -1,7 +1,7 @@
 export { type Airfoil, AirfoilError, airfoilThrough, nacaAirfoil, nacaMeanLine, nacaThickness } from './airfoil.ts';
 export { readAirfoil } from './airfoil-text.ts';
 export { type Body, BodyError, type BodyViews, bodyOf, volumeOf } from './body.ts';
-export { type BodySection, reach, type SectionRule, sectionOutline, widestHeight } from './body-section.ts';
+export { type BodySection, reaches, type SectionRule, sectionOutline, widestHeight } from './body-section.ts';
 export { type Burn, type BurnReading, burnFrom } from './burn.ts';
 export { type FoamNote, type FoamPlan, foamPlan } from './foam-plan.ts';
 export { type FoamSettings, foamSchema, mostBoards, mostDowels, noView, plainFoam } from './settings.ts';

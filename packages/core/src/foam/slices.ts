@@ -8,7 +8,7 @@ import { SaidError, say } from '../messages/index.ts';
 import { circlePath, isInside, type Path, type Point, pathArea, polygonPath } from '../plane/index.ts';
 import { combined, offsetClosed } from '../shape/index.ts';
 import type { Body } from './body.ts';
-import { type BodySection, reach, sectionOutline } from './body-section.ts';
+import { type BodySection, reaches, sectionOutline } from './body-section.ts';
 
 export interface Board {
   /** As measured, its film peeled off. */
@@ -53,7 +53,7 @@ export class SliceError extends SaidError {
 /** No body is cut into more slices. */
 export const mostSlices = 400;
 /** Directions in which sections are compared and cut with one another. */
-const directions = 360;
+const directions = 240;
 const angleOf = (k: number): number => (2 * Math.PI * k) / directions;
 /** A slice thinner than this is no slice, mm. */
 const thinnestMm = 0.2;
@@ -104,11 +104,11 @@ function stationsOf(body: Body, { boards, glueMm }: SliceSettings): [number, num
  * else a polygon about them all, or within them all.
  */
 function facesOf(sections: readonly BodySection[]): { larger: Path | null; smaller: Path | null; stepMm: number } {
-  const reaches = sections.map((section) => Array.from({ length: directions }, (_, k) => reach(section, angleOf(k))));
-  const all = (of: (...values: number[]) => number): number[] => Array.from({ length: directions }, (_, k) => of(...reaches.map((own) => own[k] as number))); // biome-ignore format: one line
+  const each = sections.map((section) => reaches(section, directions));
+  const all = (of: (a: number, b: number) => number): number[] => Array.from({ length: directions }, (_, k) => each.reduce((so, own) => of(so, own[k] as number), (each[0] as Float64Array)[k] as number)); // biome-ignore format: one line
   const [most, least] = [all(Math.max), all(Math.min)];
   const as = (wanted: readonly number[]): Path | null => {
-    const own = reaches.findIndex((one) => one.every((r, k) => Math.abs(r - (wanted[k] as number)) < sameMm));
+    const own = each.findIndex((one) => one.every((r, k) => Math.abs(r - (wanted[k] as number)) < sameMm));
     return own < 0 ? within(wanted) : sectionOutline(sections[own] as BodySection);
   };
   return { larger: as(most), smaller: as(least), stepMm: Math.max(...most.map((r, k) => r - (least[k] as number))) };
@@ -158,7 +158,8 @@ function hollowOf(body: Body, from: number, to: number, shellMm: number): Path |
       continue;
     }
     size = Math.max(size, section.halfWidth, section.top - section.bottom);
-    for (let k = 0; k < directions; k++) least[k] = Math.min(least[k] as number, reach(section, angleOf(k)) - left);
+    const own = reaches(section, directions);
+    for (let k = 0; k < directions; k++) least[k] = Math.min(least[k] as number, (own[k] as number) - left);
   }
   // Between directions the corners of the polygon stand out; between sections the body may be a little narrower.
   const slack = size * (1 - Math.cos(Math.PI / directions)) + betweenSectionsMm;
