@@ -54,7 +54,8 @@ export class SliceError extends SaidError {
 export const mostSlices = 400;
 /** Directions in which sections are compared and cut with one another. */
 const directions = 240;
-const angleOf = (k: number): number => (2 * Math.PI * k) / directions;
+const cosines = Float64Array.from({ length: directions }, (_, k) => Math.cos((2 * Math.PI * k) / directions));
+const sines = Float64Array.from({ length: directions }, (_, k) => Math.sin((2 * Math.PI * k) / directions));
 /** A slice thinner than this is no slice, mm. */
 const thinnestMm = 0.2;
 
@@ -105,34 +106,64 @@ function stationsOf(body: Body, { boards, glueMm }: SliceSettings): [number, num
  */
 function facesOf(sections: readonly BodySection[]): { larger: Path | null; smaller: Path | null; stepMm: number } {
   const each = sections.map((section) => reaches(section, directions));
-  const all = (of: (a: number, b: number) => number): number[] => Array.from({ length: directions }, (_, k) => each.reduce((so, own) => of(so, own[k] as number), (each[0] as Float64Array)[k] as number)); // biome-ignore format: one line
-  const [most, least] = [all(Math.max), all(Math.min)];
-  const as = (wanted: readonly number[]): Path | null => {
+  const [most, least] = [new Float64Array(each[0] as Float64Array), new Float64Array(each[0] as Float64Array)];
+  for (const own of each)
+    for (let k = 0; k < directions; k++) {
+      most[k] = Math.max(most[k] as number, own[k] as number);
+      least[k] = Math.min(least[k] as number, own[k] as number);
+    }
+  const as = (wanted: Float64Array): Path | null => {
     const own = each.findIndex((one) => one.every((r, k) => Math.abs(r - (wanted[k] as number)) < sameMm));
     return own < 0 ? within(wanted) : sectionOutline(sections[own] as BodySection);
   };
-  return { larger: as(most), smaller: as(least), stepMm: Math.max(...most.map((r, k) => r - (least[k] as number))) };
+  return { larger: as(most), smaller: as(least), stepMm: most.reduce((step, r, k) => Math.max(step, r - (least[k] as number)), 0) };
 }
 const sameMm = 1e-6;
 
-/** What lies within a distance in every direction: a polygon cut by a straight line for each; null for nothing. */
-function within(reaches: readonly number[]): Path | null {
-  const far = 2 * Math.max(...reaches.map(Math.abs)) + 1;
-  let polygon: Point[] = [{ x: -far, y: -far }, { x: far, y: -far }, { x: far, y: far }, { x: -far, y: far }]; // biome-ignore format: corners
-  for (let k = 0; k < reaches.length && polygon.length > 0; k++) {
-    const [c, s] = [Math.cos(angleOf(k)), Math.sin(angleOf(k))];
-    const over = polygon.map(({ x, y }) => x * c + y * s - (reaches[k] as number));
-    polygon = polygon.flatMap((p, n): Point[] => {
-      const next = (n + 1) % polygon.length;
-      const [own, other] = [over[n] as number, over[next] as number];
-      const kept = own <= 0 ? [p] : [];
-      if (own <= 0 === other <= 0) return kept;
-      const q = polygon[next] as Point;
-      const t = own / (own - other);
-      return [...kept, { x: p.x + t * (q.x - p.x), y: p.y + t * (q.y - p.y) }];
-    });
+/**
+ * What lies within a distance in every direction: a polygon with a side for each that counts; null for nothing. Half-planes by angle, those
+ * that others cut off taken from either end of the queue (de Berg et al. 2008, chapter 4).
+ */
+function within(reaches: Float64Array): Path | null {
+  const side = (k: number): { c: number; s: number; r: number } => ({
+    c: cosines[k] as number,
+    s: sines[k] as number,
+    r: reaches[k] as number,
+  });
+  const meets = (a: ReturnType<typeof side>, b: ReturnType<typeof side>): Point => {
+    const turn = a.c * b.s - a.s * b.c;
+    return { x: (a.r * b.s - b.r * a.s) / turn, y: (a.c * b.r - b.c * a.r) / turn };
+  };
+  const isOver = ({ x, y }: Point, { c, s, r }: ReturnType<typeof side>): boolean => x * c + y * s > r + 1e-9;
+  const sides: ReturnType<typeof side>[] = [];
+  const corners: Point[] = [];
+  for (let k = 0; k < directions; k++) {
+    const next = side(k);
+    while (corners.length > 0 && isOver(corners.at(-1) as Point, next)) {
+      corners.pop();
+      sides.pop();
+    }
+    while (corners.length > 0 && isOver(corners[0] as Point, next)) {
+      corners.shift();
+      sides.shift();
+    }
+    const last = sides.at(-1);
+    if (last) corners.push(meets(last, next));
+    sides.push(next);
   }
-  return polygon.length < 3 ? null : polygonPath(polygon);
+  while (corners.length > 0 && isOver(corners.at(-1) as Point, sides[0] as ReturnType<typeof side>)) {
+    corners.pop();
+    sides.pop();
+  }
+  while (corners.length > 0 && isOver(corners[0] as Point, sides.at(-1) as ReturnType<typeof side>)) {
+    corners.shift();
+    sides.shift();
+  }
+  if (sides.length < 3) return null;
+  const all = [...corners, meets(sides.at(-1) as ReturnType<typeof side>, sides[0] as ReturnType<typeof side>)];
+  // Where they have nothing in common what is left meets the wrong way round.
+  const isWithin = all.every(({ x, y }) => reaches.every((r, k) => x * (cosines[k] as number) + y * (sines[k] as number) <= r + 1e-6));
+  return isWithin ? polygonPath(all) : null;
 }
 
 /** Sections that are looked at within a slice, and on either side of it as far as the shell is thick. */
@@ -147,7 +178,7 @@ function hollowOf(body: Body, from: number, to: number, shellMm: number): Path |
     ...Array.from({ length: sectionsWithin }, (_, k) => ({ x: from + ((to - from) * k) / (sectionsWithin - 1), d: 0 })),
     ...beyond.flatMap((d) => [{ x: from - d, d }, { x: to + d, d }]), // biome-ignore format: both sides
   ];
-  const least = new Array<number>(directions).fill(Infinity);
+  const least = new Float64Array(directions).fill(Infinity);
   let size = 0;
   for (const { x, d } of places) {
     const left = Math.sqrt(Math.max(0, shellMm * shellMm - d * d));
