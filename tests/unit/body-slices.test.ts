@@ -115,7 +115,8 @@ describe('slices', () => {
     const shellMm = 12;
     for (const body of [ellipsoid, cone]) {
       const slices = sliced(body, { shellMm });
-      expect(slices.some(({ holes }) => holes.length > 0)).toBe(true);
+      expect(slices.filter(({ isHollow }) => isHollow)).toEqual(slices.filter(({ holes }) => holes.length > 0));
+      expect(slices.some(({ isHollow }) => isHollow)).toBe(true);
       const skin = skinOf(body);
       for (const { from, to, holes } of slices)
         for (const hole of holes)
@@ -127,6 +128,7 @@ describe('slices', () => {
     const dowels = [{ across: 0, up: 50, diameterMm: 8 }];
     const solid = sliced(ellipsoid, { dowels });
     expect(solid.filter(({ holes }) => holes.length === 1).length).toBeGreaterThan(20);
+    expect(solid.some(({ isHollow }) => isHollow)).toBe(false);
     for (const { holes } of solid) for (const hole of holes) expect(pathArea(hole)).toBeCloseTo(Math.PI * 16, 3);
     expect(sliced(ellipsoid, { dowels, shellMm: 10 })[14]?.holes.length).toBe(1);
   });

@@ -41,6 +41,18 @@ describe('nuvet make --for foam', () => {
     const widest = pages.flatMap(({ paths }) => paths.filter(({ mark }) => mark === 'cutting').map(({ path }) => pathBox(path))).reduce((a, b) => (widthOf(b) > widthOf(a) ? b : a)); // biome-ignore format: one line
     expect([widthOf(widest), heightOf(widest)].sort((a, b) => a - b)).toEqual([expect.closeTo(100, 2), expect.closeTo(140, 2)]);
   });
+  it('marks one level on all formers, also where the body rises', async () => {
+    // A flat belly: a former's lowest place is the body's.
+    const hull = drawn('hull.svg', '<path d="M40 130 A300 100 0 0 1 640 130 Z"/><ellipse cx="340" cy="260" rx="300" ry="40"/>');
+    expect((await nuvet('make', hull, '--for', 'foam', '--board', '60mm', '--out', 'hull.pdf')).code).toBe(0);
+    const levels = (await readPdfPaths(readFileSync(join(folder, 'hull.pdf')))).flatMap(({ paths }) => {
+      const boxes = (mark: string) => paths.filter((one) => one.mark === mark).map(({ path }) => pathBox(path));
+      const level = boxes('mark').filter((box) => heightOf(box) < 0.01 && widthOf(box) > 20);
+      return boxes('cutting').flatMap(({ minX, minY, maxX, maxY }) => level.filter((box) => box.minX > minX && box.maxX < maxX && box.minY > minY && box.maxY < maxY).map((box) => box.minY - minY)); // biome-ignore format: one line
+    });
+    expect(levels.length).toBeGreaterThan(7);
+    for (const level of levels) expect(level).toBeCloseTo(50, 1);
+  });
   it.each([
     [['--board', '0'], /--board 0/],
     [['--board', '1mm'], /more than 400 slices/],

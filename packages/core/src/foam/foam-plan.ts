@@ -2,7 +2,8 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { type Path, pathArea, pathBox, widthOf } from '../plane/index.ts';
+import { type Path, pathBox, widthOf } from '../plane/index.ts';
+import { asPart } from '../steps.ts';
 import { bodyOf, volumeOf } from './body.ts';
 import { type FoamSettings, noView } from './settings.ts';
 import { foamIn, type Slice, slicesOf } from './slices.ts';
@@ -48,17 +49,11 @@ export function* foamPlan(
   yield 0.1;
   const { volumeMm3 } = volumeOf(body);
   const boards = settings.boards.length > 0 ? settings.boards : [{ thicknessMm: stock.thicknessMm ?? plainThicknessMm, count: null }];
-  const slicing = slicesOf(body, { ...settings, boards });
-  let step = slicing.next();
-  while (!step.done) {
-    yield 0.2 + 0.8 * step.value;
-    step = slicing.next();
-  }
-  const slices = step.value;
+  const slices = yield* asPart(slicesOf(body, { ...settings, boards }), 0.2, 1);
   const foam = slices.map(foamIn);
   const foamMm3 = foam.reduce((sum, mm3) => sum + mm3, 0);
   const moment = slices.reduce((sum, { from, to }, k) => sum + ((from + to) / 2) * (foam[k] as number), 0);
-  const hollow = slices.filter(({ holes }) => holes.some((hole) => Math.abs(pathArea(hole)) >= leastHollowMm2)).length;
+  const hollow = slices.filter(({ isHollow }) => isHollow).length;
   const short = slices.filter(({ holes }) => settings.dowels.length > holes.length && shellMm === null).length;
   return {
     lengthMm: body.lengthMm,
@@ -83,7 +78,6 @@ export function* foamPlan(
     ],
   };
 }
-const leastHollowMm2 = 100;
 
 const noteOf = (message: Message): FoamNote => ({ ...message, pieceId: '', isFailure: false });
 

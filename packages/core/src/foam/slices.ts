@@ -40,6 +40,7 @@ export interface Slice {
   readonly outline: Path;
   /** The smaller face, where it is marked. */
   readonly marked: Path | null;
+  readonly isHollow: boolean;
   /** What is taken out of it: its hollow, dowel holes. */
   readonly holes: readonly Path[];
   /** The largest step that is left to sand off, mm. */
@@ -78,6 +79,7 @@ export function* slicesOf(body: Body, settings: SliceSettings): Generator<number
       thicknessMm: to - from,
       outline,
       marked: settings.cutTo === 'both' ? smaller : null,
+      isHollow: hollow !== null,
       holes: holesOf(outline, hollow, settings.dowels),
       stepMm,
     });

@@ -28,7 +28,6 @@ export class TowerError extends SaidError {
 
 /** @throws TowerError where the foam does not lie between the towers */
 export function towerPath(path: readonly WirePlace[], { betweenMm, toFoamMm, spanMm, isTipLeft }: TowerSetUp): TowerPlace[] {
-  // biome-ignore format: one line
   if (!(toFoamMm >= 0) || !(toFoamMm + spanMm <= betweenMm)) throw new TowerError(say.foam.towersTooClose());
   const beyond = (near: Point, far: Point, by: number): Point => ({ x: near.x + ((near.x - far.x) * by) / spanMm, y: near.y + ((near.y - far.y) * by) / spanMm }); // biome-ignore format: one line
   return path.map(({ root, tip, minutes }) => {

@@ -206,7 +206,6 @@ function withSlots(
   lengthMm: number,
   face: Face,
 ): FaceRun[] {
-  // biome-ignore format: one line
   const runs: FaceRun[] = [];
   const ahead = (own.at(-1) as Point).x > (own[0] as Point).x ? 1 : -1;
   let rest = [...own];

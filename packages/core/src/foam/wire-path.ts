@@ -51,7 +51,6 @@ function offsetFaces(
   { root, tip }: { readonly root: CoreFace; readonly tip: CoreFace },
   { burn, feedMmPerMin }: WireSettings,
 ): { root: Polyline; tip: Polyline }[] {
-  // biome-ignore format: one line
   const cores = root.runs.map(({ points }, k) => ({ root: new Polyline(points), tip: new Polyline(tip.runs[k]?.points ?? []) }));
   // An edge that neither face has is none.
   const own = cores.filter((run) => Math.max(run.root.length, run.tip.length) > stillMm);

@@ -4,7 +4,7 @@ import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circlePath, type Path, pathBox, polygonPath, rectanglePath, transformedPath } from '../plane/index.ts';
 import { distanceTo } from '../shape/index.ts';
 import { finished } from '../steps.ts';
-import { type NestingPart, nestedOnSheets } from './nesting.ts';
+import { mostSheets, type NestingPart, nestedOnSheets } from './nesting.ts';
 
 const box = (widthMm: number, heightMm: number): Path => rectanglePath({ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm });
 const part = (outer: Path, count = 1): NestingPart => ({ outer, holes: [], count });
@@ -20,6 +20,10 @@ describe('parts on sheets', () => {
     expect(finished(nestedOnSheets([part(box(150, 250))], plain)).tooLarge).toEqual([0]);
     const turned = finished(nestedOnSheets([part(box(150, 250))], { ...plain, angles: [0, Math.PI / 2] }));
     expect([turned.placed.length, turned.tooLarge]).toEqual([1, []]);
+  });
+  it('copies that would need more sheets than are begun are counted', () => {
+    const { placed, sheets, left } = finished(nestedOnSheets([part(box(20, 20), mostSheets + 3)], { ...plain, widthMm: 21, heightMm: 21 }));
+    expect([placed.length, sheets, left]).toEqual([mostSheets, mostSheets, 3]);
   });
   it('small parts lie in the holes of large ones', () => {
     const frame: NestingPart = { outer: box(290, 190), holes: [rectanglePath({ minX: 40, minY: 40, maxX: 250, maxY: 150 })], count: 1 };

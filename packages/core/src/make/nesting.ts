@@ -8,6 +8,7 @@ import {
   boxAroundBoxes,
   chain,
   heightOf,
+  levelCrossings,
   type Path,
   type Point,
   pathArea,
@@ -53,13 +54,15 @@ export interface Nesting {
   readonly usedMm: number;
   /** Parts that are larger than a sheet, by their place among them. */
   readonly tooLarge: readonly number[];
+  /** How many copies would need more sheets than are begun. */
+  readonly left: number;
 }
 
 /** The grid has about so many cells, none smaller than this, mm. */
 const mostCells = 400_000;
 const finestMm = 0.5;
 /** No more sheets are begun than this. */
-const mostSheets = 500;
+export const mostSheets = 500;
 
 /** Yields the share of the parts that are placed. */
 export function* nestedOnSheets(parts: readonly NestingPart[], settings: NestingSettings): Generator<number, Nesting> {
@@ -74,6 +77,7 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
   const sheets: SheetGrid[] = [];
   const placed: NestedPart[] = [];
   const tooLarge: number[] = [];
+  let left = 0;
   let top = 0;
   for (const part of order) {
     const { count } = parts[part] as NestingPart;
@@ -86,7 +90,10 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
     const from = new Map<string, number>();
     for (let copy = 0, sheet = 0; copy < count; ) {
       if (sheet === sheets.length) {
-        if (sheets.length >= mostSheets) break;
+        if (sheets.length >= mostSheets) {
+          left += count - copy;
+          break;
+        }
         sheets.push(new SheetGrid(columns, rows));
         top = 0;
       }
@@ -103,7 +110,7 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
       yield placed.length / all;
     }
   }
-  return { placed, sheets: sheets.length, usedMm: sheets.length > 0 ? Math.min(heightMm, top + 2 * rim) : 0, tooLarge };
+  return { placed, sheets: sheets.length, usedMm: sheets.length > 0 ? Math.min(heightMm, top + 2 * rim) : 0, tooLarge, left };
 }
 
 const areaOf = ({ outer }: NestingPart): number => Math.abs(pathArea(outer));
@@ -132,7 +139,7 @@ function maskOf({ outer, holes }: NestingPart, angle: number, grow: number, cell
   for (const polygon of polygons)
     for (const [k, p] of polygon.entries()) markEdge(p, polygon[(k + 1) % polygon.length] as Point, rows, mark);
   for (let row = 0; row < rows; row++) {
-    const crossings = polygons.flatMap((polygon) => crossingsAt(polygon, row + 0.5)).sort((a, b) => a - b);
+    const crossings = polygons.flatMap((polygon) => levelCrossings(polygon, row + 0.5)).sort((a, b) => a - b);
     for (let k = 0; k + 1 < crossings.length; k += 2) mark(row, crossings[k] as number, crossings[k + 1] as number);
   }
   return { columns, rows, runs: touched.flatMap((cells, row) => runsOf(cells).map((run) => ({ row, ...run }))), toCorner: chain(shift(-box.minX, -box.minY), turned) }; // biome-ignore format: one line
@@ -148,12 +155,6 @@ function markEdge(p: Point, q: Point, rows: number, mark: (row: number, from: nu
     mark(row, Math.min(...ends), Math.max(...ends));
   }
 }
-
-const crossingsAt = (polygon: readonly Point[], y: number): number[] =>
-  polygon.flatMap((a, k) => {
-    const b = polygon[(k + 1) % polygon.length] as Point;
-    return a.y > y !== b.y > y ? [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)] : [];
-  });
 
 function runsOf(cells: Uint8Array): { from: number; to: number }[] {
   const runs: { from: number; to: number }[] = [];

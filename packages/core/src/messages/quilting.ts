@@ -37,6 +37,8 @@ export const quilting = {
   binding: (strips: number, width: string) => `Binding: ${strips} strips of ${width}`,
   tooManyCopies: (count: number, most: number) =>
     `${count} templates are more than the ${most} that one file takes. Cut them for one block.`,
+  tooManySheets: (most: number) =>
+    `The templates take more than ${most} sheets. Cut them for one block, or type the size of a larger sheet.`,
   largerThanStock: (template: string, width: string, height: string) =>
     `Template ${template} is larger than the stock, ${width} x ${height}. Type the size of a larger sheet, or print it on pages.`,
   noSections: 'No part of this block can be pieced on a foundation.',

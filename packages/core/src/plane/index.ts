@@ -10,6 +10,7 @@ export {
   ellipsePath,
   endOf,
   isInside,
+  levelCrossings,
   nearestOnPath,
   type Path,
   pathArea,

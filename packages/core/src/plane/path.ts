@@ -174,6 +174,13 @@ export function chordsOf(path: Path, tolerance: number): Point[] {
   return path.closed ? [...points, path.start] : points;
 }
 
+/** Where the sides of a closed polygon cross a level line: their x, in the sides' order. */
+export const levelCrossings = (polygon: readonly Point[], y: number): number[] =>
+  polygon.flatMap((a, k) => {
+    const b = polygon[(k + 1) % polygon.length] as Point;
+    return a.y > y !== b.y > y ? [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)] : [];
+  });
+
 /** Whether a point lies inside a closed path (even-odd), to within `tolerance` of its border. */
 export function isInside(path: Path, p: Point, tolerance = 0.001): boolean {
   const polygon = polygonOf(path, tolerance);

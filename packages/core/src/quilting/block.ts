@@ -275,7 +275,6 @@ function onGrid(
   grid: BlockGrid,
   widthMm: number,
 ): { nodes: Point[]; moved: MovedCorner[] } {
-  // biome-ignore format: one line
   const moved: MovedCorner[] = [];
   const placed = nodes.map((from, k): Point => {
     const share = inShares[k] as Point;

@@ -21,7 +21,7 @@ function inChords(path: Path): Path {
   return { start, segments: rest.map((to) => ({ kind: 'line', to })), closed: false };
 }
 
-/** How far places are from lines. Chords: what they leave out of a curve is less than the line is wide, and a place is as far from them in a tenth of the time. */
+/** How far places are from lines, by chords: ten times as fast, and what they leave out of a curve is less than a line is wide. */
 export const awayFrom = (lines: readonly Path[]): ((p: Point) => number) => distanceTo(lines.map(inChords));
 
 /** @param away how far a place is from the lines, mm; @param places that are looked at along each side of the area first */
@@ -30,10 +30,9 @@ export function largestEmptyCircle(
   away: (p: Point) => number,
   places = 40,
 ): EmptyCircle {
-  // biome-ignore format: one line
   const { minX, minY, maxX, maxY } = pathBox(outline);
-  const isIn = (p: Point): boolean => p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY && (isBox || isInside(outline, p)) && !(hole && isInside(hole, p)); // biome-ignore format: one line
   const isBox = isRectangleAsItLies(outline);
+  const isIn = (p: Point): boolean => p.x >= minX && p.x <= maxX && p.y >= minY && p.y <= maxY && (isBox || isInside(outline, p)) && !(hole && isInside(hole, p)); // biome-ignore format: one line
   let best: EmptyCircle = { radiusMm: 0, at: { x: minX, y: minY } };
   const look = (p: Point): void => {
     if (!isIn(p)) return;

@@ -1,5 +1,5 @@
 /** In: a closed path. Out: a place well inside it, for its name or to ask what covers it. */
-import { type Path, type Point, pathBox, polygonOf } from '../plane/index.ts';
+import { levelCrossings, type Path, type Point, pathBox, polygonOf } from '../plane/index.ts';
 
 const rows = 9;
 
@@ -11,12 +11,7 @@ export function middleWithin(path: Path): Point {
   for (let row = 1; row <= rows; row++) {
     const share = row / (rows + 1);
     const y = minY + share * (maxY - minY);
-    const crossings = polygon
-      .flatMap((a, k): number[] => {
-        const b = polygon[(k + 1) % polygon.length] as Point;
-        return a.y > y !== b.y > y ? [a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x)] : [];
-      })
-      .sort((a, b) => a - b);
+    const crossings = levelCrossings(polygon, y).sort((a, b) => a - b);
     for (let k = 0; k + 1 < crossings.length; k += 2) {
       const [from, to] = [crossings[k] as number, crossings[k + 1] as number];
       const value = (to - from) * (1 - Math.abs(share - 0.5));

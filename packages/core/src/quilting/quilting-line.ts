@@ -142,7 +142,6 @@ function alongDrawn(
   areas: readonly QuiltedArea[],
   settings: LineSettings,
 ): Pick<PlacedLine, 'runs' | 'againMm' | 'alongSeamsMm'> {
-  // biome-ignore format: one line
   const back = inverse(block.toSheet);
   const { nodes, edges } = block.map;
   const seams = edges.map(({ from, segment }): Path => ({ start: nodes[from] as Point, segments: [segment], closed: false }));

@@ -29,7 +29,7 @@ export function seamEases({ map }: Pick<Block, 'map'>, shapes: readonly PatchSha
     const start = map.nodes[from] as Point;
     const length = segmentLength(start, segment);
     const middle = pointOn(start, segment, 0.5);
-    const [own, other] = [a, b].map(({ shape, patch }) => length * stretchOn(shape, patch, middle)) as [number, number];
+    const [own, other] = [a, b].map(({ shape, patch }) => length * stretchAt(shape, patch, middle)) as [number, number];
     const names = [a.shape.name, b.shape.name].sort() as [string, string];
     const [lengthMm, easeMm] = [Math.max(own, other), Math.abs(own - other)];
     const same = found.find((one) => one.shapes.join() === names.join() && Math.abs(one.lengthMm - lengthMm) < sameMm && Math.abs(one.easeMm - easeMm) < sameMm); // biome-ignore format: one line
@@ -40,7 +40,7 @@ export function seamEases({ map }: Pick<Block, 'map'>, shapes: readonly PatchSha
 }
 
 /** How much longer the side at a place of a patch is on its shape's template, as a factor. */
-function stretchOn(shape: PatchShape, { outline, isReversed, firstCorner }: Patch, at: Point): number {
+function stretchAt(shape: PatchShape, { outline, isReversed, firstCorner }: Patch, at: Point): number {
   const [own, drawn] = [sidePaths(outline), sidePaths(shape.outline)];
   const away = (path: Path): number => Math.min(...stepsOf(path).map(({ from, segment }) => nearestOnSegment(from, segment, at).distance));
   const side = own.reduce((best, path, k) => (away(path) < away(own[best] as Path) ? k : best), 0);

@@ -234,7 +234,6 @@ function FabricRow({
   onChange: (by: Partial<Fabric>) => void;
   onRemove: (() => void) | null;
 }) {
-  // biome-ignore format: one line
   const inHand = useFabricInHand((s) => s.fabric) === number;
   const [name, setName] = useState(fabric.name);
   const [colour, setColour] = useState(fabric.colour);

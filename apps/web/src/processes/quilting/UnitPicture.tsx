@@ -23,7 +23,6 @@ export function UnitPicture({
   name: string;
   sizePx: number;
 }) {
-  // biome-ignore format: one line
   const { map } = plan.block;
   const fabricOf = useMemo(() => new Map(plan.sets.flatMap(({ faces, fabric }) => faces.map((face) => [face, fabric] as const))), [plan]);
   const outers = unit.faces.map((face) => ({ face, outer: map.faces[face]?.outer as Path }));

@@ -1,8 +1,9 @@
 /** Foam: a body from its views becomes formers, each as thick as its board really is. */
 import { type FoamPlan, type FoamSettings, foamPlan, foamSchema, plainFoam } from '../../foam/index.ts';
-import { parseLength } from '../../length/index.ts';
 import { type Path, pathBox } from '../../plane/index.ts';
-import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
+import { lengthOption } from '../length-option.ts';
+import { processKind, type SheetLine } from '../process.ts';
+import { withReports } from '../reports.ts';
 import { formerFiles } from './former-files.ts';
 
 const viewed = 'a view of the body';
@@ -16,8 +17,8 @@ function stationLines(view: Path, { lengthMm, nose, slices }: FoamPlan): SheetLi
     const x = nose === 'left' ? minX + station * scale : maxX - station * scale;
     return {
       path: { start: { x, y: minY }, segments: [{ kind: 'line', to: { x, y: maxY } }], closed: false },
-      kind: 'work',
-      purpose: 'score',
+      kind: 'frame',
+      purpose: null,
     };
   });
 }
@@ -26,22 +27,8 @@ function stationLines(view: Path, { lengthMm, nose, slices }: FoamPlan): SheetLi
 const reportOf = ({ lengthMm, widthMm, heightMm, bodyMm3, foamMm3, massG, middleMm, largestStepMm, slices }: FoamPlan) => ({
   body: { lengthMm, widthMm, heightMm, volumeMm3: bodyMm3 },
   foam: { volumeMm3: foamMm3, massG, centreOfGravityMm: middleMm, largestStepMm },
-  slices: slices.map(({ number, thicknessMm, from, to, stepMm, holes }) => ({ number, thicknessMm, fromMm: from, toMm: to, stepMm, holes: holes.length })), // biome-ignore format: one line
+  slices: slices.map(({ number, thicknessMm, from, to, stepMm, isHollow, holes }) => ({ number, thicknessMm, fromMm: from, toMm: to, stepMm, isHollow, holes: holes.length })), // biome-ignore format: one line
 });
-
-const withReports = (files: Record<string, ProcessFile<FoamSettings, FoamPlan>>) =>
-  Object.fromEntries(
-    Object.entries(files).map(([name, file]): [string, ProcessFile<FoamSettings, FoamPlan>] => [
-      name,
-      { ...file, make: async (work, plan, choices) => ({ ...(await file.make(work, plan, choices)), report: reportOf(plan) }) },
-    ]),
-  );
-
-const lengthSaid = (word: string): number => {
-  const read = parseLength(word, 'mm', 'positive');
-  if (!read.ok) throw new Error(read.message);
-  return read.mm;
-};
 
 export const foam = processKind<FoamSettings, FoamPlan>({
   word: 'Foam',
@@ -56,10 +43,10 @@ export const foam = processKind<FoamSettings, FoamPlan>({
   notes: ({ notes }) => notes,
   estimate: () => ({ rows: [], seconds: null }),
   drawing: (plan) => [...stationLines(plan.side, plan), ...(plan.above ? stationLines(plan.above, plan) : [])],
-  files: withReports(formerFiles),
+  files: withReports(formerFiles, reportOf),
   options: {
-    board: { takes: 'word', about: 'how thick the boards measure', read: (word) => ({ boards: [{ thicknessMm: lengthSaid(word), count: null }] }) }, // biome-ignore format: one line
-    shell: { takes: 'word', about: 'how thick the shell is at least; solid where it is not said', read: (word) => ({ shellMm: lengthSaid(word) }) }, // biome-ignore format: one line
-    sanding: { takes: 'word', about: 'what is left on for sanding', read: (word) => ({ sandingMm: lengthSaid(word) }) },
+    board: { takes: 'word', about: 'how thick the boards measure', read: (word) => ({ boards: [{ thicknessMm: lengthOption(word, 'mm'), count: null }] }) }, // biome-ignore format: one line
+    shell: { takes: 'word', about: 'how thick the shell is at least; solid where it is not said', read: (word) => ({ shellMm: lengthOption(word, 'mm') }) }, // biome-ignore format: one line
+    sanding: { takes: 'word', about: 'what is left on for sanding', read: (word) => ({ sandingMm: lengthOption(word, 'mm') }) },
   },
 });

@@ -10,7 +10,18 @@ import { plainCutting } from '../../make/cutting.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
 import { noCut } from '../../make/plan.ts';
 import { english } from '../../messages/index.ts';
-import { chain, heightOf, type Path, type Point, pathBox, shift, transformedPath, widthOf } from '../../plane/index.ts';
+import {
+  chain,
+  heightOf,
+  levelCrossings,
+  type Path,
+  type Point,
+  pathBox,
+  polygonOf,
+  shift,
+  transformedPath,
+  widthOf,
+} from '../../plane/index.ts';
 import { finished } from '../../steps.ts';
 import { cutFiles } from '../cut-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
@@ -21,31 +32,42 @@ type FoamFile = ProcessFile<FoamSettings, FoamPlan>;
 const mm = (length: number): string => `${(Math.round(length * 100) / 100).toString()} mm`;
 const line = (...places: readonly Point[]): Path => ({ start: places[0] as Point, segments: places.slice(1).map((to) => ({ kind: 'line', to })), closed: false }); // biome-ignore format: one line
 
-/** The upright middle line and the level one through the widest place's height, so that formers are laid on one another in line. */
-function datumLines({ outline }: Slice): Path[] {
-  const { minX, minY, maxX, maxY } = pathBox(outline);
-  const middle = (minY + maxY) / 2;
-  const inset = 0.08;
+/** Of a datum line this share is left free at either end. */
+const inset = 0.08;
+const chordMm = 0.05;
+
+/**
+ * The upright middle line, and the level line at half the body's height, the same on every former that it crosses: formers laid on one another
+ * by both lie in line.
+ */
+function datumLines({ outline }: Slice, { heightMm }: FoamPlan): Path[] {
+  const { minY, maxY } = pathBox(outline);
+  const level = heightMm / 2;
+  const across = levelCrossings(polygonOf(outline, chordMm), level);
+  const [from, to] = [Math.min(...across), Math.max(...across)];
   return [
     line({ x: 0, y: minY + inset * (maxY - minY) }, { x: 0, y: maxY - inset * (maxY - minY) }),
-    line({ x: minX + inset * (maxX - minX), y: middle }, { x: maxX - inset * (maxX - minX), y: middle }),
+    ...(to > from ? [line({ x: from + inset * (to - from), y: level }, { x: to - inset * (to - from), y: level })] : []),
   ];
 }
 
-function patternOf(slice: Slice): Pattern {
+function patternOf(slice: Slice, plan: FoamPlan): Pattern {
   const { outline, holes, marked, number, thicknessMm, from } = slice;
   const { minY, maxY } = pathBox(outline);
+  const middle = (minY + maxY) / 2;
+  // On the side of the level line where there is more room.
   const up = (maxY - minY) / 4;
+  const y = plan.heightMm / 2 > middle ? middle - up : middle + up;
   return {
     name: english.foam.former(number),
     lines: [
       ...[outline, ...holes].map((path) => ({ kind: 'cutting', path }) as const),
       ...(marked ? [{ kind: 'sewing', path: marked } as const] : []),
-      ...datumLines(slice).map((path) => ({ kind: 'mark', path }) as const),
+      ...datumLines(slice, plan).map((path) => ({ kind: 'mark', path }) as const),
     ],
     texts: [
-      { at: { x: 3, y: (minY + maxY) / 2 + up }, text: String(number), size: Math.min(18, Math.max(7, up)), isBold: true },
-      { at: { x: 3, y: (minY + maxY) / 2 + up - 5 }, text: english.foam.boardOf(mm(thicknessMm), mm(from)), size: 6 },
+      { at: { x: 3, y }, text: String(number), size: Math.min(18, Math.max(7, up)), isBold: true },
+      { at: { x: 3, y: y - 5 }, text: english.foam.boardOf(mm(thicknessMm), mm(from)), size: 6 },
     ],
   };
 }
@@ -56,7 +78,7 @@ const pages: FoamFile = {
   ending: 'pdf',
   mediaType: 'application/pdf',
   what: 'formers',
-  make: ({ title, settings }, { slices }) => patternsPdf(english.foam.formers(title), slices.map(patternOf), settings.paper, english.foam.formersHow), // biome-ignore format: one line
+  make: ({ title, settings }, plan) => patternsPdf(english.foam.formers(title), plan.slices.map((slice) => patternOf(slice, plan)), settings.paper, english.foam.formersHow), // biome-ignore format: one line
 };
 
 /** Of stock whose size is not known, mm. */
@@ -65,10 +87,10 @@ const gapMm = 6;
 const betweenSheetsMm = 30;
 
 /** Formers laid out on sheets of the stock, those of one thickness together. */
-function formersOnSheets({ stock }: Work<FoamSettings>, { slices }: FoamPlan): Piece[] {
+function formersOnSheets({ stock }: Work<FoamSettings>, plan: FoamPlan): Piece[] {
   const { widthMm, heightMm } = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm };
   const groups = new Map<string, Slice[]>();
-  for (const slice of slices) {
+  for (const slice of plan.slices) {
     const key = slice.thicknessMm.toFixed(2);
     groups.set(key, [...(groups.get(key) ?? []), slice]);
   }
@@ -79,26 +101,26 @@ function formersOnSheets({ stock }: Work<FoamSettings>, { slices }: FoamPlan): P
     const { placed, sheets, tooLarge } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm: gapMm, gapMm, angles }));
     const at = left;
     left += sheets * (widthMm + betweenSheetsMm);
-    const pieces = placed.flatMap(({ part, sheet, place }) => piecesOf(group[part] as Slice, chain(shift(at + sheet * (widthMm + betweenSheetsMm), 0), place))); // biome-ignore format: one line
+    const pieces = placed.flatMap(({ part, sheet, place }) => piecesOf(group[part] as Slice, plan, chain(shift(at + sheet * (widthMm + betweenSheetsMm), 0), place))); // biome-ignore format: one line
     // What is larger than a sheet lies beside them all the same: it is cut in parts.
     const large = tooLarge.flatMap((part) => {
       const slice = group[part] as Slice;
       const box = pathBox(slice.outline);
       const move = shift(left - box.minX, -box.minY);
       left += widthOf(box) + betweenSheetsMm;
-      return heightOf(box) > 0 ? piecesOf(slice, move) : [];
+      return heightOf(box) > 0 ? piecesOf(slice, plan, move) : [];
     });
     return [...pieces, ...large];
   });
 }
 
-function piecesOf(slice: Slice, to: Parameters<typeof transformedPath>[1]): Piece[] {
+function piecesOf(slice: Slice, plan: FoamPlan, to: Parameters<typeof transformedPath>[1]): Piece[] {
   const name = english.foam.former(slice.number);
   const piece = (what: string, purpose: Piece['purpose'], outer: Path, holes: readonly Path[] = []): Piece => ({ id: `${slice.number} ${what}`, name, purpose, leftOut: false, runsOff: false, outer: transformedPath(outer, to), holes: holes.map((hole) => transformedPath(hole, to)) }); // biome-ignore format: one line
   return [
     piece('former', 'cut', slice.outline, slice.holes),
     ...(slice.marked ? [piece('face', 'score', slice.marked)] : []),
-    ...datumLines(slice).map((path, k) => piece(`datum ${k + 1}`, 'score', path)),
+    ...datumLines(slice, plan).map((path, k) => piece(`datum ${k + 1}`, 'score', path)),
   ];
 }
 
@@ -123,13 +145,9 @@ const table: FoamFile = {
   mediaType: 'text/csv',
   what: 'cutlist',
   async make(_, { slices, widthMm, heightMm }) {
-    const rows = slices.map(({ number, thicknessMm, from, to, outline, stepMm, holes }) => {
+    const rows = slices.map(({ number, thicknessMm, from, to, outline, stepMm, isHollow }) => {
       const box = pathBox(outline);
-      return [
-        number,
-        ...[thicknessMm, from, to, widthOf(box), heightOf(box), stepMm].map((v) => v.toFixed(3)),
-        holes.length > 0 ? 'yes' : 'no',
-      ];
+      return [number, ...[thicknessMm, from, to, widthOf(box), heightOf(box), stepMm].map((v) => v.toFixed(3)), isHollow ? 'yes' : 'no'];
     });
     const text = `${Papa.unparse([[...formerColumns], ...rows], { newline: '\r\n' })}\r\n`;
     return { bytes: strToU8(text), largestMm: null, toleranceMm: null, widthMm, heightMm };

@@ -142,7 +142,6 @@ function drawQuilt(
   settings: QuiltingSettings,
   place: { x: number; y: number; width: number; height: number },
 ): void {
-  // biome-ignore format: one line
   const scale = Math.min(place.width / plan.quilt.widthMm, place.height / plan.quilt.heightMm);
   const top = place.y + place.height - plan.quilt.heightMm * scale;
   for (const { outline, fabric } of quiltAreas(plan, settings)) {

@@ -39,7 +39,6 @@ function sectionPattern(
   k: number,
   { allowanceMm }: QuiltingSettings,
 ): Pattern {
-  // biome-ignore format: one line
   const { map } = block;
   const outers = order.map((face) => map.faces[face]?.outer as Path);
   const whole = unitedOutlines(outers).map((path) => turnedOver(path));

@@ -3,7 +3,6 @@
  * set into.
  */
 import { drawingKinds } from '../../files/file-kinds.ts';
-import { parseLength } from '../../length/index.ts';
 import { plainCutting } from '../../make/cutting.ts';
 import { noCut } from '../../make/plan.ts';
 import { papers } from '../../make/tiles.ts';
@@ -18,7 +17,9 @@ import {
   wholeQuilting,
 } from '../../quilting/index.ts';
 import { cutFiles } from '../cut-files.ts';
+import { lengthOption } from '../length-option.ts';
 import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
+import { withReports } from '../reports.ts';
 import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.ts';
 import { madeFoundations } from './foundation-pages.ts';
 import { lineFiles } from './line-files.ts';
@@ -27,15 +28,6 @@ import { madePlacementGuide, madeTemplates } from './template-pages.ts';
 import { templatesOnSheets } from './template-sheets.ts';
 
 type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
-
-/** Whatever is made tells what the block is, and how it is cut. */
-const withReports = (files: Record<string, QuiltFile>): Record<string, QuiltFile> =>
-  Object.fromEntries(
-    Object.entries(files).map(([name, file]) => [
-      name,
-      { ...file, make: async (work, plan, choices) => ({ ...(await file.make(work, plan, choices)), report: quiltReport(plan) }) },
-    ]),
-  );
 
 const drawings = cutFiles<QuiltingSettings>(
   drawingKinds.filter((kind) => kind !== 'pdf'),
@@ -55,12 +47,6 @@ const templateDrawings: Record<string, QuiltFile> = Object.fromEntries(
   ]),
 );
 
-const sizeSaid = (word: string): number => {
-  const read = parseLength(word, 'in', 'positive');
-  if (!read.ok) throw new Error(read.message);
-  return read.mm;
-};
-
 const patched = 'a patch of the block, or a seam between patches';
 
 export const quilting = processKind<QuiltingSettings, QuiltPlan>({
@@ -79,55 +65,58 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
   estimate: () => ({ rows: [], seconds: null }),
   drawing: ({ block }) =>
     block.map.faces.map(({ outer }): SheetLine => ({ path: transformedPath(outer, block.toSheet), kind: 'work', purpose: 'stitch' })),
-  files: withReports({
-    templates: {
-      word: 'Templates',
-      about: 'Every patch at full size with its seam allowance, on pages to print.',
-      ending: 'pdf',
-      mediaType: 'application/pdf',
-      what: 'templates',
-      make: madeTemplates,
+  files: withReports(
+    {
+      templates: {
+        word: 'Templates',
+        about: 'Every patch at full size with its seam allowance, on pages to print.',
+        ending: 'pdf',
+        mediaType: 'application/pdf',
+        what: 'templates',
+        make: madeTemplates,
+      },
+      guide: {
+        word: 'Placement guide',
+        about: 'Where each appliqué shape lies, at full size, numbered from the lowest.',
+        ending: 'pdf',
+        mediaType: 'application/pdf',
+        what: 'placement',
+        isOffered: ({ technique }) => technique === 'appliqué',
+        make: madePlacementGuide,
+      },
+      foundations: {
+        word: 'Foundations',
+        about: 'Sections to sew on paper, numbered and mirrored, on pages to print.',
+        ending: 'pdf',
+        mediaType: 'application/pdf',
+        what: 'foundations',
+        isOffered: ({ technique }) => technique === 'pieced',
+        make: madeFoundations,
+      },
+      shopping: {
+        word: 'Fabrics and cutting',
+        about: 'How much of each fabric to buy, and what to cut from it.',
+        ending: 'pdf',
+        mediaType: 'application/pdf',
+        what: 'fabrics',
+        make: madeShoppingList,
+      },
+      cutting: {
+        word: 'Cutting list',
+        about: 'Sizes, counts and strips as a table.',
+        ending: 'csv',
+        mediaType: 'text/csv',
+        what: 'cutting',
+        make: madeCuttingCsv,
+      },
+      ...templateDrawings,
+      ...lineFiles,
     },
-    guide: {
-      word: 'Placement guide',
-      about: 'Where each appliqué shape lies, at full size, numbered from the lowest.',
-      ending: 'pdf',
-      mediaType: 'application/pdf',
-      what: 'placement',
-      isOffered: ({ technique }) => technique === 'appliqué',
-      make: madePlacementGuide,
-    },
-    foundations: {
-      word: 'Foundations',
-      about: 'Sections to sew on paper, numbered and mirrored, on pages to print.',
-      ending: 'pdf',
-      mediaType: 'application/pdf',
-      what: 'foundations',
-      isOffered: ({ technique }) => technique === 'pieced',
-      make: madeFoundations,
-    },
-    shopping: {
-      word: 'Fabrics and cutting',
-      about: 'How much of each fabric to buy, and what to cut from it.',
-      ending: 'pdf',
-      mediaType: 'application/pdf',
-      what: 'fabrics',
-      make: madeShoppingList,
-    },
-    cutting: {
-      word: 'Cutting list',
-      about: 'Sizes, counts and strips as a table.',
-      ending: 'csv',
-      mediaType: 'text/csv',
-      what: 'cutting',
-      make: madeCuttingCsv,
-    },
-    ...templateDrawings,
-    ...lineFiles,
-  }),
+    quiltReport,
+  ),
   standIn: needleJob,
   options: {
-    finished: { takes: 'word', about: 'the longer side of the finished block', read: (word) => ({ finishedMm: sizeSaid(word) }) },
+    finished: { takes: 'word', about: 'the longer side of the finished block', read: (word) => ({ finishedMm: lengthOption(word, 'in') }) },
     quilted: {
       takes: 'word',
       about: `what is quilted along (${linePatterns.join(', ')})`,
@@ -137,7 +126,7 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
         return { line: { ...plainQuilting.line, pattern } };
       },
     },
-    allowance: { takes: 'word', about: 'the seam allowance', read: (word) => ({ allowanceMm: sizeSaid(word) }) },
+    allowance: { takes: 'word', about: 'the seam allowance', read: (word) => ({ allowanceMm: lengthOption(word, 'in') }) },
     'template-paper': {
       takes: 'word',
       about: `what templates are printed on (${Object.keys(papers).join(', ')})`,

@@ -18,7 +18,6 @@ function patternOf(
   { shape, sewing, cutting, notches, matchPoints, count, reversed }: Template,
   grainDegrees: number,
 ): Pattern {
-  // biome-ignore format: one line
   const at = middleWithin(sewing);
   const room = Math.min(widthOf(pathBox(sewing)), heightOf(pathBox(sewing)));
   const texts: PatternText[] = [

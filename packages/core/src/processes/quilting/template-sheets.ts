@@ -1,7 +1,7 @@
 /** In: a quilt's plan and the stock. Out: its templates as pieces laid out on sheets of the stock, one sheet beside the next. */
 import { FileRefused } from '../../files/file-kinds.ts';
 import type { Piece } from '../../job/schema.ts';
-import { type NestingPart, nestedOnSheets } from '../../make/nesting.ts';
+import { mostSheets, type NestingPart, nestedOnSheets } from '../../make/nesting.ts';
 import { say } from '../../messages/index.ts';
 import { chain, identity, type Path, reversedPath, shift, stretch, type Transform, transformedPath } from '../../plane/index.ts';
 import type { QuiltingSettings, QuiltPlan, Template } from '../../quilting/index.ts';
@@ -39,9 +39,10 @@ export function templatesOnSheets({ settings, stock }: Work<QuiltingSettings>, {
   const count = all.reduce((sum, one) => sum + one.count, 0);
   if (count > mostCopies) throw new FileRefused(say.quilting.tooManyCopies(count, mostCopies));
   const parts = all.map((one): NestingPart => ({ outer: turnedOver(one.template.cutting, one.over), holes: [], count: one.count }));
-  const { placed, tooLarge } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm, gapMm, angles }));
+  const { placed, tooLarge, left } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm, gapMm, angles }));
   const [large] = tooLarge;
   if (large !== undefined) throw new FileRefused(say.quilting.largerThanStock((all[large] as Copies).template.shape.name, { mm: widthMm }, { mm: heightMm })); // biome-ignore format: one line
+  if (left > 0) throw new FileRefused(say.quilting.tooManySheets(mostSheets));
   return placed.flatMap(({ part, sheet, place }, k): Piece[] => {
     const { template, over } = all[part] as Copies;
     const to = chain(shift(sheet * (widthMm + betweenSheetsMm), 0), place);
