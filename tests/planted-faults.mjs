@@ -229,8 +229,8 @@ export const plantedFaults = [
   {
     what: 'settings that were never typed are missing',
     file: 'packages/core/src/processes/job-processes.ts',
-    right: 'full = { ...kind.plain, ...entry.settings };',
-    wrong: 'full = { ...entry.settings };',
+    right: 'kept = { ...kind.plain, ...entry.settings };',
+    wrong: 'kept = { ...entry.settings };',
     project: 'pure',
     tests: ['packages/core/src/processes/processes.test.ts'],
   },
