@@ -270,7 +270,9 @@ class Loops {
     const { radiusMm, engagement } = this.settings;
     // Into a corner loops get smaller and smaller, as close as need be; in a passage that stays narrow they would never end.
     const isClose = (p: AxisPlace): boolean => distance(last, p) <= (p.clearanceMm > last.clearanceMm / 2 ? this.least : tipMm);
-    const isFree = (p: AxisPlace): boolean => isClose(p) || biteOf(last, p, radiusMm) <= engagement;
+    // A loop that does not meet the hole would be come to through what stands, and past the room's wall.
+    const isMet = (p: AxisPlace): boolean => distance(last, p) <= last.clearanceMm + p.clearanceMm;
+    const isFree = (p: AxisPlace): boolean => isClose(p) || (isMet(p) && biteOf(last, p, radiusMm) <= engagement);
     let at = from;
     for (let index = first; index < places.length; index++) {
       const next = places[index] as AxisPlace;
