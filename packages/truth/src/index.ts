@@ -15,7 +15,7 @@ export {
 export { keepScansIn, type ScanStore } from './kept-scans.ts';
 export { dashedStroke, type LineScene, linesScene, penStroke } from './line-figures.ts';
 export { paperRule } from './paper-rule.ts';
-export { type Photo, type PhotoSettings, photographScene } from './photo.ts';
+export { type Photo, type PhotoSettings, photographScene, type SpacePoint, type StandingPart } from './photo.ts';
 export { colourPngOf, jpegOf, pngOf, tiffOf } from './picture-file.ts';
 export { type Random, randomFrom } from './random.ts';
 export { type Scan, type ScanSettings, scanScene } from './scan.ts';

@@ -24,6 +24,8 @@ export interface PhotoSettings {
   /** The share of the picture's width and height that the paper takes. */
   readonly fill?: number;
   readonly noise?: number;
+  /** Focal length against the picture's longer side; a longer lens is farther away. A common phone's is 0.8. */
+  readonly focalShare?: number;
   /** Deviation of the lens's softness, pixels. */
   readonly softnessPx?: number;
   readonly seed?: number;
@@ -34,18 +36,30 @@ export interface Photo {
   /** From the sheet (mm, y up) to the picture (pixels, y down). */
   readonly toPixels: Projection;
   at(p: Point): Point;
+  /** Where the camera was: over which place of the sheet and how high, mm. */
+  readonly camera: SpacePoint;
 }
 
-const defaults = { leanDegrees: 70, turnDegrees: 4, fill: 0.82, noise: 4, softnessPx: 0.8, seed: 1 };
-const tones = { table: 92, paper: 226, ink: 46, print: 150 };
-/** Focal length against the picture's longer side: a common phone camera. */
-const focalShare = 0.8;
+/** z above the sheet, mm. */
+export interface SpacePoint extends Point {
+  readonly z: number;
+}
 
-export function photographScene(scene: Scene, settings: PhotoSettings): Photo {
-  const { widthPx, heightPx, tiltDegrees, leanDegrees, turnDegrees, fill, noise, softnessPx, seed } = { ...defaults, ...settings };
-  const toPixels = cameraOver(scene, { widthPx, heightPx, tiltDegrees, leanDegrees, turnDegrees, fill });
-  const settled = { widthPx, heightPx, tiltDegrees, leanDegrees, turnDegrees, fill, noise, softnessPx, seed };
-  const pixels = keptPixels(['photo', scene.widthMm, scene.heightMm, scene.pieces, scene.print ?? [], settled], () => {
+/** Something that stands or lies on the sheet, convex: upright sides over a plan, or a round bar with round ends that lies on it. */
+export type StandingPart =
+  | { readonly kind: 'upright'; readonly plan: readonly Point[]; readonly heightMm: number }
+  | { readonly kind: 'bar'; readonly from: Point; readonly to: Point; readonly radiusMm: number };
+
+/** Focal length against the picture's longer side: a common phone camera. */
+const defaults = { leanDegrees: 70, turnDegrees: 4, fill: 0.82, focalShare: 0.8, noise: 4, softnessPx: 0.8, seed: 1 };
+const tones = { table: 92, paper: 226, ink: 46, print: 150, side: 40, top: 58 };
+
+/** @param standing what lies on the sheet with a height of its own, over what is drawn on it */
+export function photographScene(scene: Scene, settings: PhotoSettings, standing: readonly StandingPart[] = []): Photo {
+  const settled = { ...defaults, ...settings };
+  const { widthPx, heightPx, noise, softnessPx, seed } = settled;
+  const { toPixels, camera, at } = cameraOver(scene, settled);
+  const pixels = keptPixels(['photo', scene.widthMm, scene.heightMm, scene.pieces, scene.print ?? [], standing, settled], () => {
     const level = new Float32Array(widthPx * heightPx).fill(tones.table);
     const lay = (paths: readonly Path[], tone: number) => {
       const coverage = coverageOf(
@@ -61,6 +75,16 @@ export function photographScene(scene: Scene, settings: PhotoSettings): Photo {
       scene.pieces.flatMap(({ outer, holes }) => [outer, ...holes]),
       tones.ink,
     );
+    const solid = (points: readonly Point[], tone: number) =>
+      layTone(level, coverageOf([polygonPath(hullOf(points))], widthPx, heightPx), tone);
+    // The sides first, all of them: none hides another's top.
+    for (const part of standing) solid(silhouette(part, camera).map(at), tones.side);
+    for (const part of standing)
+      if (part.kind === 'upright')
+        solid(
+          part.plan.map((p) => at({ ...p, z: part.heightMm })),
+          tones.top,
+        );
     blur(level, widthPx, heightPx, softnessPx);
     const random = randomFrom(seed);
     addGrain(level, widthPx, heightPx, 5, 3, random);
@@ -73,19 +97,19 @@ export function photographScene(scene: Scene, settings: PhotoSettings): Photo {
     }
     return sensed(level, noise, random, seed);
   });
-  return { picture: greyPicture(pixels, widthPx, heightPx), toPixels, at: (p) => project(toPixels, p) };
+  return { picture: greyPicture(pixels, widthPx, heightPx), toPixels, at: (p) => project(toPixels, p), camera };
 }
 
 function cameraOver(
   { widthMm, heightMm }: Scene,
-  view: { widthPx: number; heightPx: number; tiltDegrees: number; leanDegrees: number; turnDegrees: number; fill: number },
-): Projection {
+  view: Required<Pick<PhotoSettings, 'widthPx' | 'heightPx' | 'tiltDegrees' | 'leanDegrees' | 'turnDegrees' | 'fill' | 'focalShare'>>,
+): { toPixels: Projection; camera: SpacePoint; at(p: SpacePoint): Point } {
   const [tilt, lean, turn] = [view.tiltDegrees, view.leanDegrees, view.turnDegrees].map((d) => (d * Math.PI) / 180) as [
     number,
     number,
     number,
   ];
-  const focal = focalShare * Math.max(view.widthPx, view.heightPx);
+  const focal = view.focalShare * Math.max(view.widthPx, view.heightPx);
   // Turned on the table, then leaned about a line of the table: x and y stay in the picture's plane, z is depth.
   const [ct, st, cl, sl, ck, sk] = [Math.cos(turn), Math.sin(turn), Math.cos(lean), Math.sin(lean), Math.cos(tilt), Math.sin(tilt)];
   const column = (x: number, y: number) => {
@@ -94,7 +118,7 @@ function cameraOver(
     return { x: cl * along * ck - sl * across, y: sl * along * ck + cl * across, z: along * sk };
   };
   const [right, up] = [column(1, 0), column(0, 1)];
-  const at = (depth: number): Projection => {
+  const flatAt = (depth: number): Projection => {
     const [cx, cy] = [view.widthPx / 2, view.heightPx / 2];
     const home = { x: -widthMm / 2, y: -heightMm / 2 };
     const z0 = depth + right.z * home.x + up.z * home.y;
@@ -110,12 +134,61 @@ function cameraOver(
   let [near, far] = [0.2 * Math.max(widthMm, heightMm), 60 * Math.max(widthMm, heightMm)];
   for (let k = 0; k < 60; k++) {
     const depth = (near + far) / 2;
-    const corners = [[0, 0], [widthMm, 0], [widthMm, heightMm], [0, heightMm]].map(([x, y]) => project(at(depth), { x, y } as Point)); // biome-ignore format: one line
+    const corners = [[0, 0], [widthMm, 0], [widthMm, heightMm], [0, heightMm]].map(([x, y]) => project(flatAt(depth), { x, y } as Point)); // biome-ignore format: one line
     const isInside = corners.every(
       (p) => Math.abs(p.x / view.widthPx - 0.5) < view.fill / 2 && Math.abs(p.y / view.heightPx - 0.5) < view.fill / 2,
     );
     if (isInside) far = depth;
     else near = depth;
   }
-  return at(far);
+  // Away from the sheet, towards the camera.
+  const out = { x: up.y * right.z - up.z * right.y, y: up.z * right.x - up.x * right.z, z: up.x * right.y - up.y * right.x };
+  const [middleX, middleY] = [widthMm / 2, heightMm / 2];
+  return {
+    toPixels: flatAt(far),
+    camera: { x: middleX - far * right.z, y: middleY - far * up.z, z: -far * out.z },
+    at: ({ x, y, z }) => {
+      const seen = (axis: 'x' | 'y' | 'z'): number => right[axis] * (x - middleX) + up[axis] * (y - middleY) + out[axis] * z;
+      const depth = seen('z') + far;
+      return { x: view.widthPx / 2 + (focal * seen('x')) / depth, y: view.heightPx / 2 - (focal * seen('y')) / depth };
+    },
+  };
+}
+
+/** Places on a part that its silhouette goes through, or lies within. */
+function silhouette(part: StandingPart, camera: SpacePoint): SpacePoint[] {
+  if (part.kind === 'upright') return part.plan.flatMap((p) => [{ ...p, z: 0 }, { ...p, z: part.heightMm }]); // biome-ignore format: one line
+  return [part.from, part.to].flatMap((end) => rimOfBall({ ...end, z: part.radiusMm }, part.radiusMm, camera));
+}
+
+const rimPlaces = 360;
+
+/** Where rays from the camera touch a ball: a circle. */
+function rimOfBall({ x, y, z }: SpacePoint, radius: number, camera: SpacePoint): SpacePoint[] {
+  const [dx, dy, dz] = [camera.x - x, camera.y - y, camera.z - z];
+  const away = Math.hypot(dx, dy, dz);
+  const [u, v, w] = [dx / away, dy / away, dz / away];
+  const [on, wide] = [(radius * radius) / away, radius * Math.sqrt(1 - (radius / away) ** 2)];
+  // Two directions square to the ray, the first level.
+  const flat = Math.hypot(u, v);
+  const [px, py] = flat > 1e-12 ? [-v / flat, u / flat] : [1, 0];
+  const [qx, qy, qz] = [-w * py, w * px, u * py - v * px];
+  return Array.from({ length: rimPlaces }, (_, k) => {
+    const [c, s] = [Math.cos((2 * Math.PI * k) / rimPlaces), Math.sin((2 * Math.PI * k) / rimPlaces)];
+    return { x: x + on * u + wide * (c * px + s * qx), y: y + on * v + wide * (c * py + s * qy), z: z + on * w + wide * s * qz };
+  });
+}
+
+/** The convex hull, counter-clockwise (Andrew 1979). */
+function hullOf(points: readonly Point[]): Point[] {
+  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
+  const half = (list: readonly Point[]): Point[] => {
+    const kept: Point[] = [];
+    for (const p of list) {
+      for (let [a, b] = [kept.at(-2), kept.at(-1)]; a && b && (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) <= 0; [a, b] = [kept.at(-2), kept.at(-1)]) kept.pop(); // biome-ignore format: one line
+      kept.push(p);
+    }
+    return kept.slice(0, -1);
+  };
+  return [...half(sorted), ...half(sorted.reverse())];
 }

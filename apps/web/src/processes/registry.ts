@@ -9,6 +9,7 @@ import { outlinesView } from './outlines/outlines-view';
 import { paperView } from './paper/paper-view';
 import type { AnyProcessView } from './process-view';
 import { quiltingView } from './quilting/quilting-view';
+import { trayView } from './tray/tray-view';
 
 export const processViews: Readonly<Record<string, AnyProcessView>> = {
   laser: laserView,
@@ -17,5 +18,6 @@ export const processViews: Readonly<Record<string, AnyProcessView>> = {
   paper: paperView,
   quilting: quiltingView,
   foam: foamView,
+  tray: trayView,
   outlines: outlinesView,
 };

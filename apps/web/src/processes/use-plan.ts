@@ -2,8 +2,8 @@
 /**
  * The plan of the open process, worked out in the worker whenever what it rests on changes.
  */
-import type { Piece } from '@nuvet/core/job';
-import { piecesToMake } from '@nuvet/core/job';
+import type { PhotographedPieces, Piece } from '@nuvet/core/job';
+import { photographedPieces, piecesToMake } from '@nuvet/core/job';
 import { proxy } from 'comlink';
 import { useEffect, useMemo } from 'react';
 import { useJob } from '@/job/job-store';
@@ -27,8 +27,15 @@ export function usePiecesToMake(): Piece[] {
   );
 }
 
+/** Which pieces come from which picture, where that is asked for. */
+function usePhotographs(isAsked: boolean): PhotographedPieces[] | null {
+  const { pictures, traces, planScale } = useJob((s) => s.job);
+  return useMemo(() => (isAsked ? photographedPieces({ pictures, traces, planScale }) : null), [isAsked, pictures, traces, planScale]);
+}
+
 export function usePlan(open: OpenProcess | null, pieces: readonly Piece[]): void {
   const title = useJob((s) => s.job.name);
+  const photographs = usePhotographs(open?.kind.takesPhotographs === true);
   const panel = useMaking((s) => s.panel);
   const { entry, stock } = open ?? {};
   const drag = open ? panelOf(open, panel)?.drag : undefined;
@@ -41,7 +48,7 @@ export function usePlan(open: OpenProcess | null, pieces: readonly Piece[]): voi
   useEffect(() => {
     if (!id || !process || !machine || !settings || !stock) return;
     let isWanted = true;
-    const work = { title, pieces, settings, machine, stock };
+    const work = { title, pieces, settings, machine, stock, ...(photographs && { photographs }) };
     const timer = setTimeout(
       async () => {
         setMaking({ planning: 0, planFault: null });
@@ -62,5 +69,5 @@ export function usePlan(open: OpenProcess | null, pieces: readonly Piece[]): voi
       isWanted = false;
       clearTimeout(timer);
     };
-  }, [id, process, machine, settings, stock, title, pieces, dragged]);
+  }, [id, process, machine, settings, stock, title, pieces, photographs, dragged]);
 }

@@ -64,6 +64,7 @@ export {
   transformSchema,
 } from './schema.ts';
 export { maxCoordinate, type ShelfCopy } from './schema-parts.ts';
+export { type PhotographedPieces, photographedPieces, type SeenFrom, seenFrom } from './seen-from.ts';
 export {
   fitOf,
   fromOriginal,

@@ -8,6 +8,7 @@ import { type Machine, plainMachine } from '../job/machine.ts';
 import type { ProcessEntry } from '../job/making.ts';
 import { piecesToProve } from '../job/pieces-to-make.ts';
 import { type Job, jobSchema } from '../job/schema.ts';
+import { photographedPieces } from '../job/seen-from.ts';
 import { type Fault, faultKey, type ProofLimits } from '../proof/fault.ts';
 import { faultsOf } from '../proof/faults.ts';
 import type { AnyProcess, Work } from './process.ts';
@@ -46,12 +47,17 @@ export function newEntry(id: string, process: string, job: Pick<Job, 'unit' | 'p
   return { id, process, machine, settings: {} };
 }
 
-export const workOf = (one: JobProcess, job: Pick<Job, 'name' | 'making'>, pieces: Work<object>['pieces']): Work<object> => ({
+export const workOf = (
+  one: JobProcess,
+  job: Pick<Job, 'name' | 'making' | 'pictures' | 'traces' | 'planScale'>,
+  pieces: Work<object>['pieces'],
+): Work<object> => ({
   title: job.name,
   pieces,
   settings: settingsOf(one),
   machine: one.entry.machine,
   stock: job.making.stock,
+  ...(one.kind.takesPhotographs && { photographs: photographedPieces(job) }),
 });
 
 /** The limits of each process, those that are alike once, each with the processes that it holds for. */

@@ -9,6 +9,7 @@ import type { Machine } from '../job/machine.ts';
 import type { Stock } from '../job/making.ts';
 import { makeOf, type Purpose, type PurposeKind } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
+import type { PhotographedPieces } from '../job/seen-from.ts';
 import type { Message } from '../messages/index.ts';
 import type { Path } from '../plane/index.ts';
 import type { FaultCode } from '../proof/checks.ts';
@@ -21,6 +22,8 @@ export interface Work<Settings> {
   readonly settings: Settings;
   readonly machine: Machine;
   readonly stock: Stock;
+  /** For a process that takes them: which pieces come from which picture. */
+  readonly photographs?: readonly PhotographedPieces[];
 }
 
 /** A line that is drawn over the outlines on the sheet. */
@@ -115,6 +118,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   readonly purposes: Readonly<Partial<Record<Purpose, string | null>>>;
   /** Settings that belong to the material: they are kept with it on the shelf. */
   readonly ofMaterial: readonly string[];
+  /** Whether it asks which pictures the pieces come from. */
+  readonly takesPhotographs?: true;
   limits(settings: Settings): ProcessLimits;
   /** Findings on outlines that mean nothing to it: it makes something else of them. */
   readonly ignores?: readonly FaultCode[];

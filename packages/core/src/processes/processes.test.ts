@@ -77,7 +77,8 @@ describe.each(processNames)('the process %s', (name) => {
     expect(meaningOf(kind, 'cut')).not.toBeNull();
   });
   it('plans, and makes each of its files so that it is as large as the pieces', async () => {
-    const work = workFor(name);
+    // The disk in the plate's hole is laid beside it: two things do not lie in one place.
+    const work = workFor(name, name === 'tray' ? { layout: 'close together' } : {});
     const plan = finished(kind.plan(work));
     expect(kind.notes(plan).filter(({ isFailure }) => isFailure)).toEqual([]);
     for (const [file, { make, ending, isOffered }] of Object.entries(kind.files)) {
@@ -91,12 +92,12 @@ describe.each(processNames)('the process %s', (name) => {
       expect([file, made.bytes.length > 100, ending.length > 0]).toEqual([file, true, true]);
       if (made.largestMm !== null && made.toleranceMm !== null) {
         expect(made.largestMm).toBeLessThanOrEqual(made.toleranceMm);
-        // A block is as large as was typed, whatever it is drawn at; a body's formers lie on sheets.
-        if (name === 'quilting' || name === 'foam') continue;
+        // A block and a drawer are as large as was typed, whatever is drawn; a body's formers lie on sheets.
+        if (['quilting', 'foam', 'tray'].includes(name)) continue;
         expect(made.widthMm).toBeGreaterThan(59);
         // The bleed lies round it by 3 mm.
         expect(made.widthMm).toBeLessThan(67);
-      } else expect(made.pages ?? 1).toBe(1);
+      } else if (name !== 'tray') expect(made.pages ?? 1).toBe(1);
     }
   });
 });

@@ -9,6 +9,7 @@ import { outlines } from './outlines/outlines.ts';
 import { paper } from './paper/paper.ts';
 import type { AnyProcess } from './process.ts';
 import { quilting } from './quilting/quilting.ts';
+import { tray } from './tray/tray.ts';
 
 export const processKinds: Readonly<Record<string, AnyProcess>> = {
   laser,
@@ -17,6 +18,7 @@ export const processKinds: Readonly<Record<string, AnyProcess>> = {
   paper,
   quilting,
   foam,
+  tray,
   outlines,
 };
 export const processNames = Object.keys(processKinds);

@@ -48,6 +48,7 @@ export { merged } from './merging.ts';
 export { withoutNeedless } from './needless.ts';
 export { insidePoint, nestedRegions, type Region } from './nesting.ts';
 export { offsetClosed, offsetPiece } from './offset.ts';
+export { validLoops } from './offset-loops.ts';
 export { type CutPlace, pathCrossings, selfCrossings } from './path-crossings.ts';
 export {
   type LineGraph,

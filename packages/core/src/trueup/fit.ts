@@ -25,7 +25,7 @@ import { type ModelParameters, type Normalization, normalizationOf, pixelProject
 import { fittedCandidates, selectModel } from './model-selection.ts';
 import { type Residual, residualAt } from './residual-report.ts';
 import { sheetPose } from './sheet-pose.ts';
-import { expectation, leverageOf, type Outlier, outliersOf } from './uncertainty.ts';
+import { expectation, leverageOf, type Outlier, outliersOf, propagated } from './uncertainty.ts';
 import { findUnitMistakes, type UnitMistake } from './unit-mistakes.ts';
 
 const mmPerInch = 25.4;
@@ -91,21 +91,9 @@ export interface FitOptions {
  * @throws TrueUpError where a mark's points coincide, or lie in one line where they must not
  */
 export function fitTrueUp(size: PictureSize, given: readonly TrueUpMark[], dpi: number | null, options: FitOptions = {}): TrueUpFit {
-  for (const mark of given) refuseUseless(mark);
-  const marks = given.map((mark) => (mark.kind === 'frame' ? cornersInTurn(mark) : mark));
   const placing = options.placing ?? plainPlacing;
-  const unitMistakes = findUnitMistakes(marks, dpi);
+  const { marks, pulling, normal, start, scaleIsFree, candidates, choice, unitMistakes } = chosen(size, given, dpi, options);
   const setAside = new Set(unitMistakes.map((s) => s.id));
-  // What must be level after an odd quarter turn must be plumb before it.
-  const pulling = marks.filter((m) => !setAside.has(m.id)).map((m) => (placing.quarterTurns % 2 === 1 ? swapped(m) : m));
-  const normal = normalizationOf(
-    pulling.flatMap((m) => m.points),
-    size,
-  );
-  const scaleIsFree = pulling.some(isSizing);
-  const start = startOf(pulling, normal, dpi ?? provisionalDpi);
-  const candidates = fittedCandidates(pulling, normal, start, scaleIsFree);
-  const choice = selectModel(candidates, options.pinned ?? null, options.noisePx);
   const candidate = choice.candidate;
   const flat = candidate ? pixelProjection(candidate.solution.values, normal) : pixelProjection(start, normal);
   const placed = sheetPose(size, flat, placing);
@@ -126,6 +114,44 @@ export function fitTrueUp(size: PictureSize, given: readonly TrueUpMark[], dpi: 
     outliers: candidate ? outliersOf(pulling, candidate, leverages) : [],
     crossedFrames: marks.filter((mark, k) => mark !== given[k]).map(({ id }) => id),
   };
+}
+
+/** The marks that pull, and the model that they choose. */
+function chosen(
+  size: PictureSize,
+  given: readonly TrueUpMark[],
+  dpi: number | null,
+  { placing = plainPlacing, pinned, noisePx }: FitOptions,
+) {
+  for (const mark of given) refuseUseless(mark);
+  const marks = given.map((mark) => (mark.kind === 'frame' ? cornersInTurn(mark) : mark));
+  const unitMistakes = findUnitMistakes(marks, dpi);
+  const setAside = new Set(unitMistakes.map((s) => s.id));
+  // What must be level after an odd quarter turn must be plumb before it.
+  const pulling = marks.filter((m) => !setAside.has(m.id)).map((m) => (placing.quarterTurns % 2 === 1 ? swapped(m) : m));
+  const normal = normalizationOf(
+    pulling.flatMap((m) => m.points),
+    size,
+  );
+  const scaleIsFree = pulling.some(isSizing);
+  const start = startOf(pulling, normal, dpi ?? provisionalDpi);
+  const candidates = fittedCandidates(pulling, normal, start, scaleIsFree);
+  return { marks, pulling, normal, start, scaleIsFree, candidates, choice: selectModel(candidates, pinned ?? null, noisePx), unitMistakes };
+}
+
+/**
+ * One standard error of what is measured on the fit of marks, as their own noise has it; null where no mark decides the fit.
+ * @param measure of the map from pixels to mm: something that does not change where the sheet is moved
+ */
+export function standardErrorOf(
+  size: PictureSize,
+  given: readonly TrueUpMark[],
+  dpi: number | null,
+  options: FitOptions,
+  measure: (toSheet: Projection) => number,
+): number | null {
+  const { normal, choice } = chosen(size, given, dpi, options);
+  return choice.candidate && propagated(choice.candidate, normal, measure);
 }
 
 /**

@@ -1,6 +1,16 @@
 export { chanceOfF } from '../numeric/f-distribution.ts';
+export { type Camera, cameraAt, cameraOf, focalFrom } from './camera.ts';
 export { centreOfRim } from './circle.ts';
-export { type FitOptions, fitTrueUp, refuseUseless, TrueUpError, type TrueUpFit, type TrueUpModel, worstResidual } from './fit.ts';
+export {
+  type FitOptions,
+  fitTrueUp,
+  refuseUseless,
+  standardErrorOf,
+  TrueUpError,
+  type TrueUpFit,
+  type TrueUpModel,
+  worstResidual,
+} from './fit.ts';
 export {
   cornerAngle,
   isCheck,

@@ -8,7 +8,7 @@
 import { chanceOfF } from '../numeric/f-distribution.ts';
 import type { Box } from '../plane/box.ts';
 import { distance } from '../plane/point.ts';
-import { inverseProjection, project } from '../plane/projection.ts';
+import { inverseProjection, type Projection, project } from '../plane/projection.ts';
 import type { TrueUpMark } from './mark-kinds.ts';
 import type { PictureSize } from './marks.ts';
 import { type ModelParameters, type Normalization, pixelProjection } from './model.ts';
@@ -66,11 +66,11 @@ export function outliersOf(
 }
 
 /** Two standard errors of a length through the picture's middle, the worse of level and plumb. */
-export function expectation({ solution, variance }: Candidate, normal: Normalization, box: Box, size: PictureSize) {
+export function expectation(candidate: Candidate, normal: Normalization, box: Box, size: PictureSize) {
   const extent = Math.max(box.maxX - box.minX, box.maxY - box.minY);
   const decade = 10 ** Math.floor(Math.log10(extent));
   const overMm = decade * ([5, 2, 1].find((k) => k * decade <= extent) ?? 1);
-  const flat = pixelProjection(solution.values, normal);
+  const flat = pixelProjection(candidate.solution.values, normal);
   const back = inverseProjection(flat);
   const middle = project(flat, { x: size.widthPx / 2, y: size.heightPx / 2 });
   const errors = [
@@ -78,14 +78,21 @@ export function expectation({ solution, variance }: Candidate, normal: Normaliza
     { x: 0, y: overMm / 2 },
   ].map(({ x, y }) => {
     const ends = [project(back, { x: middle.x - x, y: middle.y - y }), project(back, { x: middle.x + x, y: middle.y + y })] as const;
-    const lengthAt = (k: number, by: number) => {
-      const moved = pixelProjection(solution.values.map((v, j) => (j === k ? v + by : v)) as unknown as ModelParameters, normal);
-      return distance(project(moved, ends[0]), project(moved, ends[1]));
-    };
-    const slopes = [0, 1, 2, 3, 4, 5].map((k) => (lengthAt(k, 1e-6) - lengthAt(k, -1e-6)) / 2e-6);
-    let sum = 0;
-    for (const [i, s] of slopes.entries()) for (const [j, t] of slopes.entries()) sum += s * t * solution.covariance.get(i, j);
-    return Math.sqrt(Math.max(0, sum) * variance);
+    return propagated(candidate, normal, (moved) => distance(project(moved, ends[0]), project(moved, ends[1])));
   });
   return { overMm, plusMinusMm: 2 * Math.max(...errors) };
+}
+
+/** One standard error of what is measured on a map from pixels to mm. */
+export function propagated(
+  { solution, variance }: Pick<Candidate, 'solution' | 'variance'>,
+  normal: Normalization,
+  measure: (toSheet: Projection) => number,
+): number {
+  const at = (k: number, by: number): number =>
+    measure(pixelProjection(solution.values.map((v, j) => (j === k ? v + by : v)) as unknown as ModelParameters, normal));
+  const slopes = solution.values.map((_, k) => (at(k, 1e-6) - at(k, -1e-6)) / 2e-6);
+  let sum = 0;
+  for (const [i, s] of slopes.entries()) for (const [j, t] of slopes.entries()) sum += s * t * solution.covariance.get(i, j);
+  return Math.sqrt(Math.max(0, sum) * variance);
 }

@@ -18,9 +18,11 @@ const say = words.cnc;
 
 export function TrialProof({ process, pieces, onShow }: ProofProps) {
   const { entry, kind } = process;
-  const name = useJob((s) => s.job.name);
-  const making = useJob((s) => s.job.making);
-  const work = useMemo(() => workOf(process, { name, making }, pieces), [process, name, making, pieces]);
+  const { name, making, pictures, traces, planScale } = useJob((s) => s.job);
+  const work = useMemo(
+    () => workOf(process, { name, making, pictures, traces, planScale }, pieces),
+    [process, name, making, pictures, traces, planScale, pieces],
+  );
   const [found, setFound] = useState<TrialOfPlan | null>(null);
   const [share, setShare] = useState<number | null>(0);
   const [fault, setFault] = useState<string | null>(null);

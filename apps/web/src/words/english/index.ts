@@ -13,6 +13,7 @@ import { server } from './server.ts';
 import { shelf } from './shelf.ts';
 import { table } from './table.ts';
 import { trace } from './trace.ts';
+import { tray } from './tray.ts';
 import { trueUp } from './true-up.ts';
 import { ui } from './ui.ts';
 import { workers } from './workers.ts';
@@ -33,6 +34,7 @@ export const english = {
   shelf,
   table,
   trace,
+  tray,
   trueUp,
   ui,
   workers,
