@@ -20,6 +20,7 @@ import {
   circlePath,
   distance,
   inverseProjection,
+  isInside,
   type Path,
   type Point,
   pathArea,
@@ -29,9 +30,11 @@ import {
   reversedPath,
 } from '@nuvet/core/plane';
 import { newEntry } from '@nuvet/core/processes';
-import { greyPicture, onlyInside, warped } from '@nuvet/core/raster';
+import { type GreyPicture, greyPicture, onlyInside, warped } from '@nuvet/core/raster';
 import { millToolFrom, shelfKinds } from '@nuvet/core/shelf';
 import { traceColours, tracePicture } from '@nuvet/core/trace';
+import type { TrayObject } from '@nuvet/core/tray';
+import { findScaleCard } from '@nuvet/core/trueup';
 import {
   colourPngOf,
   type DemoJob,
@@ -41,6 +44,7 @@ import {
   demoJobs,
   demoPhotos,
   demoPrints,
+  type FoundersTool,
   jpegOf,
   photographScene,
   pngOf,
@@ -120,12 +124,20 @@ function milled(trace: JobTrace, { pocketsWithinMm = 0, ringsMm = [] }: DemoMill
 }
 
 /** A new job is cut by laser; these are made of their own stock by their own processes. */
-const madeBy = ({ stock, processes, milling, quilting }: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting'>): Command[] => [
+const madeBy = ({
+  stock,
+  processes,
+  milling,
+  quilting,
+  foam,
+  tray,
+}: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting' | 'foam'> & Pick<DemoPhoto, 'tray'>): Command[] => [
   { do: 'set-stock', change: stock },
   { do: 'remove-process', id: 'first' },
   ...processes.map((process): Command => {
     const entry = newEntry(process, process, emptyJob(''));
-    const settings = { cnc: settingsOf(milling, stock.name), quilting: { ...quilting } }[process] ?? {};
+    const settings =
+      { cnc: settingsOf(milling, stock.name), quilting: { ...quilting }, foam: { ...foam }, tray: { ...tray } }[process] ?? {};
     return { do: 'add-process', entry: { ...entry, settings: settings as typeof entry.settings } };
   }),
 ];
@@ -163,16 +175,22 @@ async function loadPhoto({
   box,
   quilting,
   outline,
+  tools = [],
+  tray,
 }: DemoPhoto): Promise<void> {
-  const photo = photographScene(scene, settings);
+  const photo = photographScene(scene, settings, tools.flatMap(({ parts }) => parts)); // biome-ignore format: one line
   const { widthMm: w, heightMm: h } = scene;
   // The table is left out: only the paper counts.
   const crop = [[4, 4], [w - 4, 4], [w - 4, h - 4], [4, h - 4]].map(([x, y]) => photo.at({ x: x as number, y: y as number })); // biome-ignore format: corners
   const { person, picture, keepTrace, keepSteps } = await made(name, `${scene.name}.jpg`, await jpegOf(photo.picture, 72), (pictureId) => [
     { do: 'set-unit', unit },
-    ...madeBy({ stock, processes, milling, quilting }),
+    ...madeBy({ stock, processes, milling, quilting, tray }),
     { do: 'change-picture', pictureId, change: { crop } },
-    { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]) },
+    {
+      do: 'add-mark',
+      pictureId,
+      mark: frame === 'scale card' ? cardIn(photo.picture) : markOf(scene, photo.at, 'frame', frame.mark, [...frame.stated]),
+    },
     { do: 'add-mark', pictureId, mark: markOf(scene, photo.at, 'check', check, untyped) },
     ...(box ? [{ do: 'prove-by', change: { box } } as const] : []),
   ]);
@@ -198,8 +216,31 @@ async function loadPhoto({
   );
   const wish = { ...defaultTraceSettings, take, threshold };
   const trace = traceOnSheet(picture, wish, tracePicture(paper, plan.mmPerPx, wish), plan);
+  if (tools.length > 0) {
+    // The card's own markers are no tools.
+    const at = (tool: FoundersTool): Point => apply(plan.toSheet, project(back, photo.at(tool.at)));
+    const toolOf = (outer: Path): FoundersTool | undefined => tools.find((tool) => isInside(outer, at(tool)));
+    const isTool = ({ outer }: (typeof trace.pieces)[0]): boolean => Math.abs(pathArea(outer)) < largestTool && toolOf(outer) !== undefined;
+    const pieces = trace.pieces.map((one) => (isTool(one) ? { ...one, name: toolOf(one.outer)?.name ?? one.name } : { ...one, leftOut: true })); // biome-ignore format: one line
+    const objects = pieces.filter(isTool).map(({ id, outer }): TrayObject => {
+      const { heightMm, edge } = toolOf(outer) as FoundersTool;
+      return { pieceId: id, heightMm, edge, depthMm: null, place: null };
+    });
+    await keepTrace({ ...trace, pieces }, [{ do: 'set-process', id: 'tray', process: 'tray', change: { objects } }]);
+    return;
+  }
   const isPrint = ({ purpose }: (typeof trace.pieces)[0], k: number) => onlyLargest === true && k > 0 && purpose === 'cut';
   await keepTrace({ ...trace, pieces: trace.pieces.map((piece, k) => (isPrint(piece, k) ? { ...piece, leftOut: true } : piece)) });
+}
+
+/** No tool covers more of the sheet, square mm. */
+const largestTool = 20_000;
+
+/** The scale card as it is found in a photograph. */
+function cardIn(picture: GreyPicture): Mark {
+  const found = findScaleCard(picture);
+  if (!found) throw new Error('the scale card is not found in its own photograph');
+  return { id: 'card', kind: 'scale-card', points: found.points, places: found.places, stated: [{ text: '100 mm', value: 100 }] };
 }
 
 async function loadPrint({ name, sheet, dpi, tiltDegrees, stock, processes, known, colours }: DemoPrint): Promise<void> {

@@ -5,7 +5,7 @@
  * place: 2 is an ellipse, more is fuller. How far one reaches along a direction is the dual norm with 1 / n + 1 / m = 1 (Hoelder), so that
  * sections can be moved in, moved out and cut with one another without drawing them.
  */
-import type { Path, Point, Segment } from '../plane/index.ts';
+import { type Path, type Point, polygonPath, type Segment } from '../plane/index.ts';
 
 export interface SectionRule {
   readonly topExponent: number;
@@ -14,12 +14,22 @@ export interface SectionRule {
   readonly widestAt: number;
 }
 
+/** Half a section: places along it, across as a share of half the width, up as a share of the height. */
+export interface SectionProfile {
+  /** How far along the half each place lies, as a share of its length. */
+  readonly along: Float64Array;
+  readonly across: Float64Array;
+  readonly up: Float64Array;
+}
+
 /** Across y, up z, mm. */
 export interface BodySection {
   readonly halfWidth: number;
   readonly bottom: number;
   readonly top: number;
   readonly rule: SectionRule;
+  /** Half of it as it was drawn, in place of the rule. */
+  readonly profile?: SectionProfile | undefined;
 }
 
 /** The height at which it is widest. */
@@ -35,11 +45,12 @@ export function reaches(section: BodySection, directions: number): Float64Array 
   const made = new Float64Array(directions);
   const quarter = directions / 4;
   for (const [side, half, n] of [[1, top - middle, rule.topExponent], [-1, middle - bottom, rule.bottomExponent]] as const) {
-    const m = n / (n - 1);
+    // Of straight sides, with a chine where it is widest, the farther of two corners.
+    const m = n > 1 ? n / (n - 1) : Infinity;
     for (let k = 0; k <= quarter; k++) {
       const angle = (Math.PI / 2) * (k / quarter);
       const [across, up] = [halfWidth * Math.cos(angle), half * Math.sin(angle)];
-      const own = side * middle * Math.sin(angle) + (n === 2 ? Math.hypot(across, up) : (across ** m + up ** m) ** (1 / m));
+      const own = side * middle * Math.sin(angle) + (n === 2 ? Math.hypot(across, up) : m === Infinity ? Math.max(across, up) : (across ** m + up ** m) ** (1 / m));
       // The same to the left and to the right.
       made[side > 0 ? k : (directions - k) % directions] = own;
       made[side > 0 ? 2 * quarter - k : 2 * quarter + k] = own;
@@ -54,9 +65,24 @@ const slopeStep = 1e-6;
 /** A half this low is flat, mm. */
 const flatMm = 1e-6;
 
-/** Its outline, counter-clockwise from the right: cubics with the curve's own slopes, by the angle about its widest place's middle, as if it
+/** Half of a drawn section, from the middle of its foot to that of its top; of a rule's the places of its outline. */
+export function halfPlaces(section: BodySection): Point[] {
+  const { profile, halfWidth, bottom, top } = section;
+  if (profile) return Array.from(profile.across, (x, k) => ({ x: x * halfWidth, y: bottom + (profile.up[k] as number) * (top - bottom) }));
+  throw new Error('a section by rule has no places');
+}
+
+/** Its outline, counter-clockwise: what was drawn as chords, a rule's as curves. */
+export const sectionOutline = (section: BodySection): Path => (section.profile ? drawnOutline(section) : ruleOutline(section));
+
+function drawnOutline(section: BodySection): Path {
+  const half = halfPlaces(section);
+  return polygonPath([...half, ...half.filter(({ x }) => x > flatMm).map(({ x, y }) => ({ x: -x, y })).reverse()]); // biome-ignore format: one line
+}
+
+/** The outline of a rule, counter-clockwise from the right: cubics with the curve's own slopes, by the angle about its widest place's middle, as if it
  * were as wide as high. */
-export function sectionOutline(section: BodySection): Path {
+export function ruleOutline(section: BodySection): Path {
   const { halfWidth, bottom, top, rule } = section;
   const middle = widestHeight(section);
   const at = (angle: number, isUpper: boolean): Point => {
@@ -76,6 +102,11 @@ export function sectionOutline(section: BodySection): Path {
     if (half <= flatMm) {
       // A flat foot is one line.
       if (k === spans / 2) segments.push({ kind: 'line', to: { x: halfWidth, y: middle } });
+      continue;
+    }
+    if ((isUpper ? rule.topExponent : rule.bottomExponent) === 1) {
+      // Straight from the chine to the middle.
+      if ((k + 1) % quarterSpans === 0) segments.push({ kind: 'line', to: k === spans - 1 ? at(0, true) : q });
       continue;
     }
     const slope = (angle: number, side: 1 | -1): Point => {

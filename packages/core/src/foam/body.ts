@@ -4,8 +4,9 @@
  */
 import { SaidError, say } from '../messages/index.ts';
 import { heightOf, type Path, pathArea, pathBox, widthOf } from '../plane/index.ts';
-import { pathCrossings } from '../shape/index.ts';
-import { type BodySection, type SectionRule, sectionOutline } from './body-section.ts';
+import { type BodySection, type SectionProfile, type SectionRule, sectionOutline } from './body-section.ts';
+import { blended, profileOfRule } from './section-profile.ts';
+import { spanOf } from './slots.ts';
 
 export interface BodyViews {
   readonly side: Path;
@@ -32,8 +33,42 @@ export class BodyError extends SaidError {
 /** So near to an end a body has no section to speak of, mm. */
 const endMm = 0.005;
 
-/** @throws BodyError where a view is open or has no extent */
-export function bodyOf({ side, above, nose }: BodyViews, rule: SectionRule): Body {
+/** A section that is known where it stands, by a rule of its own or as it was drawn. */
+export interface KnownSection {
+  /** From the nose aft, mm. */
+  readonly atMm: number;
+  readonly shape: SectionRule | SectionProfile;
+}
+
+const isProfile = (shape: SectionRule | SectionProfile): shape is SectionProfile => 'up' in shape;
+
+/** The shape of a section at any station: between two that are known it runs from the one to the other. */
+function shapesAlong(rule: SectionRule, known: readonly KnownSection[]): (station: number) => Pick<BodySection, 'rule' | 'profile'> {
+  const [first, ...rest] = [...known].sort((a, b) => a.atMm - b.atMm);
+  if (!first) return () => ({ rule });
+  const all = [first, ...rest];
+  const isDrawn = all.some(({ shape }) => isProfile(shape));
+  const profile = (shape: SectionRule | SectionProfile): SectionProfile => (isProfile(shape) ? shape : profileOfRule(shape));
+  const made = (shape: SectionRule | SectionProfile): Pick<BodySection, 'rule' | 'profile'> =>
+    isDrawn || isProfile(shape) ? { rule, profile: profile(shape) } : { rule: shape };
+  return (station) => {
+    const next = all.findIndex(({ atMm }) => atMm >= station);
+    if (next <= 0) return made((next === 0 ? first : (all.at(-1) as KnownSection)).shape);
+    const [a, b] = [all[next - 1], all[next]] as [KnownSection, KnownSection];
+    const share = (station - a.atMm) / (b.atMm - a.atMm);
+    if (isDrawn) return { rule, profile: blended(profile(a.shape), profile(b.shape), share) };
+    const [p, q] = [a.shape, b.shape] as [SectionRule, SectionRule];
+    const between = (key: keyof SectionRule): number => p[key] + (q[key] - p[key]) * share;
+    return { rule: { topExponent: between('topExponent'), bottomExponent: between('bottomExponent'), widestAt: between('widestAt') } };
+  };
+}
+
+/**
+ * @param known sections at stations; where there are none all are by the rule
+ * @throws BodyError where a view is open or has no extent
+ */
+export function bodyOf({ side, above, nose }: BodyViews, rule: SectionRule, known: readonly KnownSection[] = []): Body {
+  const shapeAt = shapesAlong(rule, known);
   for (const view of [side, ...(above ? [above] : [])]) if (!view.closed || widthOf(pathBox(view)) < 4 * endMm) throw new BodyError(say.foam.openView()); // biome-ignore format: one line
   const box = pathBox(side);
   const lengthMm = widthOf(box);
@@ -42,11 +77,11 @@ export function bodyOf({ side, above, nose }: BodyViews, rule: SectionRule): Bod
   const section = (station: number): BodySection | null => {
     const inside = Math.min(lengthMm - endMm, Math.max(endMm, station));
     if (station < -endMm || station > lengthMm + endMm) return null;
-    const heights = spanAt(side, nose === 'left' ? box.minX + inside : box.maxX - inside);
-    const widths = above && aboveBox ? spanAt(above, nose === 'left' ? aboveBox.minX + inside / scale : aboveBox.maxX - inside / scale) : heights; // biome-ignore format: one line
+    const heights = spanOf(side, nose === 'left' ? box.minX + inside : box.maxX - inside, 'upright');
+    const widths = above && aboveBox ? spanOf(above, nose === 'left' ? aboveBox.minX + inside / scale : aboveBox.maxX - inside / scale, 'upright') : heights; // biome-ignore format: one line
     if (!heights || !widths) return null;
-    const halfWidth = ((widths.high - widths.low) / 2) * (above ? scale : 1);
-    return halfWidth > 0 && heights.high > heights.low ? { halfWidth, bottom: heights.low - box.minY, top: heights.high - box.minY, rule } : null; // biome-ignore format: one line
+    const halfWidth = ((widths[1] - widths[0]) / 2) * (above ? scale : 1);
+    return halfWidth > 0 && heights[1] > heights[0] ? { halfWidth, bottom: heights[0] - box.minY, top: heights[1] - box.minY, ...shapeAt(station) } : null; // biome-ignore format: one line
   };
   return {
     lengthMm,
@@ -55,14 +90,6 @@ export function bodyOf({ side, above, nose }: BodyViews, rule: SectionRule): Bod
     longerMm: aboveBox ? widthOf(aboveBox) - lengthMm : 0,
     section,
   };
-}
-
-/** From the lowest to the highest place of an outline on an upright line. */
-function spanAt(path: Path, x: number): { low: number; high: number } | null {
-  const { minY, maxY } = pathBox(path);
-  const line: Path = { start: { x, y: minY - 1 }, segments: [{ kind: 'line', to: { x, y: maxY + 1 } }], closed: false };
-  const ys = pathCrossings([path], [line]).onA.map(({ at }) => at.y);
-  return ys.length < 2 ? null : { low: Math.min(...ys), high: Math.max(...ys) };
 }
 
 /** Strips by Simpson's rule. */

@@ -4,8 +4,12 @@ import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
 import { type Path, pathBox, widthOf } from '../plane/index.ts';
 import { asPart } from '../steps.ts';
-import { bodyOf, volumeOf } from './body.ts';
+import { type Body, bodyOf, type KnownSection, volumeOf } from './body.ts';
+import { sectionOutline } from './body-section.ts';
+import type { Cutout } from './cutouts.ts';
+import { profileOfOutline, profileThrough } from './section-profile.ts';
 import { type FoamSettings, noView } from './settings.ts';
+import { type SliceCount, sliceCounts } from './slice-counts.ts';
 import { foamIn, type Slice, slicesOf } from './slices.ts';
 
 export interface FoamPlan {
@@ -18,6 +22,10 @@ export interface FoamPlan {
   readonly aboveId: string | null;
   readonly nose: FoamSettings['nose'];
   readonly slices: readonly Slice[];
+  /** How many slices would leave how much to sand. */
+  readonly counts: readonly SliceCount[];
+  /** The section where each known one stands, from the nose. */
+  readonly sections: readonly { readonly atMm: number; readonly outline: Path }[];
   readonly bodyMm3: number;
   /** In all slices, mm³, and what it weighs, g. */
   readonly foamMm3: number;
@@ -45,16 +53,20 @@ export function* foamPlan(
 ): Generator<number, FoamPlan> {
   const { side, above } = viewsOf(pieces, settings);
   const { nose, topExponent, bottomExponent, widestAt, shellMm } = settings;
-  const body = bodyOf({ side: side.outer, above: above?.outer ?? null, nose }, { topExponent, bottomExponent, widestAt });
+  const known = knownSections(pieces, settings);
+  const body = bodyOf({ side: side.outer, above: above?.outer ?? null, nose }, { topExponent, bottomExponent, widestAt }, known);
+  const cutouts = cutoutsOf(pieces, settings, side.outer);
   yield 0.1;
   const { volumeMm3 } = volumeOf(body);
   const boards = settings.boards.length > 0 ? settings.boards : [{ thicknessMm: stock.thicknessMm ?? plainThicknessMm, count: null }];
-  const slices = yield* asPart(slicesOf(body, { ...settings, boards }), 0.2, 1);
+  const slices = yield* asPart(slicesOf(body, { ...settings, boards, cutouts }), 0.2, 1);
   const foam = slices.map(foamIn);
   const foamMm3 = foam.reduce((sum, mm3) => sum + mm3, 0);
   const moment = slices.reduce((sum, { from, to }, k) => sum + ((from + to) / 2) * (foam[k] as number), 0);
   const hollow = slices.filter(({ isHollow }) => isHollow).length;
   const short = slices.filter(({ holes }) => settings.dowels.length > holes.length && shellMm === null).length;
+  const missed = slices.filter(({ missedSlots }) => missedSlots > 0).length;
+  const outside = known.filter(({ atMm }) => atMm > body.lengthMm).length;
   return {
     lengthMm: body.lengthMm,
     heightMm: body.heightMm,
@@ -65,6 +77,8 @@ export function* foamPlan(
     aboveId: above?.id ?? null,
     nose,
     slices,
+    counts: sliceCounts(body),
+    sections: known.flatMap(({ atMm }) => sectionAt(body, atMm)),
     bodyMm3: volumeMm3,
     foamMm3,
     massG: (foamMm3 * settings.density) / 1e6,
@@ -75,8 +89,37 @@ export function* foamPlan(
       ...(shellMm !== null && hollow === 0 ? [noteOf(say.foam.allSolid())] : []),
       ...(shellMm !== null && hollow > 0 && hollow < slices.length ? [noteOf(say.foam.shellThick(slices.length - hollow))] : []),
       ...(short > 0 ? [noteOf(say.foam.dowelsOutside(short))] : []),
+      ...(missed > 0 ? [noteOf(say.foam.slotsMissed(missed))] : []),
+      ...(outside > 0 ? [noteOf(say.foam.stationsOutside(outside))] : []),
     ],
   };
+}
+
+function sectionAt(body: Body, atMm: number): { atMm: number; outline: Path }[] {
+  const section = body.section(Math.min(atMm, body.lengthMm));
+  return section ? [{ atMm, outline: sectionOutline(section) }] : [];
+}
+
+/** @throws SaidError where an outline that a section is taken from is gone, or is none */
+function knownSections(pieces: readonly Piece[], { sections }: FoamSettings): KnownSection[] {
+  return sections.map((one): KnownSection => {
+    if (one.kind === 'rule') return { atMm: one.atMm, shape: one };
+    if (one.kind === 'drawn') return { atMm: one.atMm, shape: profileThrough(one.points) };
+    const piece = pieces.find(({ id }) => id === one.pieceId);
+    if (!piece) throw new SaidError(say.foam.noSectionOutline());
+    return { atMm: one.atMm, shape: profileOfOutline(piece.outer) };
+  });
+}
+
+/** @throws SaidError where the outline of an opening is gone */
+function cutoutsOf(pieces: readonly Piece[], { cutouts, nose }: FoamSettings, side: Path): Cutout[] {
+  const { minX, maxX, minY } = pathBox(side);
+  return cutouts.map(({ pieceId, widthMm }): Cutout => {
+    const outline = pieces.find(({ id }) => id === pieceId)?.outer;
+    if (!outline) throw new SaidError(say.foam.cutoutGone());
+    const xAt = (station: number): number => (nose === 'left' ? minX + station : maxX - station);
+    return { outline, xAt, footY: minY, widthMm };
+  });
 }
 
 const noteOf = (message: Message): FoamNote => ({ ...message, pieceId: '', isFailure: false });
@@ -85,9 +128,10 @@ const noteOf = (message: Message): FoamNote => ({ ...message, pieceId: '', isFai
 const sameShare = 0.01;
 
 /** The pieces that are named as views; else the longest, and of those about as long the next. */
-function viewsOf(pieces: readonly Piece[], { sideId, aboveId }: FoamSettings): { side: Piece; above: Piece | null } {
+function viewsOf(pieces: readonly Piece[], { sideId, aboveId, sections, cutouts }: FoamSettings): { side: Piece; above: Piece | null } {
   const length = ({ outer }: Piece): number => widthOf(pathBox(outer));
-  const closed = pieces.filter(({ outer }) => outer.closed);
+  const others = new Set([...sections.flatMap((one) => (one.kind === 'outline' ? [one.pieceId] : [])), ...cutouts.map(({ pieceId }) => pieceId)]); // biome-ignore format: one line
+  const closed = pieces.filter(({ outer, id }) => outer.closed && !others.has(id));
   const longest = closed.reduce((most, piece) => Math.max(most, length(piece)), 0);
   const rank = (piece: Piece): number => (length(piece) > (1 - sameShare) * longest ? longest : length(piece));
   const ordered = closed.sort((a, b) => rank(b) - rank(a));

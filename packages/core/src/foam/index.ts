@@ -1,10 +1,24 @@
 export { type Airfoil, AirfoilError, airfoilThrough, nacaAirfoil, nacaMeanLine, nacaThickness } from './airfoil.ts';
 export { readAirfoil } from './airfoil-text.ts';
-export { type Body, BodyError, type BodyViews, bodyOf, volumeOf } from './body.ts';
-export { type BodySection, reaches, type SectionRule, sectionOutline, widestHeight } from './body-section.ts';
+export { type Body, BodyError, type BodyViews, bodyOf, type KnownSection, volumeOf } from './body.ts';
+export { type BodySection, reaches, type SectionProfile, type SectionRule, sectionOutline, widestHeight } from './body-section.ts';
 export { type Burn, type BurnReading, burnFrom } from './burn.ts';
 export { type FoamNote, type FoamPlan, foamPlan } from './foam-plan.ts';
-export { type FoamSettings, foamSchema, mostBoards, mostDowels, noView, plainFoam } from './settings.ts';
+export { profileOfOutline, profileThrough, SectionError } from './section-profile.ts';
+export {
+  type FoamSection,
+  type FoamSettings,
+  foamSchema,
+  mostBoards,
+  mostCutouts,
+  mostDowels,
+  mostSectionPoints,
+  mostSections,
+  mostSlots,
+  noView,
+  plainFoam,
+} from './settings.ts';
+export { type SliceCount, sliceCounts } from './slice-counts.ts';
 export { type Board, foamIn, mostSlices, type Slice, SliceError, type SliceSettings, slicesOf } from './slices.ts';
 export { templateTicks } from './template-ticks.ts';
 export { fastestTower, TowerError, type TowerPlace, type TowerSetUp, towerPath } from './towers.ts';

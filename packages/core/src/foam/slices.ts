@@ -5,10 +5,13 @@
  * to lie in the body, so the hollow is what all sections near by leave when each is moved in by what the ball has left there.
  */
 import { SaidError, say } from '../messages/index.ts';
-import { circlePath, isInside, type Path, type Point, pathArea, polygonPath } from '../plane/index.ts';
-import { combined, offsetClosed } from '../shape/index.ts';
+import { circlePath, isInside, type Path, type Point, pathArea, polygonPath, reversedPath } from '../plane/index.ts';
+import { combined, nested, offsetClosed, pathCrossings } from '../shape/index.ts';
 import type { Body } from './body.ts';
 import { type BodySection, reaches, sectionOutline } from './body-section.ts';
+import { type Cutout, cutoutIn } from './cutouts.ts';
+import { drawnFaces, drawnHollow } from './drawn-sections.ts';
+import { type Slot, withSlots } from './slots.ts';
 
 export interface Board {
   /** As measured, its film peeled off. */
@@ -21,6 +24,14 @@ export interface SliceSettings {
   readonly boards: readonly Board[];
   /** Between boards. */
   readonly glueMm: number;
+  /** From one former of a covered frame to the next, with nothing between; null where boards lie face to face. */
+  readonly spacingMm?: number | null;
+  /** What covers the frame: formers are smaller by it, square to the skin. */
+  readonly skinMm?: number;
+  /** What stays around a lightening hole; null for none. */
+  readonly webMm?: number | null;
+  readonly slots?: readonly Slot[];
+  readonly cutouts?: readonly Cutout[];
   /** Of the two faces of a slice, which outline it is cut to: with both, the smaller one is marked. */
   readonly cutTo: 'larger' | 'smaller' | 'both';
   /** Left on for sanding. */
@@ -41,6 +52,8 @@ export interface Slice {
   /** The smaller face, where it is marked. */
   readonly marked: Path | null;
   readonly isHollow: boolean;
+  /** How many of the slots do not meet it. */
+  readonly missedSlots: number;
   /** What is taken out of it: its hollow, dowel holes. */
   readonly holes: readonly Path[];
   /** The largest step that is left to sand off, mm. */
@@ -68,19 +81,22 @@ export function* slicesOf(body: Body, settings: SliceSettings): Generator<number
     const sections = Array.from({ length: sectionsWithin }, (_, k) => body.section(from + ((to - from) * k) / (sectionsWithin - 1))).flatMap((one) => one ?? []); // biome-ignore format: one line
     if (sections.length === 0) continue;
     const { larger, smaller, stepMm } = facesOf(sections);
-    const own = settings.cutTo === 'smaller' ? smaller : larger;
+    const { skinMm = 0, webMm = null } = settings;
+    const own = skinMm > 0 ? hollowOf(body, from, to, skinMm) : settings.cutTo === 'smaller' ? smaller : larger;
     if (!own) continue;
-    const outline = settings.sandingMm > 0 ? (offsetClosed(own, -settings.sandingMm)[0] ?? own) : own;
-    const hollow = settings.shellMm === null ? null : hollowOf(body, from, to, settings.shellMm);
+    const whole = settings.sandingMm > 0 ? (offsetClosed(own, -settings.sandingMm)[0] ?? own) : own;
+    const open = (settings.cutouts ?? []).reduce((rest, one) => cutoutIn(rest, one, from, to), whole);
+    const { outline, missed } = withSlots(open, settings.slots ?? [], body);
+    const hollow = settings.shellMm === null ? (webMm === null ? null : lighteningHole(outline, webMm)) : hollowOf(body, from, to, settings.shellMm); // biome-ignore format: one line
     slices.push({
       number: slices.length + 1,
       from,
       to,
       thicknessMm: to - from,
-      outline,
-      marked: settings.cutTo === 'both' ? smaller : null,
+      marked: settings.cutTo === 'both' && skinMm === 0 ? smaller : null,
+      missedSlots: missed,
       isHollow: hollow !== null,
-      holes: holesOf(outline, hollow, settings.dowels),
+      ...partsWith(outline, hollow, settings.dowels),
       stepMm,
     });
     yield slices.length / stations.length;
@@ -89,14 +105,14 @@ export function* slicesOf(body: Body, settings: SliceSettings): Generator<number
 }
 
 /** Where each slice begins and ends; the last one is trimmed. */
-function stationsOf(body: Body, { boards, glueMm }: SliceSettings): [number, number][] {
+function stationsOf(body: Body, { boards, glueMm, spacingMm = null }: SliceSettings): [number, number][] {
   const stations: [number, number][] = [];
   let at = 0;
   for (const { thicknessMm, count } of boards)
     for (let k = 0; k < (count ?? Infinity) && at < body.lengthMm - thinnestMm; k++) {
       if (stations.length >= mostSlices) throw new SliceError(say.foam.tooManySlices(mostSlices));
       stations.push([at, Math.min(at + thicknessMm, body.lengthMm)]);
-      at += thicknessMm + glueMm;
+      at += Math.max(spacingMm ?? 0, thicknessMm + (spacingMm === null ? glueMm : 0));
     }
   if (stations.length === 0) throw new SliceError(say.foam.noBoards());
   return stations;
@@ -107,6 +123,7 @@ function stationsOf(body: Body, { boards, glueMm }: SliceSettings): [number, num
  * else a polygon about them all, or within them all.
  */
 function facesOf(sections: readonly BodySection[]): { larger: Path | null; smaller: Path | null; stepMm: number } {
+  if (sections.some(({ profile }) => profile)) return drawnFaces(sections);
   const each = sections.map((section) => reaches(section, directions));
   const [most, least] = [new Float64Array(each[0] as Float64Array), new Float64Array(each[0] as Float64Array)];
   for (const own of each)
@@ -182,6 +199,7 @@ function hollowOf(body: Body, from: number, to: number, shellMm: number): Path |
   ];
   const least = new Float64Array(directions).fill(Infinity);
   let size = 0;
+  const drawn: { section: BodySection; awayMm: number }[] = [];
   for (const { x, d } of places) {
     const left = Math.sqrt(Math.max(0, shellMm * shellMm - d * d));
     const section = body.section(x);
@@ -190,9 +208,17 @@ function hollowOf(body: Body, from: number, to: number, shellMm: number): Path |
       if (left > 0) return null;
       continue;
     }
+    if (section.profile) {
+      drawn.push({ section, awayMm: left + betweenSectionsMm });
+      continue;
+    }
     size = Math.max(size, section.halfWidth, section.top - section.bottom);
     const own = reaches(section, directions);
     for (let k = 0; k < directions; k++) least[k] = Math.min(least[k] as number, (own[k] as number) - left);
+  }
+  if (drawn.length > 0) {
+    const hollow = drawnHollow(drawn);
+    return hollow && pathArea(hollow) >= leastHollowMm2 ? hollow : null;
   }
   // Between directions the corners of the polygon stand out; between sections the body may be a little narrower.
   const slack = size * (1 - Math.cos(Math.PI / directions)) + betweenSectionsMm;
@@ -201,16 +227,24 @@ function hollowOf(body: Body, from: number, to: number, shellMm: number): Path |
 }
 const betweenSectionsMm = 0.02;
 
-/** Dowel holes lie in what is left of the foam, or meet the hollow and are part of it. */
-function holesOf(outline: Path, hollow: Path | null, dowels: SliceSettings['dowels']): Path[] {
+/** A former with what is taken out of it. A slot may open into its hollow: then both are one, and the former is what stays about them. */
+function partsWith(outline: Path, hollow: Path | null, dowels: SliceSettings['dowels']): Pick<Slice, 'outline' | 'holes'> {
   const own = hollow ? [hollow] : [];
   const drilled = dowels.flatMap(({ across, up, diameterMm }) => {
     const hole = circlePath({ x: across, y: up }, diameterMm / 2);
     const isIn = [0, 1, 2, 3].every((k) => isInside(outline, { x: across + (diameterMm / 2) * Math.cos((k * Math.PI) / 2), y: up + (diameterMm / 2) * Math.sin((k * Math.PI) / 2) })); // biome-ignore format: one line
     return isIn ? [hole] : [];
   });
-  if (drilled.length === 0) return own;
-  return own.length === 0 ? drilled : combined(own, drilled, 'unite');
+  const taken = drilled.length === 0 ? own : own.length === 0 ? drilled : combined(own, drilled, 'unite');
+  if (hollow === null || pathCrossings([outline], taken).onA.length === 0) return { outline, holes: taken };
+  const [largest] = nested(combined([outline], taken, 'take-away'));
+  return largest ? { outline: largest.outer, holes: largest.holes.map(reversedPath) } : { outline, holes: [] };
+}
+
+/** What is left out of the middle of a former, a web of so much around it. */
+function lighteningHole(outline: Path, webMm: number): Path | null {
+  const hole = offsetClosed(outline, webMm).reduce<Path | null>((best, path) => (pathArea(path) > (best ? pathArea(best) : 0) ? path : best), null); // biome-ignore format: one line
+  return hole && pathArea(hole) >= leastHollowMm2 ? hole : null;
 }
 
 /** Foam in a slice, mm³. */

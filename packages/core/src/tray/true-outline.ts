@@ -9,12 +9,13 @@
 import {
   asCubics,
   directionOn,
-  nearestOnPath,
+  distance,
   type Path,
   type Point,
   pathArea,
   pathBox,
   pointOn,
+  polygonPath,
   type Segment,
   type Step,
   splitSegment,
@@ -22,7 +23,7 @@ import {
   type Transform,
   transformedPath,
 } from '../plane/index.ts';
-import { combined, counterClockwise, nested, validLoops } from '../shape/index.ts';
+import { combined, counterClockwise, nested, validLoops, windingNumber } from '../shape/index.ts';
 
 /** A closed outline, counter-clockwise, with its holes, clockwise. */
 export interface Area {
@@ -67,7 +68,35 @@ function uprightEdge({ outer, holes }: Area, eye: Eye, heightMm: number): Area[]
     const smaller = seen.map((path) => transformedPath(path, about(eye, 1 - ((1 - least) * k) / count)));
     area = combined(area, smaller, 'keep-common');
   }
-  return nested(area);
+  const corners = seen.flatMap((path) => innerCorners(path, eye, least));
+  return nested(corners.reduce((rest, corner) => combined(rest, [corner], 'take-away'), area));
+}
+
+/** From this turn on a corner is one, radians. */
+const leastTurn = 0.3;
+
+/**
+ * Where an inner corner has one side that is seen by its top and one that is seen by its foot, what stays at every size fills the corner by a
+ * triangle: both sides are taken to go on straight until they meet. What lies beyond them there.
+ */
+function innerCorners(path: Path, eye: Eye, size: number): Path[] {
+  const steps = stepsOf(path);
+  return steps.flatMap((next, k): Path[] => {
+    const before = steps.at(k - 1) as Step;
+    const at = next.from;
+    const [a, b] = [directionOn(before.from, before.segment, 1), directionOn(at, next.segment, 0)];
+    const turn = a.x * b.y - a.y * b.x;
+    if (turn > -Math.sin(leastTurn)) return [];
+    const [dx, dy] = [at.x - eye.x, at.y - eye.y];
+    const isTop = (along: Point): boolean => dx * along.y - dy * along.x > 0;
+    if (isTop(a) === isTop(b)) return [];
+    const top = { x: eye.x + dx * size, y: eye.y + dy * size };
+    const [p, q] = isTop(a) ? [top, at] : [at, top];
+    const t = ((q.x - p.x) * b.y - (q.y - p.y) * b.x) / turn;
+    const meet = { x: p.x + t * a.x, y: p.y + t * a.y };
+    const long = 2 * Math.hypot(top.x - at.x, top.y - at.y) + 2 * Math.max(distance(meet, p), distance(meet, q));
+    return [counterClockwise(polygonPath([meet, { x: meet.x - long * a.x, y: meet.y - long * a.y }, { x: meet.x + long * b.x, y: meet.y + long * b.y }]))]; // biome-ignore format: one line
+  });
 }
 
 function roundEdge({ outer, holes }: Area, eye: Eye, radiusMm: number): Area[] {
@@ -81,9 +110,8 @@ const longestSpanMm = 8;
 const widestTurn = 0.4;
 /** By how much a moved outline may be off, mm. */
 const slackMm = 0.002;
-/** What is nearer than this share of its way to where it was seen, less this much, mm, belongs to a corner's loop. */
-const leastShare = 0.8;
-const lookMm = 0.04;
+/** So far to either side of a run it is asked where it lies, mm. */
+const besideMm = 1e-4;
 
 /**
  * An outline that is seen of a round edge, as the edge is. With p how far off the camera's foot it is seen across itself, the tangent there
@@ -113,19 +141,29 @@ function movedBySlant(path: Path, eye: Eye, radiusMm: number): Path[] {
   const start = at;
   for (const [k, span] of spans.entries()) {
     const [from, next] = [meeting[k] ?? moved(span, 0), meeting[(k + 1) % spans.length] ?? moved(span, 1)];
-    if (far(at, from)) segments.push({ kind: 'line', to: from });
+    if (far(at, from)) segments.push(...cornerBetween(spans.at(k - 1) as Step, span, at, from), { kind: 'line', to: from });
     segments.push(span.segment.kind === 'line' ? { kind: 'line', to: next } : movedCurve(span, moved, from, next));
     at = next;
   }
-  const half = transformedPath(path, about(eye, size));
-  const isIn = (p: Point): boolean => {
-    const { point, distance } = nearestOnPath(half, p);
-    if (distance < lookMm) return true;
-    const across = ((point.x - eye.x) * (point.x - p.x) + (point.y - eye.y) * (point.y - p.y)) / distance / size;
-    return distance >= leastShare * inset(across) - lookMm;
+  const raw: Path = { start, segments, closed: true };
+  // Corner loops run the other way round: what counts has the inside to its left, and nothing to its right.
+  const inside = pathArea(path) > 0 ? 1 : 0;
+  const isTrue = (run: Path): boolean => {
+    const { from, segment } = stepsOf(run)[run.segments.length >> 1] as Step;
+    const [at, along] = [pointOn(from, segment, 0.5), directionOn(from, segment, 0.5)];
+    const beside = (by: number): number => windingNumber([raw], { x: at.x - by * along.y, y: at.y + by * along.x });
+    return beside(besideMm) >= inside && beside(-besideMm) < inside;
   };
-  const isTrue = (run: Path): boolean => stepsOf(run).every(({ from, segment }) => [0.3, 0.6].every((t) => isIn(pointOn(from, segment, t)))); // biome-ignore format: one line
-  return validLoops({ start, segments, closed: true }, isTrue, slackMm);
+  return validLoops(raw, isTrue, slackMm);
+}
+
+/** At an inner corner both sides go on straight until they meet. */
+function cornerBetween(before: Step, next: Step, p: Point, q: Point): Segment[] {
+  const [a, b] = [directionOn(before.from, before.segment, 1), directionOn(next.from, next.segment, 0)];
+  const turn = a.x * b.y - a.y * b.x;
+  if (turn > -Math.sin(leastTurn)) return [];
+  const t = ((q.x - p.x) * b.y - (q.y - p.y) * b.x) / turn;
+  return [{ kind: 'line', to: { x: p.x + t * a.x, y: p.y + t * a.y } }];
 }
 
 const far = (a: Point, b: Point): boolean => Math.hypot(a.x - b.x, a.y - b.y) > 1e-7;
@@ -150,7 +188,10 @@ function halved(step: Step, depth = 0): Step[] {
   return [...halved({ from, segment: first }, depth + 1), ...halved({ from: first.to, segment: second }, depth + 1)];
 }
 
-/** The cubic with the moved curve's own slopes at its ends. */
+/**
+ * The cubic with the moved curve's own slopes at its ends; a line where it would run backwards: a bend that is tighter than any edge of that
+ * radius shows.
+ */
 function movedCurve(span: Step, moved: (step: Step, t: number) => Point, from: Point, to: Point): Segment {
   const h = 1e-4;
   const slope = (t: number, side: 1 | -1): Point => {
@@ -158,5 +199,11 @@ function movedCurve(span: Step, moved: (step: Step, t: number) => Point, from: P
     return { x: (side * (-3 * a.x + 4 * b.x - c.x)) / (2 * h), y: (side * (-3 * a.y + 4 * b.y - c.y)) / (2 * h) };
   };
   const [d, e] = [slope(0, 1), slope(1, -1)];
+  const isOn = (way: Point, t: number): boolean => {
+    const along = directionOn(span.from, span.segment, t);
+    return way.x * along.x + way.y * along.y > 0;
+  };
+  const chord = { x: to.x - from.x, y: to.y - from.y };
+  if (!isOn(d, 0) || !isOn(e, 1) || !isOn(chord, 0)) return { kind: 'line', to };
   return { kind: 'cubic', c1: { x: from.x + d.x / 3, y: from.y + d.y / 3 }, c2: { x: to.x - e.x / 3, y: to.y - e.y / 3 }, to };
 }

@@ -2,16 +2,19 @@
  * The jobs on Heron Lane's bench, a small invented workshop that makes things for a lantern festival: each a drawn
  * scene, how it was scanned, and what its makers have marked so far.
  */
+import type { FoamSettings } from '@nuvet/core/foam';
 import type { Job, JobTraceSettings } from '@nuvet/core/job';
 import type { Point } from '@nuvet/core/plane';
 import type { KeptQuilting } from '@nuvet/core/quilting';
 import type { Take } from '@nuvet/core/trace';
+import type { TraySettings } from '@nuvet/core/tray';
 import { badgeSheet } from '../colour-figures.ts';
 import type { ColourSheet } from '../colour-scan.ts';
 import type { PhotoSettings } from '../photo.ts';
 import type { ScanSettings } from '../scan.ts';
 import type { Scene } from '../scene.ts';
 import { bellBracket } from './bell-bracket.ts';
+import { type FoundersTool, foundersSheet, foundersTools } from './founders-tools.ts';
 import { harbourQuilt } from './harbour-quilt.ts';
 import { heronPanel } from './heron-panel.ts';
 import { lanternBox } from './lantern-box.ts';
@@ -35,6 +38,7 @@ export interface DemoJob {
   readonly milling?: DemoMilling;
   /** Settings of its quilt that its makers set. */
   readonly quilting?: Partial<KeptQuilting>;
+  readonly foam?: Partial<FoamSettings>;
 }
 
 /** How a job is milled: with which of the tools that ship, and what its makers set. */
@@ -47,7 +51,7 @@ export interface DemoMilling {
   readonly ringsMm?: readonly number[];
 }
 
-/** A job that came as a photograph, with a frame in it that was marked. */
+/** A job that came as a photograph, with a frame in it that was marked, or the scale card. */
 export interface DemoPhoto {
   readonly name: string;
   readonly scene: Scene;
@@ -56,7 +60,10 @@ export interface DemoPhoto {
   readonly processes: readonly string[];
   readonly unit: Job['unit'];
   /** The scene's four marks and what was typed for their width and height. */
-  readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] };
+  readonly frame: { readonly mark: string; readonly stated: readonly { readonly text: string; readonly value: number }[] } | 'scale card';
+  /** What stands on the sheet, each to be laid in a tray. */
+  readonly tools?: readonly FoundersTool[];
+  readonly tray?: Partial<TraySettings>;
   readonly check: string;
   /** What in the photograph is traced, and what counts as ink. */
   readonly take: Take;
@@ -103,6 +110,20 @@ export const demoPrints: readonly DemoPrint[] = [
 ];
 
 export const demoPhotos: readonly DemoPhoto[] = [
+  {
+    name: 'Bell-founder’s tools, a tray',
+    scene: foundersSheet,
+    photo: { widthPx: 3600, heightPx: 2700, tiltDegrees: 14, leanDegrees: 250, turnDegrees: 2, focalShare: 1.1, seed: 53 },
+    stock: { name: 'Foam board', thicknessMm: 20 },
+    processes: ['tray'],
+    unit: 'mm',
+    frame: 'scale card',
+    tools: foundersTools,
+    tray: { widthMm: 300, lengthMm: 220, layout: 'close together', layersMm: [10, 10], clearanceMm: 0.6, cornerMm: 6 },
+    check: 'board',
+    take: 'shape',
+    threshold: 'auto',
+  },
   {
     name: 'Ferry bell bracket',
     scene: bellBracket,
@@ -221,8 +242,19 @@ export const demoJobs: readonly DemoJob[] = [
     name: 'Paddle-otter float',
     scene: otterFloat,
     scan: { dpi: 300, tiltDegrees: -0.8, noise: 5, seed: 34 },
-    stock: { name: 'Foam board', thicknessMm: 50 },
-    processes: ['paper', 'outlines'],
+    stock: { name: 'Foam board', thicknessMm: 58 },
+    processes: ['foam', 'paper'],
+    foam: {
+      nose: 'right',
+      boards: [
+        { thicknessMm: 58, count: 13 },
+        { thicknessMm: 40, count: null },
+      ],
+      glueMm: 0.5,
+      shellMm: 25,
+      topExponent: 2.2,
+      bottomExponent: 2.4,
+    },
     known: { mark: 'body', text: '4 ft', mm: 1219.2 },
     check: 'shaft',
     unit: 'in',

@@ -1,5 +1,6 @@
 /**
- * A float for the river: an otter in side view with its paddle beside it, drawn 165 mm long for a body of four feet.
+ * A float for the river: an otter in side view, its paddle beside it, and the view from above over both, drawn 165 mm long for a body of four
+ * feet.
  */
 import { circlePath } from '@nuvet/core/plane';
 import { paperRule } from '../paper-rule.ts';
@@ -30,10 +31,31 @@ const paddle = curveThrough([
   [58, 136.6, 'corner'], [46, 139], [34, 141.2],
 ]); // biome-ignore format: blade, shaft, grip, shaft, blade
 
+/** From above: the half towards the sheet's upper edge, from the nose aft; the other half mirrors it. */
+const half: [number, number][] = [
+  [176.4, 6.2],
+  [167, 10.4],
+  [158, 13.6],
+  [149, 12.6],
+  [136, 14.6],
+  [112, 19.4],
+  [88, 20.2],
+  [64, 15.4],
+  [46, 8.6],
+  [30, 4.4],
+];
+const levelY = 186;
+const fromAbove = curveThrough([
+  [180.4, levelY],
+  ...half.map(([x, y]): CurvePoint => [x, levelY + y]),
+  [15, levelY, 'corner'],
+  ...half.toReversed().map(([x, y]): CurvePoint => [x, levelY - y]),
+]);
+
 export const otterFloat: Scene = {
   name: 'otter-float',
   widthMm: 200,
-  heightMm: 158,
+  heightMm: 216,
   pieces: [
     piece(curveThrough(otter), [
       circlePath({ x: 166.6, y: 97.4 }, 1.7),
@@ -48,6 +70,7 @@ export const otterFloat: Scene = {
       ]),
     ]),
     piece(paddle, [circlePath({ x: 37, y: 134.4 }, 2.4)]),
+    piece(fromAbove),
   ],
   print: paperRule({ x: 20, y: 20 }, 160),
   marks: {

@@ -1,0 +1,17 @@
+import { freshPage, settled, startBrowser } from './browser.ts';
+const address = process.env.NUVET_ADDRESS;
+const browser = await startBrowser();
+const page = await freshPage(browser, (t) => console.log('PAGE ERROR', t.slice(0, 600)));
+const shot = async (n: string) => { await page.mouse.move(700, 785); await page.waitForTimeout(500); await page.screenshot({ path: `/tmp/s/shots/${n}.png` }); };
+const list = await (await fetch(`${address}/api/jobs?search=tools`)).json();
+await page.goto(`${address}/jobs/${list.jobs[0].id}?stage=make-ready`); await settled(page);
+await shot('tray-objects');
+await page.getByRole('button', { name: 'Drawer', exact: true }).click(); await settled(page);
+await page.getByRole('button', { name: /3: / }).first().click().catch((e)=>console.log('click', String(e).slice(0,200))); await settled(page);
+await shot('tray-drawer');
+const o = await (await fetch(`${address}/api/jobs?search=Paddle`)).json();
+await page.goto(`${address}/jobs/${o.jobs[0].id}?stage=make-ready`); await settled(page);
+await shot('otter-body');
+await page.getByRole('button', { name: 'Formers', exact: true }).click(); await settled(page);
+await shot('otter-slices');
+await browser.close();
