@@ -80,7 +80,7 @@ describe('pockets at random', () => {
       }),
       { numRuns: lawRuns(24) + 1, seed: 5, examples: [[bentCorner, 'loops']] },
     );
-  });
+  }, lawRuns(24) * 20_000);
 });
 
 /** What the grid reads too much, since it looks ahead of the rim by a part of a cell. */
@@ -171,7 +171,7 @@ describe('loops at random', () => {
       }),
       { numRuns: lawRuns(6), seed: 6, endOnFailure: true },
     );
-  });
+  }, lawRuns(6) * 30_000);
 });
 
 describe('loops in outlines drawn by others', () => {
