@@ -101,6 +101,12 @@ export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest 
   let best: Nearest = ends[0].distance <= ends[1].distance ? ends[0] : ends[1];
   const bend = largestBend(from, s);
   const size = distance(from, s.c1) + distance(s.c1, s.c2) + distance(s.c2, s.to);
+  const slowest = leastSpeed(from, s);
+  // Nearer than it is bent the square of the distance is convex along it: there is one nearest place, and Newton goes there.
+  if (slowest > 0 && slowest ** 2 > bend * (best.distance + size)) {
+    const found = slideToNearest(from, s, p, nearestOnLine(from, { kind: 'line', to: s.to }, p).t, 1);
+    return found.distance < best.distance ? found : best;
+  }
   const search = (t0: number, a: Point, t1: number, b: Point): void => {
     const sagitta = (bend * (t1 - t0) ** 2) / 8;
     if (nearestOnLine(a, { kind: 'line', to: b }, p).distance - sagitta >= best.distance) return;
@@ -118,6 +124,15 @@ export function nearestOnCubic(from: Point, s: CubicSegment, p: Point): Nearest 
   };
   search(0, from, 1, s.to);
   return best;
+}
+
+/** No speed along it is less than the least of its handles' and the span between them along the chord (the derivative's convex hull). */
+function leastSpeed(from: Point, s: CubicSegment): number {
+  const [dx, dy] = [s.to.x - from.x, s.to.y - from.y];
+  const chord = Math.sqrt(dx * dx + dy * dy);
+  if (chord === 0) return 0;
+  const along = (a: Point, b: Point): number => (b.x - a.x) * dx + (b.y - a.y) * dy;
+  return (3 * Math.min(along(from, s.c1), along(s.c1, s.c2), along(s.c2, s.to))) / chord;
 }
 
 /** The largest second derivative: it is linear in t, so one of its ends. */
