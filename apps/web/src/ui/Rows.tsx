@@ -24,10 +24,12 @@ interface MeasureProps {
   /** Called where the field is emptied, if that means something. */
   readonly onEmpty?: () => void;
   readonly placeholder?: string;
+  /** What a screen reader says, where the label alone does not tell which. */
+  readonly spoken?: string;
 }
 
 /** A length in few letters; typed as people say it, it counts with Enter or on leaving. */
-export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, placeholder }: MeasureProps) {
+export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, placeholder, spoken }: MeasureProps) {
   const printed = mm === null ? '' : printToType(mm, unit);
   const [typed, setTyped] = useState(printed);
   const [fault, setFault] = useState<string | null>(null);
@@ -62,7 +64,7 @@ export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, pl
         event.stopPropagation();
       }}
       slotProps={{
-        htmlInput: { autoComplete: 'off', spellCheck: false },
+        htmlInput: { autoComplete: 'off', spellCheck: false, ...(spoken && { 'aria-label': spoken }) },
         inputLabel: placeholder ? { shrink: true } : {},
         formHelperText: { role: fault ? 'alert' : undefined },
       }}

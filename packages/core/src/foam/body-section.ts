@@ -40,6 +40,7 @@ export const widestHeight = ({ bottom, top, rule }: BodySection): number => bott
  * @param directions how many, evenly from the right counter-clockwise; a multiple of four
  */
 export function reaches(section: BodySection, directions: number): Float64Array {
+  if (section.profile) return drawnReaches(section, directions);
   const { halfWidth, bottom, top, rule } = section;
   const middle = widestHeight(section);
   const made = new Float64Array(directions);
@@ -57,6 +58,15 @@ export function reaches(section: BodySection, directions: number): Float64Array 
     }
   } // biome-ignore format: above and below
   return made;
+}
+
+/** Of a drawn section: as far as any of its places, which hide what bends inwards. */
+function drawnReaches(section: BodySection, directions: number): Float64Array {
+  const half = halfPlaces(section);
+  return Float64Array.from({ length: directions }, (_, k) => {
+    const [c, s] = [Math.abs(Math.cos((2 * Math.PI * k) / directions)), Math.sin((2 * Math.PI * k) / directions)];
+    return half.reduce((most, { x, y }) => Math.max(most, x * c + y * s), -Infinity);
+  });
 }
 
 /** Curves in each quarter of an outline. */

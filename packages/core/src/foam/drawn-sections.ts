@@ -49,12 +49,11 @@ function radiusAt({ angles, places }: Fan, angle: number, middle: number): numbe
 
 /**
  * The outline of what sections reach in all, or of what they all have: every place of theirs that no other passes, or that all others do; the
- * largest step between the two, mm.
+ * largest step between the two, mm. Null where no height lies in all of them: a tail that rises within one slice.
  */
-export function drawnFaces(sections: readonly BodySection[]): { larger: Path; smaller: Path | null; stepMm: number } {
+export function drawnFaces(sections: readonly BodySection[]): { larger: Path; smaller: Path | null; stepMm: number } | null {
   const middle = middleOf(sections);
-  const isTogether = sections.every(({ bottom, top }) => bottom < middle && top > middle);
-  if (!isTogether) throw new WindingSectionError(say.foam.windingSection());
+  if (!sections.every(({ bottom, top }) => bottom < middle && top > middle)) return null;
   const fans = sections.map((section) => fanOf(section, middle));
   const [most, least]: [Point[], Point[]] = [[], []];
   let stepMm = 0;

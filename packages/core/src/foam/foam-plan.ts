@@ -2,7 +2,7 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { type Path, pathBox, widthOf } from '../plane/index.ts';
+import { between, distance, type Path, type Point, pathBox, polygonOf, widthOf } from '../plane/index.ts';
 import { asPart } from '../steps.ts';
 import { type Body, bodyOf, type KnownSection, volumeOf } from './body.ts';
 import { sectionOutline } from './body-section.ts';
@@ -22,6 +22,8 @@ export interface FoamPlan {
   readonly aboveId: string | null;
   readonly nose: FoamSettings['nose'];
   readonly slices: readonly Slice[];
+  /** The fair body: outlines at even stations, each of as many places, to be seen. */
+  readonly skin: readonly { readonly atMm: number; readonly places: readonly Point[] }[];
   /** How many slices would leave how much to sand. */
   readonly counts: readonly SliceCount[];
   /** The section where each known one stands, from the nose. */
@@ -78,6 +80,7 @@ export function* foamPlan(
     nose,
     slices,
     counts: sliceCounts(body),
+    skin: skinOf(body),
     sections: known.flatMap(({ atMm }) => sectionAt(body, atMm)),
     bodyMm3: volumeMm3,
     foamMm3,
@@ -93,6 +96,33 @@ export function* foamPlan(
       ...(outside > 0 ? [noteOf(say.foam.stationsOutside(outside))] : []),
     ],
   };
+}
+
+const skinStations = 48;
+const skinPlaces = 64;
+
+function skinOf(body: Body): FoamPlan['skin'] {
+  return Array.from({ length: skinStations + 1 }, (_, k) => (body.lengthMm * k) / skinStations).flatMap((atMm) => {
+    const section = body.section(atMm);
+    return section ? [{ atMm, places: placesAround(sectionOutline(section), skinPlaces) }] : [];
+  });
+}
+
+/** Places evenly along an outline, from where it is farthest right. */
+function placesAround(outline: Path, count: number): Point[] {
+  const all = polygonOf(outline, 0.2);
+  const first = all.reduce((best, p, k) => (p.x > (all[best] as Point).x ? k : best), 0);
+  const points = [...all.slice(first), ...all.slice(0, first), all[first] as Point];
+  const lengths = [0];
+  for (let k = 1; k < points.length; k++) lengths.push((lengths[k - 1] as number) + distance(points[k - 1] as Point, points[k] as Point));
+  const whole = lengths.at(-1) as number;
+  let at = 0;
+  return Array.from({ length: count }, (_, k) => {
+    const along = (whole * k) / count;
+    while (at < points.length - 2 && (lengths[at + 1] as number) < along) at++;
+    const [p, q, from, to] = [points[at] as Point, points[at + 1] as Point, lengths[at] as number, lengths[at + 1] as number];
+    return between(p, q, to > from ? (along - from) / (to - from) : 0);
+  });
 }
 
 function sectionAt(body: Body, atMm: number): { atMm: number; outline: Path }[] {

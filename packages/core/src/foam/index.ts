@@ -4,6 +4,8 @@ export { type Body, BodyError, type BodyViews, bodyOf, type KnownSection, volume
 export { type BodySection, reaches, type SectionProfile, type SectionRule, sectionOutline, widestHeight } from './body-section.ts';
 export { type Burn, type BurnReading, burnFrom } from './burn.ts';
 export { type FoamNote, type FoamPlan, foamPlan } from './foam-plan.ts';
+export { type FormerWire, formerWire } from './former-wire.ts';
+export { matchedTicks } from './matched-ticks.ts';
 export { profileOfOutline, profileThrough, SectionError } from './section-profile.ts';
 export {
   type FoamSection,

@@ -64,6 +64,10 @@ export const foamSchema = z.strictObject({
   webMm: finite.min(1).max(1000).nullable(),
   /** Of the foam, kg/m³. */
   density: finite.min(5).max(1000),
+  /** The hot wire: how fast it goes, how wide it melts at that, how far its towers stand apart and from the foam. */
+  wireFeedMmPerMin: finite.min(1).max(10_000),
+  wireBurnMm: finite.min(0).max(20),
+  towersMm: finite.min(10).max(20_000),
   paper: text(40),
 });
 export type FoamSettings = z.infer<typeof foamSchema>;
@@ -88,5 +92,8 @@ export const plainFoam: FoamSettings = {
   skinMm: 0,
   webMm: null,
   density: 30,
+  wireFeedMmPerMin: 300,
+  wireBurnMm: 0.8,
+  towersMm: 900,
   paper: 'A4',
 };

@@ -5,7 +5,7 @@
  */
 import { pathArea } from '../plane/index.ts';
 import type { Body } from './body.ts';
-import { type BodySection, reaches, sectionOutline } from './body-section.ts';
+import { reaches, sectionOutline } from './body-section.ts';
 
 export interface SliceCount {
   readonly slices: number;
@@ -21,7 +21,7 @@ const directions = 48;
 
 export function sliceCounts(body: Body): SliceCount[] {
   const read = Array.from({ length: stations + 1 }, (_, k) => body.section((body.lengthMm * k) / stations));
-  const each = read.map((section) => section && { own: reachesOf(section), area: pathArea(sectionOutline(section)) });
+  const each = read.map((section) => section && { own: reaches(section, directions), area: pathArea(sectionOutline(section)) });
   return counts.map((slices) => {
     const thicknessMm = body.lengthMm / slices;
     let [stepMm, foamMm3] = [0, 0];
@@ -40,16 +40,5 @@ export function sliceCounts(body: Body): SliceCount[] {
       foamMm3 += thicknessMm * Math.max(...within.map(({ area }) => area));
     }
     return { slices, thicknessMm, stepMm, foamMm3 };
-  });
-}
-
-/** Of a drawn section how far it reaches follows from its outline. */
-function reachesOf(section: BodySection): Float64Array {
-  if (!section.profile) return reaches(section, directions);
-  const places = sectionOutline(section);
-  const all = [places.start, ...places.segments.map(({ to }) => to)];
-  return Float64Array.from({ length: directions }, (_, k) => {
-    const [c, s] = [Math.cos((2 * Math.PI * k) / directions), Math.sin((2 * Math.PI * k) / directions)];
-    return all.reduce((most, { x, y }) => Math.max(most, x * c + y * s), -Infinity);
   });
 }

@@ -123,7 +123,8 @@ function stationsOf(body: Body, { boards, glueMm, spacingMm = null }: SliceSetti
  * else a polygon about them all, or within them all.
  */
 function facesOf(sections: readonly BodySection[]): { larger: Path | null; smaller: Path | null; stepMm: number } {
-  if (sections.some(({ profile }) => profile)) return drawnFaces(sections);
+  const drawn = sections.some(({ profile }) => profile) ? drawnFaces(sections) : null;
+  if (drawn) return drawn;
   const each = sections.map((section) => reaches(section, directions));
   const [most, least] = [new Float64Array(each[0] as Float64Array), new Float64Array(each[0] as Float64Array)];
   for (const own of each)

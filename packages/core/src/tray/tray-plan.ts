@@ -68,8 +68,8 @@ export const drawnByTray = 'tray-';
 const plainThicknessMm = 20;
 /** A sheet is cut through where at least this share of it is wanted. */
 const throughShare = 0.5;
-/** Depths that differ by less than this share of a sheet are one. */
-const sameDepthShare = 0.3;
+/** Whole sheets come as near to a depth as half of one; what is farther off is told. */
+const toldShare = 0.55;
 const numeralMm = 6;
 
 /** Yields the share done. @throws SaidError where there is nothing to lay in a tray */
@@ -314,7 +314,7 @@ function layersOf(
   });
   const notes = pockets.flatMap(({ name, pieceId, depthMm }, k): TrayNote[] => {
     const made = cutTo[k] as number;
-    return Math.abs(made - depthMm) > sameDepthShare * Math.min(...sheets) ? [{ ...say.tray.otherDepth(name, { mm: made }, { mm: depthMm }), pieceId, isFailure: false }] : []; // biome-ignore format: one line
+    return Math.abs(made - depthMm) > toldShare * Math.min(...sheets) ? [{ ...say.tray.otherDepth(name, { mm: made }, { mm: depthMm }), pieceId, isFailure: false }] : []; // biome-ignore format: one line
   });
   return { layers, notes };
 }

@@ -119,7 +119,7 @@ export const demoPhotos: readonly DemoPhoto[] = [
     unit: 'mm',
     frame: 'scale card',
     tools: foundersTools,
-    tray: { widthMm: 300, lengthMm: 220, layout: 'close together', layersMm: [10, 10], clearanceMm: 0.6, cornerMm: 6 },
+    tray: { widthMm: 300, lengthMm: 220, layout: 'close together', layersMm: [10, 10, 10], clearanceMm: 0.6, cornerMm: 6 },
     check: 'board',
     take: 'shape',
     threshold: 'auto',

@@ -45,14 +45,14 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
               value={settings.topExponent}
               digits={2}
               unit={say.twoIsEllipse}
-              onNumber={(n) => set({ topExponent: Math.max(1.5, Math.min(8, n)) })}
+              onNumber={(n) => set({ topExponent: Math.max(1, Math.min(8, n)) })}
             />
             <NumberField
               label={say.bottomExponent}
               value={settings.bottomExponent}
               digits={2}
               unit={say.twoIsEllipse}
-              onNumber={(n) => set({ bottomExponent: Math.max(1.5, Math.min(8, n)) })}
+              onNumber={(n) => set({ bottomExponent: Math.max(1, Math.min(8, n)) })}
             />
           </Row>
           <NumberField

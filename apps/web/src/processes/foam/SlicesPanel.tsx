@@ -17,18 +17,23 @@ import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { PanelProps } from '../process-view';
+import { FrameSection } from './FrameSection';
+import { OpeningsSection } from './OpeningsSection';
+import { SliceChart } from './SliceChart';
+import { SlotsSection } from './SlotsSection';
 
 const say = words.foam;
 type Props = PanelProps<FoamSettings, FoamPlan>['open'];
 const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]));
 
-export function SlicesPanel({ open }: PanelProps<FoamSettings, FoamPlan>) {
+export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
   const fault = useMaking((s) => s.planFault);
   const { settings, set, plan } = open;
   return (
     <>
       <Boards open={open} unit={unit} />
+      {plan && <SliceChart open={open} unit={unit} />}
       <Section title={say.cut}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Pick label={say.cutTo} value={settings.cutTo} words={say.faces} onPick={(cutTo) => set({ cutTo })} />
@@ -59,6 +64,9 @@ export function SlicesPanel({ open }: PanelProps<FoamSettings, FoamPlan>) {
         </Box>
       </Section>
       <Dowels open={open} unit={unit} />
+      <SlotsSection open={open} unit={unit} />
+      <OpeningsSection open={open} unit={unit} pieces={pieces} />
+      <FrameSection open={open} unit={unit} />
       {fault && (
         <Alert severity="warning" variant="outlined" role="alert">
           {fault}

@@ -1,22 +1,36 @@
 'use client';
+import DonutLargeOutlined from '@mui/icons-material/DonutLargeOutlined';
 import LayersOutlined from '@mui/icons-material/LayersOutlined';
 import SurfingOutlined from '@mui/icons-material/SurfingOutlined';
+import ViewInArOutlined from '@mui/icons-material/ViewInArOutlined';
 import ViewWeekOutlined from '@mui/icons-material/ViewWeekOutlined';
 import type { FoamPlan, FoamSettings } from '@nuvet/core/foam';
 import { lazy } from 'react';
 import { words } from '@/words';
 import type { ProcessView } from '../process-view';
 import { BodyPanel } from './BodyPanel';
+import { SectionsPanel } from './SectionsPanel';
 import { SlicesPanel } from './SlicesPanel';
+import { SpacePanel } from './SpacePanel';
 
 const say = words.foam;
 const FormerSheet = lazy(() => import('./FormerSheet'));
+const SectionScene = lazy(() => import('./SectionScene'));
+const BodyInSpace = lazy(() => import('./BodyInSpace'));
 
 export const foamView: ProcessView<FoamSettings, FoamPlan> = {
   icon: LayersOutlined,
   hasNoMachine: true,
   panels: [
     { name: 'body', word: say.body, icon: SurfingOutlined, explanation: say.bodyExplanation, Panel: BodyPanel },
+    {
+      name: 'sections',
+      word: say.sectionsPanel,
+      icon: DonutLargeOutlined,
+      explanation: say.sectionsExplanation,
+      Panel: SectionsPanel,
+      Scene: SectionScene,
+    },
     {
       name: 'slices',
       word: say.slices,
@@ -25,5 +39,6 @@ export const foamView: ProcessView<FoamSettings, FoamPlan> = {
       Panel: SlicesPanel,
       Scene: FormerSheet,
     },
+    { name: 'space', word: say.space, icon: ViewInArOutlined, explanation: say.spaceExplanation, Panel: SpacePanel, Scene: BodyInSpace },
   ],
 };

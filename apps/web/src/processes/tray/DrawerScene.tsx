@@ -174,7 +174,7 @@ function PocketInView({ one, drag, isChosen, isFaulty, line, asText, flip, onBeg
   const placed = (path: Path): Path => (to ? transformedPath(path, to) : path);
   const all = (area: typeof pocket): string => [area.outer, ...area.holes].map((path) => asText(placed(path))).join('');
   const box = pathBox(placed(pocket.outer));
-  const top = flip({ x: drag?.at.x ?? at.x, y: box.maxY + 16 * line });
+  const top = flip({ x: drag?.at.x ?? at.x, y: box.maxY + 30 * line });
   const notch = notchMiddle && flip(drag?.what === 'notch' ? notchPlace(one, drag.notchAt) : moved(notchMiddle, to));
   const colour = isFaulty ? colours.madder : colours.verdigris;
   return (
@@ -186,7 +186,8 @@ function PocketInView({ one, drag, isChosen, isFaulty, line, asText, flip, onBeg
       aria-pressed={isChosen}
       onKeyDown={onKey}
       onPointerDown={(event) => onBegin(event, 'place')}
-      style={{ cursor: drag ? 'grabbing' : 'grab', outlineOffset: 2 }}
+      onFocus={() => chooseObject(one.pieceId)}
+      style={{ cursor: drag ? 'grabbing' : 'grab', outline: 'none' }}
     >
       {isChosen && <path d={all(pocket)} fill="none" stroke={colours.verdigris} strokeOpacity={0.25} strokeWidth={9 * line} />}
       <path d={all(pocket)} fillRule="evenodd" fill={colours.line} stroke={colour} strokeWidth={1.6 * line} />

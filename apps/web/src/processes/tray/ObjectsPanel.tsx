@@ -98,7 +98,8 @@ export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
                   </Typography>
                 </ButtonBase>
                 <Measure
-                  label={say.heightOf(name)}
+                  label={say.height}
+                  spoken={say.heightOf(name)}
                   mm={heightMm}
                   unit={unit}
                   range="from zero"

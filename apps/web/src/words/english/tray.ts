@@ -20,7 +20,7 @@ export const tray = {
   each: 'Each object',
   eachAbout: 'Give every thing its own height. Choose one here or in the drawer to set more.',
   heightOf: (name: string) => `Height of ${name}`,
-  corrected: (by: string) => `${by} off`,
+  corrected: (by: string) => `seen ${by} too far out`,
   chosen: (number: number, name: string) => `${number}: ${name}`,
   depth: 'Lies deep',
   byShare: 'by its height',

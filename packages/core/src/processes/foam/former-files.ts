@@ -3,15 +3,17 @@
  */
 import { strToU8 } from 'fflate';
 import Papa from 'papaparse';
-import { drawingKinds } from '../../files/file-kinds.ts';
-import type { FoamPlan, FoamSettings, Slice } from '../../foam/index.ts';
+import { drawingKinds, FileRefused } from '../../files/file-kinds.ts';
+import { type FoamPlan, type FoamSettings, formerWire, matchedTicks, type Slice, towerPath } from '../../foam/index.ts';
+import { readWireProgram, writeWireProgram } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
 import { plainCutting } from '../../make/cutting.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
 import { noCut } from '../../make/plan.ts';
-import { english } from '../../messages/index.ts';
+import { english, say } from '../../messages/index.ts';
 import {
   chain,
+  distance,
   heightOf,
   levelCrossings,
   type Path,
@@ -25,7 +27,8 @@ import {
 import { finished } from '../../steps.ts';
 import { cutFiles } from '../cut-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
-import type { ProcessFile, Work } from '../process.ts';
+import type { ProcessFile, ProcessFileMade, Work } from '../process.ts';
+import { madeBuildSheet } from './build-sheet.ts';
 
 type FoamFile = ProcessFile<FoamSettings, FoamPlan>;
 
@@ -51,6 +54,9 @@ function datumLines({ outline }: Slice, { heightMm }: FoamPlan): Path[] {
   ];
 }
 
+/** Around both faces. */
+const tickCount = 40;
+
 function patternOf(slice: Slice, plan: FoamPlan): Pattern {
   const { outline, holes, marked, number, thicknessMm, from } = slice;
   const { minY, maxY } = pathBox(outline);
@@ -58,16 +64,19 @@ function patternOf(slice: Slice, plan: FoamPlan): Pattern {
   // On the side of the level line where there is more room.
   const up = (maxY - minY) / 4;
   const y = plan.heightMm / 2 > middle ? middle - up : middle + up;
+  const ticks = marked && matchedTicks(outline, marked, tickCount);
   return {
     name: english.foam.former(number),
     lines: [
       ...[outline, ...holes].map((path) => ({ kind: 'cutting', path }) as const),
       ...(marked ? [{ kind: 'sewing', path: marked } as const] : []),
       ...datumLines(slice, plan).map((path) => ({ kind: 'mark', path }) as const),
+      ...(ticks?.lines ?? []).map((path) => ({ kind: 'mark', path }) as const),
     ],
     texts: [
       { at: { x: 3, y }, text: String(number), size: Math.min(18, Math.max(7, up)), isBold: true },
       { at: { x: 3, y: y - 5 }, text: english.foam.boardOf(mm(thicknessMm), mm(from)), size: 6 },
+      ...(ticks?.numbers ?? []).map(({ at, number: tick }) => ({ at, text: String(tick), size: 5 })),
     ],
   };
 }
@@ -154,4 +163,48 @@ const table: FoamFile = {
   },
 };
 
-export const formerFiles: Record<string, FoamFile> = { formers: pages, ...drawings, cutlist: table };
+/** How far a former lies from the edges of its block, mm, and how long the wire warms up, s. */
+const blockMarginMm = 20;
+const warmUpS = 4;
+/** What rounding leaves of a place, mm. */
+const roundedMm = 1e-4;
+
+const wire: FoamFile = {
+  word: 'Hot wire',
+  about: 'A program for each former: in from the edge, round it, through a slit into its hollow, half the burn outside of it; read back.',
+  ending: 'gcode',
+  mediaType: 'text/plain',
+  what: 'wire',
+  async make({ title, settings }, { slices, widthMm, heightMm }) {
+    const made = slices.map((slice): ProcessFileMade => {
+      const way = formerWire(slice, { burnMm: settings.wireBurnMm, marginMm: blockMarginMm });
+      if (!way) throw new FileRefused(say.foam.noWire(slice.number));
+      const span = Math.min(slice.thicknessMm, settings.towersMm);
+      const places = way.places.map((at, k) => ({ root: at, tip: at, minutes: k === 0 ? 0 : distance(way.places[k - 1] as Point, at) / settings.wireFeedMmPerMin })); // biome-ignore format: one line
+      const towers = towerPath(places, {
+        betweenMm: settings.towersMm,
+        toFoamMm: (settings.towersMm - span) / 2,
+        spanMm: span,
+        isTipLeft: false,
+      });
+      const text = writeWireProgram(towers, { title: english.foam.wireOf(title, slice.number), axes: 'UV', warmUpS });
+      const read = readWireProgram(text, 'UV');
+      const largestMm = read.reduce((most, place, k) => Math.max(most, distance(place.left, (towers[k] as (typeof towers)[0]).left)), 0);
+      return { bytes: strToU8(text), part: String(slice.number).padStart(2, '0'), largestMm, toleranceMm: roundedMm, widthMm, heightMm };
+    });
+    const [first, ...further] = made;
+    if (!first) throw new FileRefused(say.foam.noBoards());
+    return { ...first, further };
+  },
+};
+
+const buildSheet: FoamFile = {
+  word: 'Build sheet',
+  about: 'The side view with every former in its place, a table, and every former small, with its number.',
+  ending: 'pdf',
+  mediaType: 'application/pdf',
+  what: 'build-sheet',
+  make: madeBuildSheet,
+};
+
+export const formerFiles: Record<string, FoamFile> = { formers: pages, ...drawings, wire, cutlist: table, build: buildSheet };

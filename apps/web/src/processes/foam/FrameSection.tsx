@@ -1,0 +1,38 @@
+'use client';
+/** A frame that is covered: formers at a distance, smaller by the skin, with lightening holes. */
+import Box from '@mui/material/Box';
+import type { FoamPlan, FoamSettings } from '@nuvet/core/foam';
+import { Measure, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
+import { words } from '@/words';
+import type { OpenProcess } from '../process-view';
+
+const say = words.foam;
+
+export function FrameSection({ open: { settings, set }, unit }: { open: OpenProcess<FoamSettings, FoamPlan>; unit: 'mm' | 'in' }) {
+  return (
+    <Section title={say.frame}>
+      <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+        <Measure
+          label={say.spacing}
+          mm={settings.spacingMm}
+          unit={unit}
+          placeholder={say.faceToFace}
+          onEmpty={() => set({ spacingMm: null })}
+          onMm={(mm) => set({ spacingMm: Math.max(1, Math.min(5000, mm)) })}
+        />
+        <Row>
+          <Measure label={say.skin} mm={settings.skinMm} unit={unit} range="from zero" onMm={(mm) => set({ skinMm: Math.min(100, mm) })} />
+          <Measure
+            label={say.web}
+            mm={settings.webMm}
+            unit={unit}
+            placeholder={say.noHole}
+            onEmpty={() => set({ webMm: null })}
+            onMm={(mm) => set({ webMm: Math.max(1, Math.min(1000, mm)) })}
+          />
+        </Row>
+      </Box>
+    </Section>
+  );
+}
