@@ -6,13 +6,14 @@ import { readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { madeFile } from '@nuvet/core/files';
-import { type Airfoil, type BurnReading, burnFrom, coreOf, nacaAirfoil, readAirfoil, type SparSlot, templateTicks, type WingCut, type WingPanel, wingCut } from '@nuvet/core/foam'; // biome-ignore format: one line
+import { type Airfoil, type BurnReading, burnFrom, coreOf, nacaAirfoil, readAirfoil, type SparSlot, type WingCut, type WingPanel, wingCut } from '@nuvet/core/foam'; // biome-ignore format: one line
 import { readWireProgram, type TowerAxes, towerAxes, wireProgramDeviation, writeWireProgram } from '@nuvet/core/formats';
-import { type Piece, plainMachine } from '@nuvet/core/job';
+import { plainMachine } from '@nuvet/core/job';
 import { parseLength } from '@nuvet/core/length';
 import { noCut, plainCutting, powerSettingOf } from '@nuvet/core/make';
 import { SaidError } from '@nuvet/core/messages';
-import { type Path, pathBox, polygonPath, shift, transformedPath } from '@nuvet/core/plane';
+import type { Path } from '@nuvet/core/plane';
+import { wingTemplates } from '@nuvet/core/processes';
 import { UsageError } from './arguments.ts';
 import { done, type Outcome } from './io.ts';
 import { writeWholeFiles } from './whole-files.ts';
@@ -147,11 +148,6 @@ function burnSaid(word: string): BurnReading {
   return { burnMm: lengthOf('--burn', width, 'from zero'), mmPerMin: numberOf('--burn', speed, 300, 1, 50_000) };
 }
 
-/** Ticks round a template. */
-const ticks = 40;
-/** Between the templates of both faces on their sheet, mm. */
-const apartMm = 20;
-
 export async function wing(words: readonly string[]): Promise<Outcome> {
   const request = await readWingArguments(words);
   const cut = cutOf(request, request.isTipLeft);
@@ -167,7 +163,7 @@ export async function wing(words: readonly string[]): Promise<Outcome> {
       }
     } else {
       const kind = /\.dxf$/i.test(file) ? 'dxf' : 'svg';
-      const made = await madeFile(kind, templates(cut), { kerfMm: 0, corners: plainCutting.corners }, { title: basename(file), machine: plainMachine, plan: noCut, powerSettingOf: (purpose) => powerSettingOf(plainCutting, purpose), dpi: 96 }); // biome-ignore format: one line
+      const made = await madeFile(kind, wingTemplates(cut), { kerfMm: 0, corners: plainCutting.corners }, { title: basename(file), machine: plainMachine, plan: noCut, powerSettingOf: (purpose) => powerSettingOf(plainCutting, purpose), dpi: 96 }); // biome-ignore format: one line
       offMm = Math.max(offMm, made.largestMm);
       files.set(file, made.bytes);
     }
@@ -190,24 +186,6 @@ function cutOf({ panel, burn, feedMmPerMin, fastestMmPerMin, betweenMm, toFoamMm
     if (error instanceof SaidError) throw new UsageError(error.message);
     throw error;
   }
-}
-
-/** Both faces side by side: the core's outline to cut, the section to score, ticks that answer to one another. */
-function templates({ faces, wire }: WingCut): Piece[] {
-  let x = 0;
-  return (['root', 'tip'] as const).flatMap((face): Piece[] => {
-    const { section } = faces[face];
-    const core = polygonPath(coreOf(faces[face]));
-    const box = pathBox(section);
-    const move = shift(x - box.minX, -box.minY);
-    x += box.maxX - box.minX + apartMm;
-    const piece = (name: string, purpose: Piece['purpose'], outer: Path, k = 0): Piece => ({ id: `${face} ${name} ${k}`, name: `${face} ${name}`, purpose, leftOut: false, runsOff: false, outer: transformedPath(outer, move), holes: [] }); // biome-ignore format: one line
-    return [
-      piece('core', 'cut', core),
-      piece('section', 'guide', section),
-      ...templateTicks(wire, face, ticks).map((path, k) => piece('tick', 'score', path, k + 1)),
-    ];
-  });
 }
 
 function reportOf({ panel, betweenMm, toFoamMm, axes }: WingRequest, cut: WingCut, offMm: number) {

@@ -49,8 +49,8 @@ export class HotWire {
 
   constructor(readonly setUp: WireSetUp) {}
 
-  /** @throws Refused with why a line cannot be obeyed */
-  read(text: string): void {
+  /** The step that a line asks for; null for none. @throws Refused with why it cannot be obeyed */
+  read(text: string): Step | null {
     this.line++;
     const words = [...text.replace(/\([^()]*\)/g, ' ').matchAll(/([A-Za-z])([^A-Za-z]*)/g)].map(([, letter, figure]) => ({ letter: (letter as string).toUpperCase(), value: Number((figure as string).replace(/\s/g, '')) })); // biome-ignore format: one line
     const [u, v] = this.setUp.axes;
@@ -66,7 +66,7 @@ export class HotWire {
         isMove = true;
       } else if (!'PSNT'.includes(letter)) throw new Refused(`line ${this.line}: there is no axis ${letter}`);
     }
-    if (isMove) this.move(target);
+    return isMove ? this.move(target) : null;
   }
 
   private mode(g: number): void {
@@ -82,7 +82,7 @@ export class HotWire {
     else throw new Refused(`line ${this.line}: M${m} means nothing to a wire`);
   }
 
-  private move(target: Record<string, number>): void {
+  private move(target: Record<string, number>): Step {
     const [u, v] = this.setUp.axes;
     const of = (letter: string, from: Record<string, number>): number => from[letter] ?? 0;
     const step = { left: { x: of('X', target), y: of('Y', target) }, right: { x: of(u, target), y: of(v, target) } };
@@ -90,8 +90,9 @@ export class HotWire {
     const isFirst = Object.keys(this.at).length === 0;
     this.at = target;
     if (this.motion === 0 || isFirst) {
-      this.steps.push({ ...step, minutes: 0 });
-      return;
+      const moved = { ...step, minutes: 0 };
+      this.steps.push(moved);
+      return moved;
     }
     if (!(this.feed > 0)) throw new Refused(`line ${this.line}: a cut needs a feed`);
     const far = Math.max(away(before.left, step.left), away(before.right, step.right));
@@ -99,7 +100,9 @@ export class HotWire {
     const speed = far / minutes;
     if (far > this.setUp.fastestMmPerMin * minutes + roundedMm) throw new Refused(`line ${this.line}: a tower cannot go ${speed.toFixed(0)} mm a minute`); // biome-ignore format: one line
     this.fastestMmPerMin = Math.max(this.fastestMmPerMin, speed);
-    this.steps.push({ ...step, minutes });
+    const cut = { ...step, minutes };
+    this.steps.push(cut);
+    return cut;
   }
 
   /** What is melted in a plane, from the block's left face (0) to its right one (1). */

@@ -11,6 +11,7 @@ import { needleSetUpSchema } from './needle.ts';
 import { NeedleWork } from './needle-work.ts';
 import { parsed } from './plain-data.ts';
 import { SheetWork } from './sheet-work.ts';
+import { WireWork, wireSetUpSchema } from './wire-work.ts';
 import type { Work } from './work.ts';
 
 export const plainFacts: MachineFacts = { widthMm: 1500, heightMm: 1000, travelMmPerMin: 12_000, accelerationMmPerS2: 800 };
@@ -165,6 +166,16 @@ class Session {
         this.work = new NeedleWork(read.data);
         this.restart();
         this.say('needle');
+      },
+      wire: (words) => {
+        const read = wireSetUpSchema.safeParse(parsed(words));
+        if (!read.success) {
+          this.say('error the towers and the block are not understood');
+          return;
+        }
+        this.work = new WireWork(read.data);
+        this.restart();
+        this.say('wire');
       },
       burnt: (words) => {
         const [from, point] = words.split(/\s+/);

@@ -10,6 +10,7 @@ import { paperView } from './paper/paper-view';
 import type { AnyProcessView } from './process-view';
 import { quiltingView } from './quilting/quilting-view';
 import { trayView } from './tray/tray-view';
+import { wingView } from './wing/wing-view';
 
 export const processViews: Readonly<Record<string, AnyProcessView>> = {
   laser: laserView,
@@ -18,6 +19,7 @@ export const processViews: Readonly<Record<string, AnyProcessView>> = {
   paper: paperView,
   quilting: quiltingView,
   foam: foamView,
+  wing: wingView,
   tray: trayView,
   outlines: outlinesView,
 };

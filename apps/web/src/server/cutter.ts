@@ -11,6 +11,8 @@ import {
   measuredSchema,
   type SewnMeasured,
   sewnSchema,
+  type WireMeasured,
+  wireMeasuredSchema,
 } from '../shared/machine-seen.ts';
 import { words } from '../words/index.ts';
 import { type CutterLine, tcpLine } from './cutter-line.ts';
@@ -43,6 +45,13 @@ interface Burn {
   readonly points: number[];
 }
 
+/** What the machine is told first: what it works on. */
+function beginsWith({ mill, needle, wire }: StandInJob): string {
+  if (mill) return `@mill ${JSON.stringify(mill.setUp)}`;
+  if (needle) return `@needle ${JSON.stringify(needle.setUp)}`;
+  return wire ? `@wire ${JSON.stringify(wire.setUp)}` : '@sheet';
+}
+
 class CutterSession {
   status: MachineStatus = 'idle';
   message = '';
@@ -59,6 +68,8 @@ class CutterSession {
   measured: MillMeasured | null = null;
   /** The same of a needle. */
   sewn: SewnMeasured | null = null;
+  /** The same of a hot wire. */
+  wired: WireMeasured | null = null;
   /** Of the programs, their lines. */
   private readonly programs: readonly (readonly string[])[];
   /** How many tools of the program have been put in. */
@@ -87,7 +98,7 @@ class CutterSession {
   ) {
     this.programs = job.programs.map(({ text }) => text.trimEnd().split('\n'));
     this.wire = tcpLine(address, { onLine: (line) => this.hear(line), onGone: (why) => this.gone(why) });
-    this.wire.write(job.mill ? `@mill ${JSON.stringify(job.mill.setUp)}` : job.needle ? `@needle ${JSON.stringify(job.needle.setUp)}` : '@sheet'); // biome-ignore format: one line
+    this.wire.write(beginsWith(job));
     this.wire.write(`@time ${timeFactor}`);
     this.status = 'running';
     this.timer = setInterval(() => this.look(), askEveryMs);
@@ -219,6 +230,7 @@ class CutterSession {
       },
       measured: (rest: string) => {
         if (this.job.needle) this.sewn = sewnSchema.parse(JSON.parse(rest));
+        else if (this.job.wire) this.wired = wireMeasuredSchema.parse(JSON.parse(rest));
         else this.measured = measuredSchema.parse(JSON.parse(rest));
         this.isMeasuring = false;
         if (this.isWhole) this.end();
@@ -232,7 +244,7 @@ class CutterSession {
           else this.waitFor(words.server.putIn(tool.name), () => this.begin(next));
           return;
         }
-        const against = this.job.mill?.outlines ?? this.job.needle?.drawn;
+        const against = this.job.mill?.outlines ?? this.job.needle?.drawn ?? this.job.wire?.faces;
         if (against) {
           this.isMeasuring = true;
           this.wire.write(`@measure ${JSON.stringify(against)}`);
@@ -325,6 +337,7 @@ export interface CutterSeen {
   readonly z: number | null;
   readonly measured: MillMeasured | null;
   readonly sewn: SewnMeasured | null;
+  readonly wired: WireMeasured | null;
   /** Whether it is over and all that was burnt is told. */
   readonly isWhole: boolean;
   readonly x: number;
@@ -338,10 +351,10 @@ export function cutterSince(jobId: string, processId: string, from: number, skip
   const session = kept.nuvetCutter;
   if (session?.jobId !== jobId || session.processId !== processId) return null;
   const { status, message, line, lines, program, programCount, tool, prompts, spindleRpm, x, y, z: height, burns } = session;
-  const { isWhole, measured, sewn } = session;
+  const { isWhole, measured, sewn, wired } = session;
   return {
     status, message, line, lines: lines.length, program, programs: programCount, tool, prompts, spindleRpm, x, y, z: height,
-    isWhole, measured, sewn,
+    isWhole, measured, sewn, wired,
     burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
   }; // biome-ignore format: in one line what is told
 }

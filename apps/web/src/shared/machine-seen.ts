@@ -19,3 +19,12 @@ export type MillMeasured = z.infer<typeof measuredSchema>;
 /** What is sewn against the line as it was drawn, mm. */
 export const sewnSchema = z.object({ offMm: z.number(), missedMm: z.number(), stitches: z.int() });
 export type SewnMeasured = z.infer<typeof sewnSchema>;
+
+/** What a hot wire left against the faces that were meant, mm, at either face and half-way. */
+export const wireMeasuredSchema = z.object({
+  leftOffMm: z.number(),
+  middleOffMm: z.number(),
+  rightOffMm: z.number(),
+  fastestMmPerMin: z.number(),
+});
+export type WireMeasured = z.infer<typeof wireMeasuredSchema>;

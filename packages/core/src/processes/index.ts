@@ -20,3 +20,4 @@ export { meaningOf } from './process.ts';
 export { needleRimMm } from './quilting/needle-job.ts';
 export { processKinds, processNames } from './registry.ts';
 export type { StandInJob, StandInTool } from './stand-in.ts';
+export { wingTemplates } from './wing/wing-templates.ts';

@@ -10,6 +10,7 @@ import { paper } from './paper/paper.ts';
 import type { AnyProcess } from './process.ts';
 import { quilting } from './quilting/quilting.ts';
 import { tray } from './tray/tray.ts';
+import { wing } from './wing/wing.ts';
 
 export const processKinds: Readonly<Record<string, AnyProcess>> = {
   laser,
@@ -18,6 +19,7 @@ export const processKinds: Readonly<Record<string, AnyProcess>> = {
   paper,
   quilting,
   foam,
+  wing,
   tray,
   outlines,
 };

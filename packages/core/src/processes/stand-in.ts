@@ -17,4 +17,6 @@ export interface StandInJob {
   readonly mill: { readonly setUp: object; readonly outlines: object } | null;
   /** The cloth, and the drawn line; none for what is not sewn. */
   readonly needle?: { readonly setUp: object; readonly drawn: object } | null;
+  /** Towers, block and burn, and the faces; none for what no hot wire cuts. */
+  readonly wire?: { readonly setUp: object; readonly faces: object } | null;
 }

@@ -6,7 +6,7 @@ import { apply, type Point, type Transform } from '@nuvet/core/plane';
 import type { StandInJob } from '@nuvet/core/processes';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
-import { type MachineStatus, machineStatuses, measuredSchema, sewnSchema } from '@/shared/machine-seen';
+import { type MachineStatus, machineStatuses, measuredSchema, sewnSchema, wireMeasuredSchema } from '@/shared/machine-seen';
 import { setMaking } from '@/table/making-store';
 import { ask, noConnection, RequestError } from '@/ui/requests';
 
@@ -26,6 +26,7 @@ const seenSchema = z
     z: z.number().nullable(),
     measured: measuredSchema.nullable(),
     sewn: sewnSchema.nullable(),
+    wired: wireMeasuredSchema.nullable(),
     /** Whether it is over and all that was burnt has come. */
     isWhole: z.boolean(),
     x: z.number(),

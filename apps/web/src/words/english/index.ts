@@ -16,6 +16,7 @@ import { trace } from './trace.ts';
 import { tray } from './tray.ts';
 import { trueUp } from './true-up.ts';
 import { ui } from './ui.ts';
+import { wing } from './wing.ts';
 import { workers } from './workers.ts';
 
 export const english = {
@@ -37,5 +38,6 @@ export const english = {
   tray,
   trueUp,
   ui,
+  wing,
   workers,
 };

@@ -27,6 +27,11 @@ const requestSchema = z.discriminatedUnion('do', [
       .strictObject({ setUp: z.looseObject({}), drawn: z.looseObject({}) })
       .nullable()
       .default(null),
+    /** Read by the wire itself. */
+    wire: z
+      .strictObject({ setUp: z.looseObject({}), faces: z.looseObject({}) })
+      .nullable()
+      .default(null),
     timeFactor: z.number().min(0.01).max(10_000),
   }),
   z.strictObject({ do: z.enum(['pause', 'resume']), jobId: z.uuid() }),
@@ -55,7 +60,12 @@ export const POST = route('run-cutter', async ({ person, request }) => {
   else {
     await ownedJob(person, order.jobId);
     if (order.do === 'start')
-      startCutter(order.jobId, order.processId, { programs: order.programs, mill: order.mill, needle: order.needle }, order.timeFactor);
+      startCutter(
+        order.jobId,
+        order.processId,
+        { programs: order.programs, mill: order.mill, needle: order.needle, wire: order.wire },
+        order.timeFactor,
+      );
     else if (order.do === 'acknowledge') acknowledgeCutter(order.jobId, order.prompt);
     else if (order.do === 'feed') feedCutter(order.jobId, order.percent);
     else tellCutter(order.jobId, order.do);

@@ -1,0 +1,50 @@
+import { freshPage, settled, startBrowser } from './browser.ts';
+
+const address = process.env.NUVET_ADDRESS;
+const browser = await startBrowser();
+const page = await freshPage(browser, (t) => console.log('PAGE ERROR', t.slice(0, 600)));
+const shot = async (n: string) => {
+  await page.mouse.move(700, 785);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: `/tmp/s/shots/${n}.png` });
+};
+const list = await (await fetch(`${address}/api/jobs?search=tools`)).json();
+await page.goto(`${address}/jobs/${list.jobs[0].id}?stage=make-ready`);
+await settled(page);
+await page.getByText('Each object').waitFor();
+await page.waitForTimeout(2500);
+await shot('tray-objects');
+await page.getByRole('button', { name: 'Drawer', exact: true }).click();
+await settled(page);
+await page.getByRole('button', { name: /^3: / }).focus();
+await page.keyboard.press('ArrowUp');
+await settled(page);
+{
+  const b = (await page.getByRole('button', { name: /^3: / }).boundingBox())!;
+  await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(b.x + b.width / 2 + 60, b.y + 10, { steps: 6 });
+  await page.mouse.up();
+}
+await settled(page);
+await shot('tray-drawer');
+const o = await (await fetch(`${address}/api/jobs?search=Paddle`)).json();
+await page.goto(`${address}/jobs/${o.jobs[0].id}?stage=make-ready`);
+await settled(page);
+await page.getByText('What it measures').waitFor();
+await page.getByRole('button', { name: 'Sections', exact: true }).click();
+await settled(page);
+await page.getByRole('button', { name: 'Add a section' }).click();
+await settled(page);
+await page.waitForTimeout(1500);
+await shot('otter-section');
+await page.keyboard.press('Control+z');
+await settled(page);
+await page.getByRole('button', { name: 'Formers', exact: true }).click();
+await settled(page);
+await shot('otter-slices');
+await page.getByRole('button', { name: 'In space', exact: true }).click();
+await settled(page);
+await page.waitForTimeout(2500);
+await shot('otter-space');
+await browser.close();
