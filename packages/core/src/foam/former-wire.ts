@@ -16,6 +16,8 @@ export interface FormerWireSettings {
 export interface FormerWire {
   readonly places: readonly Point[];
   readonly lengthMm: number;
+  /** Where it goes there and back: the way in, and to each hole. */
+  readonly slits: readonly (readonly [Point, Point])[];
   /** How much of that is in slits and on the way in, there and back, mm. */
   readonly slitMm: number;
 }
@@ -41,11 +43,11 @@ export function formerWire(
   const root: Loop = { points: polygonOf(around, chordMm), branches: [] };
   const free = inner.map((path): Loop => ({ points: polygonOf(reversedPath(path), chordMm), branches: [] }));
   const reached = [root];
-  let slitMm = 0;
+  const slits: [Point, Point][] = [];
   while (free.length > 0) {
     const next = nearestPair(reached, free);
     next.from.branches.push({ from: next.fromAt, to: next.toAt, loop: next.to });
-    slitMm += 2 * next.away;
+    slits.push([next.from.points[next.fromAt] as Point, next.to.points[next.toAt] as Point]);
     reached.push(next.to);
     free.splice(free.indexOf(next.to), 1);
   }
@@ -55,7 +57,8 @@ export function formerWire(
   const edge = { x: first.x, y: pathBox(around).minY - marginMm };
   const places = [edge, ...walked(root, start), edge];
   const lengthMm = places.slice(1).reduce((sum, p, k) => sum + distance(places[k] as Point, p), 0);
-  return { places, lengthMm, slitMm: slitMm + 2 * distance(edge, first) };
+  slits.push([edge, first]);
+  return { places, lengthMm, slits, slitMm: 2 * slits.reduce((sum, [a, b]) => sum + distance(a, b), 0) };
 }
 
 const counterClockwise = (path: Path): Path => (pathArea(path) < 0 ? reversedPath(path) : path);
