@@ -6,7 +6,7 @@ export { type Burn, type BurnReading, burnFrom, burnLine } from './burn.ts';
 export { type FoamNote, type FoamPlan, foamPlan } from './foam-plan.ts';
 export { type FormerWire, formerWire } from './former-wire.ts';
 export { matchedTicks } from './matched-ticks.ts';
-export { profileOfOutline, profileThrough, SectionError } from './section-profile.ts';
+export { halfThrough, profileOfOutline, profileThrough, SectionError } from './section-profile.ts';
 export {
   type FoamSection,
   type FoamSettings,

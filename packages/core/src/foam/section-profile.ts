@@ -52,10 +52,21 @@ function kept<T extends object>(of: T, make: (of: T) => SectionProfile): Section
 export const profileOfRule = (rule: SectionRule): SectionProfile => kept(rule, (one) => profileOf(ruleOutline({ halfWidth: 1, bottom: 0, top: 2, rule: one }))); // biome-ignore format: one line
 export const profileOfOutline = (outline: Path): SectionProfile => kept(outline, profileOf);
 
+/**
+ * The half that is drawn through points: its foot and its top run on smoothly into the other half, unless they are corners. Null where there
+ * are too few points.
+ */
+export function halfThrough(points: readonly DrawnPoint[]): Path | null {
+  if (points.length < 2) return null;
+  const mirrored = points.slice(1, -1).map(({ at, corner }): DrawnPoint => ({ at: { x: -at.x, y: at.y }, corner })).reverse(); // biome-ignore format: one line
+  const whole = pathThrough([...points, ...mirrored], true);
+  return whole && { start: whole.start, segments: whole.segments.slice(0, points.length - 1), closed: false };
+}
+
 /** A half drawn through points, from the middle of its foot to that of its top. @throws SectionError where that crosses itself */
 export const profileThrough = (points: readonly DrawnPoint[]): SectionProfile =>
   kept(points, () => {
-    const path = pathThrough(points, false);
+    const path = halfThrough(points);
     if (!path || points.some(({ at }) => at.x < -1e-9)) throw new SectionError(say.foam.sectionInParts());
     if (selfCrossings([path]).length > 0) throw new SectionError(say.foam.sectionCrossesItself());
     const half = polygonOf(path, chordShare);

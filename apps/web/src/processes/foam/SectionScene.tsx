@@ -5,9 +5,8 @@
  */
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { FoamPlan, FoamSection, FoamSettings } from '@nuvet/core/foam';
+import { type FoamPlan, type FoamSection, type FoamSettings, halfThrough } from '@nuvet/core/foam';
 import { chordsOf, type Path, type Point, pathBox } from '@nuvet/core/plane';
-import { pathThrough } from '@nuvet/core/shape';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
@@ -39,7 +38,7 @@ export default function SectionScene() {
   const half = (box.maxX - box.minX) / 2;
   const toMm = ({ x, y }: Point): Point => ({ x: x * half, y: box.minY + y * (box.maxY - box.minY) });
   const points = chosen.kind === 'drawn' ? chosen.points.map((p, k) => (dragged?.k === k ? { ...p, at: dragged.at } : p)) : [];
-  const drawn = points.length > 1 ? pathThrough(points.map(({ at, corner }) => ({ at: toMm(at), corner })), false) : null; // biome-ignore format: one line
+  const drawn = halfThrough(points.map(({ at, corner }) => ({ at: toMm(at), corner })));
 
   const move = (k: number, at: Point): void => {
     if (chosen.kind !== 'drawn') return;

@@ -74,15 +74,15 @@ export function PanelPanel({ open: { settings, set, plan }, pieces }: PanelProps
         </Box>
       </Section>
       <Section title={say.allowances}>
-        <Box sx={{ mt: 1 }}>
+        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+          <Measure
+            label={say.sheeting}
+            mm={settings.skinMm}
+            unit={unit}
+            range="from zero"
+            onMm={(mm) => set({ skinMm: within(0, 50, mm) })}
+          />
           <Row>
-            <Measure
-              label={say.sheeting}
-              mm={settings.skinMm}
-              unit={unit}
-              range="from zero"
-              onMm={(mm) => set({ skinMm: within(0, 50, mm) })}
-            />
             <Measure
               label={say.leading}
               mm={settings.leadingMm}

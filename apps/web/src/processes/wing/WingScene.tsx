@@ -71,7 +71,7 @@ function seenOf({ cut: { faces, wire }, panel }: WingPlan) {
     tipSection: text(face(polygonOf(faces.tip.section, chordMm))),
     wire: text(face(wire.map(({ root: p }) => p)), false),
     rootAt: { x: minX - 4 * line, y: flip(root[0] as Point).y },
-    tipAt: { x: Math.max(...tip.map(({ x }) => x)) + 4 * line, y: flip(tip[0] as Point).y - 10 * line },
+    tipAt: { x: Math.max(...tip.map(({ x }) => x)) + 4 * line, y: flip(tip[0] as Point).y + 22 * line },
     planform: text(planform),
     planAt: { x: minX, y: planFoot + 20 * line },
   };

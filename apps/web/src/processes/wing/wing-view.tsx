@@ -20,6 +20,6 @@ export const wingView: ProcessView<WingSettings, WingPlan> = {
   panels: [
     { name: 'panel', word: say.panel, icon: StraightenOutlined, explanation: say.panelExplanation, Panel: PanelPanel, Scene: WingScene },
     { name: 'cut', word: say.cut, icon: ContentCutOutlined, explanation: say.cutExplanation, Panel: CutPanel, Scene: WingScene },
-    { name: 'wire', word: say.wire, icon: LinearScaleOutlined, explanation: say.wireExplanation, Panel: WirePanel },
+    { name: 'wire', word: say.wire, icon: LinearScaleOutlined, explanation: say.wireExplanation, Panel: WirePanel, Scene: WingScene },
   ],
 };
