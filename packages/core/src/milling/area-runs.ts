@@ -20,6 +20,7 @@ import { carveDepth, carveMoves, floorMoves } from './carve.ts';
 import { areaOfPiece, lostInside } from './from-purposes.ts';
 import { HeightField, sweepMoves } from './height-field.ts';
 import { halfAngleOf, type MillTool, radiusOf } from './mill-tool.ts';
+import type { Moves } from './moves.ts';
 import { isFilled, type Made, type OperationWork, type RunMade, radiansOf, sayLost, worthSayingMm2 } from './operation-made.ts';
 import { type OperationOf, plainEngagement, startDepth } from './operations.ts';
 import { type PocketSettings, pocketMoves } from './pocket.ts';
@@ -41,7 +42,7 @@ export function* pockets(operation: OperationOf<'pocket'>, work: OperationWork, 
     made.allow(area, bottomZ, piece);
     const one = yield* pocketMoves(area, tool, settings, work.heights);
     if (one) made.addCleared(tool, piece, one, operation.engagement);
-    if (rest) yield* restOfPocket(area, tool, rest, settings, piece, work, made);
+    if (rest) yield* restOfPocket(area, tool, rest, settings, piece, work, made, one);
     else if (!one) made.say(say.milling.noFits(tool.name, piece.name), true, piece);
     else sayLost((r) => lostInside(area, r), piece, made, work);
   }
@@ -56,15 +57,17 @@ function* restOfPocket(
   piece: Piece,
   work: OperationWork,
   made: Made,
+  first: Moves | null,
 ): Generator<number, void> {
   if (inset(area, radiusOf(rest)).length === 0) {
     made.say(say.milling.noFits(rest.name, piece.name), true, piece);
     return;
   }
   if (lostInside(area, diameterMm / 2) <= worthSayingMm2) return;
+  const before = first && { start: first.start, moves: first.list, radiusMm: diameterMm / 2 };
   for (const left of restAreas(area, diameterMm / 2, radiusOf(rest))) {
     const again = yield* pocketMoves(left, rest, { ...settings, finishMm: 0 }, work.heights);
-    if (again) made.add(rest, piece, again);
+    if (again) made.addCleared(rest, piece, again, settings.engagement, before);
   }
   const still = lostInside(area, radiusOf(rest));
   if (still > worthSayingMm2) made.say(say.milling.leaves(rest.name, still.toFixed(2), piece.name), false, piece);

@@ -27,6 +27,7 @@ const slowest = 0.3;
  * Moves slowed where they bite more than `limit` degrees.
  * @param start where the tool is before the first of them
  * @param passMm how deep one pass is
+ * @param before what another tool took off before, over the same place
  */
 export function boundedEngagement(
   start: Place,
@@ -34,10 +35,12 @@ export function boundedEngagement(
   radiusMm: number,
   passMm: number,
   limit: number,
+  before: Cleared | null = null,
 ): { readonly moves: Move[]; readonly engagement: Engagement } {
   const box = boxAround(moves.flatMap((move, k) => (move.isRapid ? [] : [moves[k - 1]?.to ?? start, move.to])));
   if (!box) return { moves: [...moves], engagement: { largest: 0, mean: 0 } };
   const stock = new Standing(box, radiusMm, leastLedge * passMm);
+  if (before) stock.clearedBy(before);
   // What none of the moves takes off is wall: it lies beside the tool, and is not bitten.
   stock.keep(start, moves);
   const made: Move[] = [];
@@ -64,6 +67,13 @@ export function boundedEngagement(
     }
   }
   return { moves: made, engagement: { largest, mean: length > 0 ? sum / length : 0 } };
+}
+
+/** Moves of another tool. */
+export interface Cleared {
+  readonly start: Place;
+  readonly moves: readonly Move[];
+  readonly radiusMm: number;
 }
 
 /** Long moves in parts, so that one bite does not slow all of them. */
@@ -161,22 +171,33 @@ class Standing {
 
   /** Learns what all moves together take off, and puts it back. */
   keep(start: Place, moves: readonly Move[]): void {
+    const begun = this.tops.slice();
     let from = start;
     for (const move of moves) {
       if (!move.isRapid) for (const to of chordsOfMove(from, move, this.radius / 40)) from = this.sweep(from, to);
       from = move.to;
     }
     this.ends = this.tops.slice();
-    this.tops.fill(1);
+    this.tops.set(begun);
     this.stood = null;
   }
 
-  private sweep(from: Place, to: Place): Place {
-    const count = Math.max(1, Math.ceil(Math.hypot(to.x - from.x, to.y - from.y) / (this.radius / 5)));
+  /** Takes off what another tool has. */
+  clearedBy({ start, moves, radiusMm }: Cleared): void {
+    let from = start;
+    for (const move of moves) {
+      if (!move.isRapid) for (const to of chordsOfMove(from, move, radiusMm / 40)) from = this.sweep(from, to, radiusMm);
+      from = move.to;
+    }
+    this.stood = null;
+  }
+
+  private sweep(from: Place, to: Place, radiusMm = this.radius): Place {
+    const count = Math.max(1, Math.ceil(Math.hypot(to.x - from.x, to.y - from.y) / (radiusMm / 5)));
     let before: Place | null = this.stood === from ? from : null;
     for (let k = 1; k <= count; k++) {
       const at = placeAlong(from, to, k / count);
-      this.clear(at.x, at.y, at.z, before);
+      this.clear(at.x, at.y, at.z, before, radiusMm);
       before = at;
     }
     this.stood = to;
@@ -239,8 +260,8 @@ class Standing {
    * Takes off what lies under the tool at a place. On the way from another, at which it stood as deep or deeper, only what it has not passed
    * over there is looked at.
    */
-  private clear(x: number, y: number, z: number, before: Place | null): void {
-    const [cx, cy, r] = [(x - this.left) / this.cell, (y - this.low) / this.cell, this.radius / this.cell];
+  private clear(x: number, y: number, z: number, before: Place | null, radiusMm = this.radius): void {
+    const [cx, cy, r] = [(x - this.left) / this.cell, (y - this.low) / this.cell, radiusMm / this.cell];
     const isPassed = before !== null && before.z <= z;
     const [bx, by] = isPassed ? [(before.x - this.left) / this.cell, (before.y - this.low) / this.cell] : [0, 0];
     const [low, high] = [Math.max(0, Math.ceil(cy - r - 0.5)), Math.min(this.height - 1, Math.floor(cy + r - 0.5))];

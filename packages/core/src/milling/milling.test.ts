@@ -163,6 +163,22 @@ describe('a pocket', () => {
     expect(milled.gouges).toEqual([]);
     expect(Math.abs((milled.left[0]?.areaMm2 ?? 0) - 4 * (1 - Math.PI / 4) * 0.25)).toBeLessThan(0.03);
   });
+  it('a second tool is slowed, too, by what still stands for it', () => {
+    const small = tool({ id: 'small', name: 'Small', diameterMm: 1, stepdownMm: 3 });
+    // A square with a channel that the first tool does not get into.
+    const key = piece('key', 'pocket', polygonPath([{ x: 20, y: 20 }, { x: 40, y: 20 }, { x: 40, y: 29 }, { x: 70, y: 29 }, { x: 70, y: 31.6 }, { x: 40, y: 31.6 }, { x: 40, y: 40 }, { x: 20, y: 40 }])); // biome-ignore format: one line
+    const runs = planOf([key], [endMill, small], [pocket({ restTool: 'small', engagement: 60 })]).runs.filter(
+      (run) => run.tool.id === 'small',
+    );
+    const channel = runs.find(({ moves }) => moves.some(({ to }) => to.x > 60));
+    expect(channel?.engagement?.largest).toBeGreaterThan(100);
+    const feeds = channel?.moves.filter(({ isRapid, to }) => !isRapid && to.x > 45).map(({ feedMmPerMin }) => feedMmPerMin) ?? [];
+    expect(Math.min(...feeds)).toBeLessThan(0.7 * small.feedMmPerMin);
+    expect(Math.max(...feeds)).toBe(small.feedMmPerMin);
+    // What another tool has taken before does not stand.
+    const { start, moves } = channel as NonNullable<typeof channel>;
+    expect(boundedEngagement(start, moves, 0.5, 3, 60, { start, moves, radiusMm: 0.6 }).engagement.largest).toBe(0);
+  });
   it('goes down no steeper than its ramp, and never straight into full stock', () => {
     const plan = planOf([island], [endMill], [pocket({ entryAngle: 2 })]);
     const field = new HeightField(plan.stock, 0, 0.1);

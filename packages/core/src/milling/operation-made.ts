@@ -5,7 +5,7 @@ import { makeOf, type Purpose } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, say } from '../messages/index.ts';
 import type { Box, Path, Point } from '../plane/index.ts';
-import { boundedEngagement, type Engagement } from './engagement.ts';
+import { boundedEngagement, type Cleared, type Engagement } from './engagement.ts';
 import { type MillTool, radiusOf, reachOf, type ToolShape } from './mill-tool.ts';
 import type { Heights, Move, Moves, Place } from './moves.ts';
 import { type Operation, operationWords } from './operations.ts';
@@ -111,10 +111,10 @@ export class Made implements OperationMade {
   }
 
   /** Adds what clears an area, slowed where more of the tool's front bites than `limit` degrees. */
-  addCleared(tool: MillTool, piece: Piece, moves: Moves, limit: number): void {
+  addCleared(tool: MillTool, piece: Piece, moves: Moves, limit: number, before: Cleared | null = null): void {
     const depthMm = moves.list.reduce((deepest, { to }) => Math.max(deepest, this.work.topZ - to.z), 0);
     const passMm = Math.min(tool.stepdownMm, depthMm);
-    const { moves: list, engagement } = boundedEngagement(moves.start, moves.list, radiusOf(tool), passMm, limit);
+    const { moves: list, engagement } = boundedEngagement(moves.start, moves.list, radiusOf(tool), passMm, limit, before);
     this.add(tool, piece, { start: moves.start, list }, { engagement });
   }
 
