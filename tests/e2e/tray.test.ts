@@ -35,7 +35,15 @@ it('tools photographed on the scale card lie in a drawer, each at its true size,
   await button('Add Tool tray').click();
   await page.getByText('Each object').waitFor();
   await page.getByText(/above the sheet, give or take/).waitFor();
-  const [first] = (await jobOf(id)).traces[0]?.pieces.filter(({ leftOut }) => !leftOut) ?? [];
+  // The ground beside the paper and the card's markers are no tools: five are listed.
+  await expect.poll(() => page.getByRole('textbox', { name: /^Height of / }).count()).toBe(5);
+  const name = (
+    (await page
+      .getByRole('textbox', { name: /^Height of / })
+      .first()
+      .getAttribute('aria-label')) ?? ''
+  ).replace('Height of ', '');
+  const first = (await jobOf(id)).traces[0]?.pieces.find((piece) => piece.name === name);
   await typed(`Height of ${first?.name}`, '34 mm');
   await settled(page);
   const settings = async () => (await jobOf(id)).making.processes.find(({ process }) => process === 'tray')?.settings as { objects?: { pieceId: string; heightMm: number | null; place: object | null }[] }; // biome-ignore format: one line

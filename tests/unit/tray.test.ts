@@ -250,6 +250,11 @@ describe('a tray', () => {
     expect(layers.map(({ pockets }) => pockets.length)).toEqual([3, 2, 1]);
     expect(notes.map(({ message }) => message)).toEqual([expect.stringMatching(/“file” lies 10 mm deep in whole sheets, not 4 mm/)]);
   });
+  it('leaves out the ground that others lie in, and what it drew itself', () => {
+    const ground: Piece = { ...piece('ground', -50, -50, 500, 400), holes: [reversedPath(rectanglePath({ minX: -40, minY: -40, maxX: 440, maxY: 340 }))] }; // biome-ignore format: one line
+    const own: Piece = { ...piece('tray-sheet', 600, 0, 300, 200) };
+    expect(planned({}, [ground, ...tools, own]).pockets.map(({ name }) => name)).toEqual(['file', 'square', 'hammer']);
+  });
   it('names what does not fit, what lies too near, and numbers that stand in no pocket', () => {
     const small = planned({ widthMm: 150, lengthMm: 120 });
     expect(small.notes.some(({ message }) => /“hammer” reaches .* over the drawer/.test(message))).toBe(true);
