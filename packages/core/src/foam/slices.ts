@@ -5,7 +5,7 @@
  * to lie in the body, so the hollow is what all sections near by leave when each is moved in by what the ball has left there.
  */
 import { SaidError, say } from '../messages/index.ts';
-import { circlePath, isInside, type Path, type Point, pathArea, polygonPath, reversedPath } from '../plane/index.ts';
+import { circlePath, isInside, middleOf, type Path, type Point, pathArea, polygonPath, reversedPath } from '../plane/index.ts';
 import { combined, nested, offsetClosed, pathCrossings } from '../shape/index.ts';
 import type { Body } from './body.ts';
 import { type BodySection, reaches, sectionOutline } from './body-section.ts';
@@ -181,9 +181,9 @@ function within(reaches: Float64Array): Path | null {
   }
   if (sides.length < 3) return null;
   const all = [...corners, meets(sides.at(-1) as ReturnType<typeof side>, sides[0] as ReturnType<typeof side>)];
-  // Where they have nothing in common what is left meets the wrong way round.
-  const isWithin = all.every(({ x, y }) => reaches.every((r, k) => x * (cosines[k] as number) + y * (sines[k] as number) <= r + 1e-6));
-  return isWithin ? polygonPath(all) : null;
+  // Where they have nothing in common no place lies within all of them, nor does the middle of these.
+  const { x, y } = middleOf(all);
+  return reaches.every((r, k) => x * (cosines[k] as number) + y * (sines[k] as number) <= r + 1e-6) ? polygonPath(all) : null;
 }
 
 /** Sections that are looked at within a slice, and on either side of it as far as the shell is thick. */
