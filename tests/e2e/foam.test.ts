@@ -45,6 +45,40 @@ it('two views become formers as thick as the boards measure; a shell, and a list
   await settled(page);
   const { settings } = (await jobOf(id)).making.processes.find(({ process }) => process === 'foam') ?? {};
   expect(settings).toMatchObject({ sideId: 'd0', boards: [{ thicknessMm: 58, count: null }], shellMm: 15 });
+  // How thin is thin enough: a click on the chart takes that many slices.
+  await page.getByRole('button', { name: /^12 slices of 50/ }).click();
+  await settled(page);
+  expect((await jobOf(id)).making.processes.find(({ process }) => process === 'foam')?.settings).toMatchObject({
+    boards: [{ thicknessMm: 50, count: null }],
+  });
+  await typed(/^Board 1/, '58');
+  // A section is drawn: its widest point dragged in makes a waist, and the body holds less.
+  await panel('Body').click();
+  const holds = async () => Number.parseFloat((await reading('Holds').textContent()) ?? '');
+  await expect.poll(holds).toBeGreaterThan(1);
+  const before = await holds();
+  await panel('Sections').click();
+  await button('Add a section').click();
+  const point = page.getByRole('button', { name: 'Point 4', exact: true });
+  await point.waitFor();
+  await settled(page);
+  const box = await point.boundingBox();
+  if (!box) throw new Error('the point is not to be seen');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 120, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await settled(page);
+  await panel('Body').click();
+  await expect.poll(holds).toBeLessThan(before * 0.98);
+  await panel('Sections').click();
+  await button('Remove section 1').click();
+  await settled(page);
+  await panel('In space').click();
+  await page
+    .getByRole('img', { name: /body in space/ })
+    .locator('canvas')
+    .waitFor();
   await panel('Files').click();
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Cut list: download').click()]);
   const rows = readFileSync((await download.path()) as string, 'utf8')

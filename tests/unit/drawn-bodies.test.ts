@@ -14,8 +14,10 @@ import {
   slicesOf,
   volumeOf,
 } from '@nuvet/core/foam';
-import type { Piece } from '@nuvet/core/job';
-import { circlePath, ellipsePath, levelCrossings, type Path, type Point, pathArea, pathBox, polygonOf, polygonPath, rectanglePath } from '@nuvet/core/plane'; // biome-ignore format: one line
+import { readSvg } from '@nuvet/core/formats';
+import { type Piece, plainMachine, plainStock } from '@nuvet/core/job';
+import { circlePath, ellipsePath, levelCrossings, type Path, type Point, pathArea, pathBox, polygonOf, polygonPath, rectanglePath, transformedPath, turn } from '@nuvet/core/plane'; // biome-ignore format: one line
+import { processKinds } from '@nuvet/core/processes';
 import { distanceTo, windingNumber } from '@nuvet/core/shape';
 import { finished } from '@nuvet/core/steps';
 import fc from 'fast-check';
@@ -171,6 +173,32 @@ describe('slots and openings', () => {
 });
 
 const view = (id: string, outer: Path): Piece => ({ id, name: id, purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] });
+
+describe('views and sheets', () => {
+  const settings = { ...plainFoam, sideId: 'side', aboveId: 'above', boards: [{ thicknessMm: 40, count: null }] };
+  it('a view whose axis rises is turned back by it', () => {
+    const slanted = transformedPath(views.side, turn((12 * Math.PI) / 180));
+    const level = finished(foamPlan([view('side', views.side), view('above', views.above)], settings, { thicknessMm: 40 }));
+    const turned = finished(
+      foamPlan([view('side', slanted), view('above', views.above)], { ...settings, sideAxis: 12 }, { thicknessMm: 40 }),
+    );
+    expect(turned.lengthMm).toBeCloseTo(level.lengthMm, 4);
+    expect(turned.bodyMm3 / level.bodyMm3).toBeCloseTo(1, 4);
+    expect(finished(foamPlan([view('side', slanted), view('above', views.above)], settings, { thicknessMm: 40 })).lengthMm).toBeLessThan(
+      595,
+    );
+  });
+  it('formers go on the sheets at hand, so many of each, and what finds none lies beside them', async () => {
+    const kind = processKinds.foam as (typeof processKinds)[string];
+    const work = { title: 'Float', pieces: [view('side', views.side), view('above', views.above)], settings: { ...settings, sheets: [{ widthMm: 320, heightMm: 260, count: 1 }, { widthMm: 160, heightMm: 120, count: 2 }] }, machine: plainMachine, stock: plainStock }; // biome-ignore format: one line
+    const { bytes } = await (kind.files.svg as NonNullable<(typeof kind.files)[string]>).make(work, finished(kind.plan(work)), { dpi: 96, underlay: null }); // biome-ignore format: one line
+    const cut = finished(readSvg(new TextDecoder().decode(bytes))).outlines.filter(({ path, purpose }) => purpose === 'cut' && path.closed).map(({ path }) => pathBox(path)); // biome-ignore format: one line
+    expect(cut.length).toBe(15);
+    const on = (low: number, high: number) => cut.filter(({ minX, maxX }) => minX > low && maxX < high).length;
+    const [first, second, third] = [on(-8, 322), on(342, 512), on(532, 702)];
+    expect([first > 2, second > 0, third > 0, first + second + third < 15]).toEqual([true, true, true, true]);
+  });
+});
 
 describe('a covered frame', () => {
   it('has formers at even distances, smaller by the skin square to it, with holes that leave a web', () => {

@@ -52,17 +52,30 @@ export function Space<S extends SpaceScene>({ label, Made, scene }: Props<S>) {
   );
 }
 
+/** While it is turned a scene that the processor draws is drawn this much coarser. */
+const coarse = 0.5;
+
+/** Whether WebGL is drawn by the processor: its name says so where it is told. */
+function isDrawnBySoftware(): boolean {
+  const gl = document.createElement('canvas').getContext('webgl');
+  const told = gl?.getExtension('WEBGL_debug_renderer_info');
+  const name = gl && told ? String(gl.getParameter(told.UNMASKED_RENDERER_WEBGL)) : '';
+  gl?.getExtension('WEBGL_lose_context')?.loseContext();
+  return /swiftshader|llvmpipe|software|basic render/i.test(name);
+}
+
 /** The scene, apart from React: made once, changed by what is shown in it; up is z. */
 export class SpaceScene {
   protected readonly scene = new Scene();
-  protected readonly renderer = new WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
+  private readonly isSlow = isDrawnBySoftware();
+  protected readonly renderer = new WebGLRenderer({ antialias: !this.isSlow, preserveDrawingBuffer: true });
   private readonly camera = new PerspectiveCamera(37, 1, 1, 20_000);
   private readonly controls: OrbitControls;
   private readonly observer: ResizeObserver;
   private waiting = 0;
 
   constructor(private readonly element: HTMLDivElement) {
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.setPixelRatio(this.fineRatio);
     element.appendChild(this.renderer.domElement);
     this.renderer.domElement.style.display = 'block';
     this.scene.background = new Color(colours.ground);
@@ -72,9 +85,21 @@ export class SpaceScene {
     this.camera.up.set(0, 0, 1);
     this.controls = new OrbitControls(this.camera, this.renderer.domElement);
     this.controls.addEventListener('change', () => this.draw());
+    if (this.isSlow) {
+      this.controls.addEventListener('start', () => this.renderer.setPixelRatio(coarse));
+      this.controls.addEventListener('end', () => {
+        this.renderer.setPixelRatio(this.fineRatio);
+        this.draw();
+      });
+    }
     this.observer = new ResizeObserver(() => this.measure());
     this.observer.observe(element);
     this.measure();
+  }
+
+  /** As fine as the screen, and no finer than a good one; where the processor draws, as fine as one pixel. */
+  private get fineRatio(): number {
+    return this.isSlow ? 1 : Math.min(2, window.devicePixelRatio);
   }
 
   private measure(): void {

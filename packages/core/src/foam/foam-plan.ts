@@ -2,7 +2,19 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { between, distance, type Path, type Point, pathBox, polygonOf, widthOf } from '../plane/index.ts';
+import {
+  about,
+  between,
+  centreOf,
+  distance,
+  type Path,
+  type Point,
+  pathBox,
+  polygonOf,
+  transformedPath,
+  turn,
+  widthOf,
+} from '../plane/index.ts';
 import { asPart } from '../steps.ts';
 import { type Body, bodyOf, type KnownSection, volumeOf } from './body.ts';
 import { sectionOutline } from './body-section.ts';
@@ -21,6 +33,9 @@ export interface FoamPlan {
   readonly sideId: string;
   readonly aboveId: string | null;
   readonly nose: FoamSettings['nose'];
+  /** How far each view was turned back, degrees. */
+  readonly sideAxis: number;
+  readonly aboveAxis: number;
   readonly slices: readonly Slice[];
   /** The fair body: outlines at even stations, each of as many places, to be seen. */
   readonly skin: readonly { readonly atMm: number; readonly places: readonly Point[] }[];
@@ -53,7 +68,9 @@ export function* foamPlan(
   settings: FoamSettings,
   stock: Pick<Stock, 'thicknessMm'>,
 ): Generator<number, FoamPlan> {
-  const { side, above } = viewsOf(pieces, settings);
+  const views = viewsOf(pieces, settings);
+  const side = turnedBack(views.side, settings.sideAxis);
+  const above = views.above && turnedBack(views.above, settings.aboveAxis);
   const { nose, topExponent, bottomExponent, widestAt, shellMm } = settings;
   const known = knownSections(pieces, settings);
   const body = bodyOf({ side: side.outer, above: above?.outer ?? null, nose }, { topExponent, bottomExponent, widestAt }, known);
@@ -78,6 +95,8 @@ export function* foamPlan(
     sideId: side.id,
     aboveId: above?.id ?? null,
     nose,
+    sideAxis: settings.sideAxis,
+    aboveAxis: settings.aboveAxis,
     slices,
     counts: sliceCounts(body),
     skin: skinOf(body),
@@ -150,6 +169,13 @@ function cutoutsOf(pieces: readonly Piece[], { cutouts, nose }: FoamSettings, si
     const xAt = (station: number): number => (nose === 'left' ? minX + station : maxX - station);
     return { outline, xAt, footY: minY, widthMm };
   });
+}
+
+/** A view with its axis level: turned about its box's middle. */
+function turnedBack(view: Piece, axisDegrees: number): Piece {
+  if (axisDegrees === 0) return view;
+  const middle = centreOf(pathBox(view.outer));
+  return { ...view, outer: transformedPath(view.outer, about(middle, turn((-axisDegrees * Math.PI) / 180))) };
 }
 
 const noteOf = (message: Message): FoamNote => ({ ...message, pieceId: '', isFailure: false });

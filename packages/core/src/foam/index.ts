@@ -16,6 +16,7 @@ export {
   mostDowels,
   mostSectionPoints,
   mostSections,
+  mostSheetKinds,
   mostSlots,
   noView,
   plainFoam,

@@ -15,6 +15,7 @@ const boardSchema = z.strictObject({
 });
 const dowelSchema = z.strictObject({ across: finite.min(-20_000).max(20_000), up: lengthMm, diameterMm: finite.min(0.5).max(500) });
 
+export const mostSheetKinds = 12;
 export const mostSections = 20;
 export const mostSlots = 12;
 export const mostCutouts = 8;
@@ -43,6 +44,9 @@ export const foamSchema = z.strictObject({
   /** The pieces that are the views; null finds them, `none` is no view. */
   sideId: text(64).nullable(),
   aboveId: text(64).nullable(),
+  /** How far the body's axis rises in each view as it is drawn, degrees: the view is turned back by it. */
+  sideAxis: finite.min(-90).max(90),
+  aboveAxis: finite.min(-90).max(90),
   nose: z.enum(['left', 'right']),
   ...ruleShape,
   /** Sections along the body; where there are none all are by the rule. */
@@ -68,6 +72,10 @@ export const foamSchema = z.strictObject({
   wireFeedMmPerMin: finite.min(1).max(10_000),
   wireBurnMm: finite.min(0).max(20),
   towersMm: finite.min(10).max(20_000),
+  /** Sheets at hand, taken in their order; none is as many of the stock as it takes. */
+  sheets: z
+    .array(z.strictObject({ widthMm: finite.min(10).max(20_000), heightMm: finite.min(10).max(20_000), count: z.int().min(1).max(400) }))
+    .max(mostSheetKinds),
   paper: text(40),
 });
 export type FoamSettings = z.infer<typeof foamSchema>;
@@ -75,6 +83,8 @@ export type FoamSettings = z.infer<typeof foamSchema>;
 export const plainFoam: FoamSettings = {
   sideId: null,
   aboveId: null,
+  sideAxis: 0,
+  aboveAxis: 0,
   nose: 'left',
   topExponent: 2,
   bottomExponent: 2,
@@ -95,5 +105,6 @@ export const plainFoam: FoamSettings = {
   wireFeedMmPerMin: 300,
   wireBurnMm: 0.8,
   towersMm: 900,
+  sheets: [],
   paper: 'A4',
 };

@@ -10,7 +10,7 @@ import {
   ExtrudeGeometry,
   Group,
   Mesh,
-  MeshStandardMaterial,
+  MeshLambertMaterial,
   Plane,
   Shape,
   Path as ShapePath,
@@ -46,9 +46,9 @@ const foamColours = ['#E6D2C6', '#D6C3D0', '#C9D3C2', '#D9D0AE'];
 /** The nose at the left; the body lies along x, up is z. */
 class BodyScene extends SpaceScene {
   private readonly formers = new Group();
-  private readonly fair = new MeshStandardMaterial({ color: colours.verdigris, transparent: true, opacity: 0.32, side: DoubleSide, depthWrite: false }); // biome-ignore format: one line
+  private readonly fair = new MeshLambertMaterial({ color: colours.verdigris, transparent: true, opacity: 0.32, side: DoubleSide, depthWrite: false }); // biome-ignore format: one line
   private readonly section = new Plane(new Vector3(1, 0, 0), 0);
-  private readonly foams: MeshStandardMaterial[] = [];
+  private readonly foams: MeshLambertMaterial[] = [];
   private skin: Mesh | null = null;
   private size = '';
 
@@ -63,7 +63,7 @@ class BodyScene extends SpaceScene {
     const thicknesses = [...new Set(plan.slices.map(({ thicknessMm }) => thicknessMm.toFixed(1)))];
     for (const slice of plan.slices) {
       const which = thicknesses.indexOf(slice.thicknessMm.toFixed(1)) % foamColours.length;
-      this.foams[which] ??= new MeshStandardMaterial({ color: foamColours[which], roughness: 1, side: DoubleSide });
+      this.foams[which] ??= new MeshLambertMaterial({ color: foamColours[which], side: DoubleSide });
       const mesh = new Mesh(formerGeometry(slice), this.foams[which]);
       mesh.userData.from = slice.from;
       this.formers.add(mesh);

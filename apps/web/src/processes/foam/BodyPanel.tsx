@@ -34,6 +34,22 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
             none={say.noneAsHigh}
             onView={(aboveId) => set({ aboveId })}
           />
+          <Row>
+            <NumberField
+              label={say.sideAxis}
+              value={settings.sideAxis}
+              digits={2}
+              unit="°"
+              onNumber={(n) => set({ sideAxis: Math.max(-90, Math.min(90, n)) })}
+            />
+            <NumberField
+              label={say.aboveAxis}
+              value={settings.aboveAxis}
+              digits={2}
+              unit="°"
+              onNumber={(n) => set({ aboveAxis: Math.max(-90, Math.min(90, n)) })}
+            />
+          </Row>
           <Pick label={say.nose} value={settings.nose} words={say.noses} onPick={(nose) => set({ nose })} />
         </Box>
       </Section>

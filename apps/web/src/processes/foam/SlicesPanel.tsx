@@ -19,6 +19,7 @@ import { words } from '@/words';
 import type { PanelProps } from '../process-view';
 import { FrameSection } from './FrameSection';
 import { OpeningsSection } from './OpeningsSection';
+import { SheetsSection } from './SheetsSection';
 import { SliceChart } from './SliceChart';
 import { SlotsSection } from './SlotsSection';
 
@@ -67,6 +68,7 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
       <SlotsSection open={open} unit={unit} />
       <OpeningsSection open={open} unit={unit} pieces={pieces} />
       <FrameSection open={open} unit={unit} />
+      <SheetsSection open={open} unit={unit} />
       {fault && (
         <Alert severity="warning" variant="outlined" role="alert">
           {fault}

@@ -1,6 +1,6 @@
 /** Foam: a body from its views becomes formers, each as thick as its board really is. */
 import { type FoamPlan, type FoamSettings, foamPlan, foamSchema, plainFoam } from '../../foam/index.ts';
-import { type Path, pathBox } from '../../plane/index.ts';
+import { about, centreOf, type Path, pathBox, transformedPath, turn } from '../../plane/index.ts';
 import { lengthOption } from '../length-option.ts';
 import { processKind, type SheetLine } from '../process.ts';
 import { withReports } from '../reports.ts';
@@ -9,14 +9,15 @@ import { formerFiles } from './former-files.ts';
 const viewed = 'a view of the body';
 
 /** Upright lines across a view where slices meet. */
-function stationLines(view: Path, { lengthMm, nose, slices }: FoamPlan): SheetLine[] {
+function stationLines(view: Path, axisDegrees: number, { lengthMm, nose, slices }: FoamPlan): SheetLine[] {
   const { minX, minY, maxX, maxY } = pathBox(view);
   const scale = (maxX - minX) / lengthMm;
+  const back = about(centreOf({ minX, minY, maxX, maxY }), turn((axisDegrees * Math.PI) / 180));
   const stations = [...slices.map(({ from }) => from), slices.at(-1)?.to ?? lengthMm];
   return stations.map((station): SheetLine => {
     const x = nose === 'left' ? minX + station * scale : maxX - station * scale;
     return {
-      path: { start: { x, y: minY }, segments: [{ kind: 'line', to: { x, y: maxY } }], closed: false },
+      path: transformedPath({ start: { x, y: minY }, segments: [{ kind: 'line', to: { x, y: maxY } }], closed: false }, back),
       kind: 'frame',
       purpose: null,
     };
@@ -37,12 +38,15 @@ export const foam = processKind<FoamSettings, FoamPlan>({
   plain: plainFoam,
   makes: { part: viewed, line: null, dashes: null, fill: null, nothing: null },
   purposes: {},
-  ofMaterial: ['density'],
+  ofMaterial: ['density', 'wireBurnMm'],
   limits: () => ({ kerfMm: 0, thinnestMm: 0 }),
   plan: ({ pieces, settings, stock }) => foamPlan(pieces, settings, stock),
   notes: ({ notes }) => notes,
   estimate: () => ({ rows: [], seconds: null }),
-  drawing: (plan) => [...stationLines(plan.side, plan), ...(plan.above ? stationLines(plan.above, plan) : [])],
+  drawing: (plan) => [
+    ...stationLines(plan.side, plan.sideAxis, plan),
+    ...(plan.above ? stationLines(plan.above, plan.aboveAxis, plan) : []),
+  ],
   files: withReports(formerFiles, reportOf),
   options: {
     board: { takes: 'word', about: 'how thick the boards measure', read: (word) => ({ boards: [{ thicknessMm: lengthOption(word, 'mm'), count: null }] }) }, // biome-ignore format: one line

@@ -95,32 +95,62 @@ const plainSheet = { widthMm: 1200, heightMm: 600 };
 const gapMm = 6;
 const betweenSheetsMm = 30;
 
-/** Formers laid out on sheets of the stock, those of one thickness together. */
-function formersOnSheets({ stock }: Work<FoamSettings>, plan: FoamPlan): Piece[] {
-  const { widthMm, heightMm } = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm };
+interface SheetKind {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** How many are at hand. */
+  readonly count: number;
+}
+
+/** Formers laid out on sheets, those of one thickness together: on those at hand in their order, or on as many of the stock as it takes. */
+function formersOnSheets({ stock, settings }: Work<FoamSettings>, plan: FoamPlan): Piece[] {
+  const ofStock = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm, count: Infinity };
+  const left = new Map((settings.sheets.length > 0 ? settings.sheets : [ofStock]).map((kind) => [kind, kind.count]));
   const groups = new Map<string, Slice[]>();
   for (const slice of plan.slices) {
     const key = slice.thicknessMm.toFixed(2);
     groups.set(key, [...(groups.get(key) ?? []), slice]);
   }
-  let left = 0;
+  let x = 0;
   return [...groups.values()].flatMap((group): Piece[] => {
-    const parts = group.map(({ outline }) => ({ outer: outline, holes: [], count: 1 }));
-    const angles = [0, Math.PI / 2, Math.PI, (3 * Math.PI) / 2];
-    const { placed, sheets, tooLarge } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm: gapMm, gapMm, angles }));
-    const at = left;
-    left += sheets * (widthMm + betweenSheetsMm);
-    const pieces = placed.flatMap(({ part, sheet, place }) => piecesOf(group[part] as Slice, plan, chain(shift(at + sheet * (widthMm + betweenSheetsMm), 0), place))); // biome-ignore format: one line
-    // What is larger than a sheet lies beside them all the same: it is cut in parts.
-    const large = tooLarge.flatMap((part) => {
-      const slice = group[part] as Slice;
+    const pieces: Piece[] = [];
+    let rest: readonly Slice[] = group;
+    for (const [kind, count] of left) {
+      const { placed, remaining, sheets } = onSheets(rest, kind, count);
+      pieces.push(...placed.flatMap(({ slice, sheet, place }) => piecesOf(slice, plan, chain(shift(x + sheet * (kind.widthMm + betweenSheetsMm), 0), place)))); // biome-ignore format: one line
+      x += sheets * (kind.widthMm + betweenSheetsMm);
+      left.set(kind, count - sheets);
+      rest = remaining;
+    }
+    // What finds no sheet lies beside them all the same: it is cut in parts, or of another board.
+    for (const slice of rest) {
       const box = pathBox(slice.outline);
-      const move = shift(left - box.minX, -box.minY);
-      left += widthOf(box) + betweenSheetsMm;
-      return heightOf(box) > 0 ? piecesOf(slice, plan, move) : [];
-    });
-    return [...pieces, ...large];
+      pieces.push(...piecesOf(slice, plan, shift(x - box.minX, -box.minY)));
+      x += widthOf(box) + betweenSheetsMm;
+    }
+    return pieces;
   });
+}
+
+interface OnSheets {
+  readonly placed: readonly { readonly slice: Slice; readonly sheet: number; readonly place: Parameters<typeof chain>[0] }[];
+  readonly remaining: readonly Slice[];
+  readonly sheets: number;
+}
+
+/** As many as go on to so many sheets of a kind. */
+function onSheets(slices: readonly Slice[], { widthMm, heightMm }: SheetKind, count: number): OnSheets {
+  if (count <= 0 || slices.length === 0) return { placed: [], remaining: slices, sheets: 0 };
+  const parts = slices.map(({ outline }) => ({ outer: outline, holes: [], count: 1 }));
+  const angles = [0, Math.PI / 2, Math.PI, (3 * Math.PI) / 2];
+  const { placed, sheets } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm: gapMm, gapMm, angles }));
+  const kept = placed.filter(({ sheet }) => sheet < count);
+  const laid = new Set(kept.map(({ part }) => part));
+  return {
+    placed: kept.map(({ part, sheet, place }) => ({ slice: slices[part] as Slice, sheet, place })),
+    remaining: slices.filter((_, k) => !laid.has(k)),
+    sheets: Math.min(sheets, count),
+  };
 }
 
 function piecesOf(slice: Slice, plan: FoamPlan, to: Parameters<typeof transformedPath>[1]): Piece[] {
