@@ -108,7 +108,7 @@ describe('slices of drawn sections', () => {
       for (const { from, to, outline } of sliced(body, { cutTo }).slice(1, -1)) {
         const away = distanceTo([outline]);
         for (const x of [from, (from + to) / 2, to])
-          for (const p of polygonOf(outlineAt(body, x), 1)) {
+          for (const p of polygonOf(outlineAt(body, x), 1).filter((_, k) => k % 3 === 0)) {
             const isIn = windingNumber([outline], p) > 0;
             // Where outlines cross within a slice the corner between them is cut off by a hair.
             if (isIn !== sign > 0) expect(away(p)).toBeLessThan(0.1);
