@@ -14,6 +14,7 @@ import { measureOutside } from './outside.ts';
 import { measureQuilting } from './quilting.ts';
 import { measureSaving } from './saving.ts';
 import { measureSpeed } from './speed.ts';
+import { measureTray } from './tray.ts';
 import { measureTrueUp } from './true-up.ts';
 
 console.log('\nHow exact: truth scenes at 300 dpi, 0.0847 mm a pixel, tolerance 0.1 mm');
@@ -30,6 +31,7 @@ console.log('\nMilling');
 measureMilling();
 measureQuilting();
 measureFoam();
+measureTray();
 console.log('\nOutlines drawn by others');
 measureOutside();
 console.log('\nHow fast: A4 at 600 dpi, 35 megapixels, 150 shapes, one thread of Node');

@@ -8,6 +8,7 @@ import { freshPage, settled, startBrowser } from '../tests/e2e/browser.ts';
 import { measureHand } from './browser-hand.ts';
 import { measureNeedle } from './browser-needle.ts';
 import { measureShelf } from './browser-shelf.ts';
+import { measureSpace } from './browser-space.ts';
 import { framesWhile, row, wander } from './frames.ts';
 
 export async function measureBrowser(address: string): Promise<void> {
@@ -49,6 +50,7 @@ export async function measureBrowser(address: string): Promise<void> {
   for (const [widthPx, heightPx] of [[4000, 3000], [7000, 5000]] as const) await measureRectification(page, address, widthPx, heightPx); // biome-ignore format: two sizes
   await measureShelf(page, address);
   await measureNeedle(page, address);
+  await measureSpace(page, address);
   await browser.close();
 }
 

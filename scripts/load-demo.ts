@@ -217,7 +217,6 @@ async function loadPhoto({
   const wish = { ...defaultTraceSettings, take, threshold };
   const trace = traceOnSheet(picture, wish, tracePicture(paper, plan.mmPerPx, wish), plan);
   if (tools.length > 0) {
-    // The card's own markers are no tools.
     const at = (tool: FoundersTool): Point => apply(plan.toSheet, project(back, photo.at(tool.at)));
     const toolOf = (outer: Path): FoundersTool | undefined => tools.find((tool) => isInside(outer, at(tool)));
     const isTool = ({ outer }: (typeof trace.pieces)[0]): boolean => Math.abs(pathArea(outer)) < largestTool && toolOf(outer) !== undefined;

@@ -52,14 +52,14 @@ it('two views become formers as thick as the boards measure; a shell, and a list
     boards: [{ thicknessMm: 50, count: null }],
   });
   await typed(/^Board 1/, '58');
-  // A section is drawn: its widest point dragged in makes a waist, and the body holds less.
+  // A section is drawn: a point beside its widest place dragged in, and the body holds less.
   await panel('Body').click();
   const holds = async () => Number.parseFloat((await reading('Holds').textContent()) ?? '');
   await expect.poll(holds).toBeGreaterThan(1);
   const before = await holds();
   await panel('Sections').click();
   await button('Add a section').click();
-  const point = page.getByRole('button', { name: 'Point 4', exact: true });
+  const point = page.getByRole('button', { name: 'Point 3', exact: true });
   await point.waitFor();
   await settled(page);
   const box = await point.boundingBox();

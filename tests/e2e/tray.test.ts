@@ -8,7 +8,7 @@ import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, jobOf, jobWithFile, json } from './server.ts';
+import { address, jobOf, jobWithFile } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -30,16 +30,12 @@ it('tools photographed on the scale card lie in a drawer, each at its true size,
   await page.goto(`${address}/jobs/${id}?stage=trace`);
   await expect.poll(async () => (await jobOf(id)).traces[0]?.pieces.length ?? 0).toBeGreaterThan(4);
   await settled(page);
-  // The table around the paper is left out, as a click on it in Trace does.
-  const { revision } = (await json('GET', `/api/jobs/${id}`)).body as { revision: number };
-  const leaveOut = { do: 'leave-out', pieceIds: ['piece-1'], leftOut: true };
-  expect((await json('POST', `/api/jobs/${id}/edits`, { base: revision, steps: [{ step: 'do', command: leaveOut }], wanted: false })).status).toBe(200); // biome-ignore format: one line
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await button('Add a process').click();
   await button('Add Tool tray').click();
   await page.getByText('Each object').waitFor();
   await page.getByText(/above the sheet, give or take/).waitFor();
-  // The card's markers are no tools: five are listed.
+  // The card's markers and the table around the paper are no tools: five are listed.
   await expect.poll(() => page.getByRole('textbox', { name: /^Height of / }).count()).toBe(5);
   const name = (
     (await page

@@ -1,103 +1,33 @@
 /**
  * Things of known height photographed on the scale card, from 40 to 120 cm and at up to 20 degrees: their outlines against the plan that they
- * were drawn from, and trays made of them. The photographs are rendered through a pinhole in three dimensions (packages/truth).
+ * were drawn from, and trays made of them.
  */
-import { defaultTraceSettings, fitOf, newPicture, type Picture, type Piece, plainStock, seenFrom, traceOnSheet } from '@nuvet/core/job';
-import {
-  type Path,
-  type Point,
-  pathArea,
-  pathBox,
-  polygonOf,
-  polygonPath,
-  project,
-  rectanglePath,
-  reversedPath,
-  shift,
-  transformedPath,
-} from '@nuvet/core/plane';
-import { greyPicture, warped } from '@nuvet/core/raster';
-import { distanceTo, unitedOutlines } from '@nuvet/core/shape';
+import { type Piece, plainStock, seenFrom } from '@nuvet/core/job';
+import { type Path, type Point, pathArea, pathBox, polygonOf, polygonPath, rectanglePath, reversedPath } from '@nuvet/core/plane';
+import { distanceTo } from '@nuvet/core/shape';
 import { finished } from '@nuvet/core/steps';
-import { tracePicture } from '@nuvet/core/trace';
 import { plainTray, type TraySettings, trayPlan, trueOutline } from '@nuvet/core/tray';
-import { findScaleCard, rectificationPlan } from '@nuvet/core/trueup';
-import { foundersTools, onScaleCard, photographScene, type Scene, type StandingPart } from '@nuvet/truth';
 import fc from 'fast-check';
 import ConvexHull from 'jsts/org/locationtech/jts/algorithm/ConvexHull.js';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';
 import OverlayOp from 'jsts/org/locationtech/jts/operation/overlay/OverlayOp.js';
 import { describe, expect, it } from 'vitest';
+import { apart, edgeOfThing, heightOfThing, p, photographed, round, things, tools } from './photographed-things.ts';
 import { polygonFrom } from './polygons-of-jsts.ts';
 import { lawRuns } from './random-laws.ts';
 import { number } from './random-outlines.ts';
 
-const p = (x: number, y: number): Point => ({ x, y });
-const round = (at: Point, radius: number): Point[] => Array.from({ length: 240 }, (_, k) => p(at.x + radius * Math.cos((k * Math.PI) / 120), at.y + radius * Math.sin((k * Math.PI) / 120))); // biome-ignore format: one line
-
-/** A bar with round ends, from above. */
-function barPlan(from: Point, to: Point, radius: number): Path {
-  const angle = Math.atan2(to.y - from.y, to.x - from.x);
-  const end = (at: Point, start: number): Point[] => Array.from({ length: 121 }, (_, k) => p(at.x + radius * Math.cos(start + (k * Math.PI) / 120), at.y + radius * Math.sin(start + (k * Math.PI) / 120))); // biome-ignore format: one line
-  return polygonPath([...end(to, angle - Math.PI / 2), ...end(from, angle + Math.PI / 2)]);
-}
-
-interface Thing {
-  readonly parts: readonly StandingPart[];
-  readonly plan: Path;
-}
-const upright = (plan: Point[], heightMm: number): Thing => ({ parts: [{ kind: 'upright', plan, heightMm }], plan: polygonPath(plan) });
-const bar = (from: Point, to: Point, radiusMm: number): Thing => ({ parts: [{ kind: 'bar', from, to, radiusMm }], plan: barPlan(from, to, radiusMm) }); // biome-ignore format: one line
-const heightOfThing = ({ parts: [part] }: Thing): number => (part?.kind === 'bar' ? 2 * part.radiusMm : (part?.heightMm ?? 0));
-const edgeOfThing = ({ parts: [part] }: Thing): 'round' | 'upright' => (part?.kind === 'bar' ? 'round' : 'upright');
-
-const things: readonly Thing[] = [
-  upright([p(30, 40), p(80, 40), p(80, 120), p(30, 120)], 25),
-  bar(p(40, 180), p(60, 270), 9),
-  upright(round(p(365, 80), 25), 40),
-  bar(p(340, 240), p(395, 180), 12),
-];
-
-/** The scale card in the middle of a larger sheet, things to its left and right. */
-const card = onScaleCard({ name: '', widthMm: 0, heightMm: 0, pieces: [] } as Scene, p(0, 0));
-const onSheet = (path: Path): Path => transformedPath(path, shift(105, 0));
-const sheet: Scene = { name: 'things', widthMm: 420, heightMm: 300, pieces: card.pieces.map(({ outer, holes }) => ({ outer: onSheet(outer), holes: holes.map(onSheet) })) }; // biome-ignore format: one line
-
-const [widthPx, heightPx] = [2800, 2000];
-
-/** The bell founder's tools of the demo: a hammer of two bars and a square of two strips are among them. */
-const tools = foundersTools.map(({ parts }): Thing => ({ parts, plan: unitedOutlines(parts.map((part) => (part.kind === 'bar' ? barPlan(part.from, part.to, part.radiusMm) : polygonPath(part.plan))))[0] as Path })); // biome-ignore format: one line
-
-/** A photograph trued up by the card and traced: what it shows of each thing, and where the truth lies. */
-function photographed(settings: { tiltDegrees: number; leanDegrees: number; focalShare: number }, laid: readonly Thing[] = things) {
-  const photo = photographScene(sheet, { widthPx, heightPx, seed: 3, ...settings }, laid.flatMap(({ parts }) => parts)); // biome-ignore format: one line
-  const found = findScaleCard(photo.picture) as NonNullable<ReturnType<typeof findScaleCard>>;
-  const plain = newPicture({ id: '6f2f3a1e-8f5e-4f5f-9b1a-0c9a4f6d2b10', name: 'things.png', widthPx, heightPx, resolution: null });
-  const picture: Picture = { ...plain, marks: [{ id: 'card', kind: 'scale-card', points: found.points, places: found.places, stated: [{ text: '100', value: 100 }] }] }; // biome-ignore format: one line
-  const fit = fitOf(picture);
-  const plan = rectificationPlan(fit, fit.mmPerPx);
-  const flat = finished(warped({ width: widthPx, height: heightPx, grey: photo.picture.data, colour: null }, plan));
-  const traced = tracePicture(greyPicture(flat.grey, flat.width, flat.height), plan.mmPerPx, defaultTraceSettings);
-  const { pieces } = traceOnSheet(picture, defaultTraceSettings, traced, plan, fit);
-  const home = project(fit.projection, photo.at(p(0, 0)));
-  const shown = laid.map((thing) => {
-    const truth = transformedPath(thing.plan, shift(home.x, home.y));
-    const box = pathBox(truth);
-    const middle = p((box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2);
-    const near = pieces.filter(({ outer }) => pathArea(outer) < 3 * pathArea(truth) && distanceTo([outer])(middle) < 60 && pathArea(outer) > 0.7 * pathArea(truth)); // biome-ignore format: one line
-    const away = (one: Piece): number => Math.hypot((pathBox(one.outer).minX + pathBox(one.outer).maxX) / 2 - middle.x, (pathBox(one.outer).minY + pathBox(one.outer).maxY) / 2 - middle.y); // biome-ignore format: one line
-    const [piece] = near.sort((a, b) => away(a) - away(b));
-    expect(piece, 'a thing is not traced').toBeDefined();
-    return { thing, truth, piece: { ...(piece as Piece), name: 'thing' } };
+describe('a photograph on the scale card', () => {
+  it('is traced without the markers, and without the table around the paper', () => {
+    const { pieces } = photographed({ tiltDegrees: 12, leanDegrees: 200, focalShare: 1.5 });
+    const markers = pieces.filter(({ outer }) => Math.abs(pathArea(outer) - 900) < 60);
+    expect(markers).toHaveLength(4);
+    expect(markers.every(({ leftOut }) => leftOut)).toBe(true);
+    const [ground] = pieces.filter(({ holes }) => holes.some((hole) => Math.abs(pathArea(hole)) > 100_000));
+    expect(ground?.leftOut).toBe(true);
+    expect(pieces.filter(({ leftOut }) => !leftOut)).toHaveLength(things.length);
   });
-  return { photo, picture, shown, home };
-}
-
-/** How far two outlines lie apart at most, either way, mm. */
-function apart(a: Path, b: Path): number {
-  const [toA, toB] = [distanceTo([a]), distanceTo([b])];
-  return Math.max(...polygonOf(a, 0.01).map(toB), ...polygonOf(b, 0.01).map(toA));
-}
+});
 
 describe('things of known height in a photograph', () => {
   it.each([

@@ -5,6 +5,7 @@ import { transformedPath } from '../plane/path.ts';
 import type { Trace } from '../trace/trace.ts';
 import type { TrueUpFit } from '../trueup/index.ts';
 import { drawnPieces } from './drawn.ts';
+import { isOfScaleCard } from './scale-card-pieces.ts';
 import type { Job, JobTrace, JobTraceSettings, Picture, Piece } from './schema.ts';
 import { fitOf, type RasterSource, rasterSourceOf } from './sizing.ts';
 
@@ -17,6 +18,7 @@ export function traceOnSheet(
   fit: TrueUpFit = fitOf(picture),
   insideFrame = false,
 ): JobTrace {
+  const isOfCard = isOfScaleCard(picture, fit.projection);
   return {
     pictureId: picture.id,
     settings,
@@ -28,15 +30,15 @@ export function traceOnSheet(
     projection: fit.model === 'perspective' ? fit.projection : null,
     pieces: trace.pieces.map(({ outer, holes, runsOff, isDashed, strokePx, colour }, k): Piece => {
       const meant = colour === null ? undefined : settings.colours[colour];
+      const outlines = { outer: transformedPath(outer, toSheet), holes: holes.map((hole) => transformedPath(hole, toSheet)) };
       return {
         id: `piece-${k + 1}`,
         name: `Piece ${k + 1}`,
         // A dashed line is a crease, by the custom of die lines.
         purpose: meant?.purpose ?? (isDashed ? 'score' : 'cut'),
-        leftOut: false,
+        leftOut: isOfCard(outlines),
         runsOff,
-        outer: transformedPath(outer, toSheet),
-        holes: holes.map((hole) => transformedPath(hole, toSheet)),
+        ...outlines,
         ...(strokePx === null ? {} : { strokeMm: strokePx * mmPerPx }),
         ...(meant ? { colour: meant.hex } : {}),
       };

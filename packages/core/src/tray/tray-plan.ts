@@ -5,10 +5,9 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type PhotographedPieces, type SeenFrom, seenFrom } from '../job/seen-from.ts';
-import { fitOf } from '../job/sizing.ts';
 import { nestedOnSheets } from '../make/nesting.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { type Box, boxAround, boxAroundBoxes, centreOf, chain, type Path, type Point, pathBox, polygonOf, project, rectanglePath, reversedPath, shift, type Transform, transformedPath, turn, } from '../plane/index.ts'; // biome-ignore format: one line
+import { type Box, boxAroundBoxes, centreOf, chain, type Path, type Point, pathBox, polygonOf, rectanglePath, reversedPath, shift, type Transform, transformedPath, turn, } from '../plane/index.ts'; // biome-ignore format: one line
 import { combined, distanceTo, windingNumber, withCornersCut } from '../shape/index.ts';
 import { asPart } from '../steps.ts';
 import { numeral, numeralSize } from './numerals.ts';
@@ -80,7 +79,7 @@ export function* trayPlan(
   settings: TraySettings,
   stock: Pick<Stock, 'thicknessMm'>,
 ): Generator<number, TrayPlan> {
-  const closed = objectsAmong(pieces, photographs);
+  const closed = objectsAmong(pieces);
   if (closed.length === 0) throw new SaidError(say.tray.noObjects());
   const notes: TrayNote[] = [];
   const views = photographs.map((one) => ({ ...one, from: seenFrom(one.picture, settings.cameraMm) }));
@@ -113,26 +112,12 @@ export function* trayPlan(
   };
 }
 
-/** How far a traced marker of the card may lie off its mark, mm. */
-const sameMarkerMm = 4;
-
-/** Closed outlines that are objects: not the ground that others lie in, not the markers of the scale card, nor what a tray drew itself. */
-function objectsAmong(pieces: readonly Piece[], photographs: readonly PhotographedPieces[]): Piece[] {
+/** Closed outlines that are objects: not the ground that others lie in, nor what a tray drew itself. */
+function objectsAmong(pieces: readonly Piece[]): Piece[] {
   const closed = pieces.filter(({ outer, id }) => outer.closed && !id.startsWith(drawnByTray));
-  const markers = photographs.flatMap(({ picture, pieceIds, scale }) => {
-    const { projection } = fitOf(picture);
-    const corners = picture.marks.flatMap(({ kind, points }) => (kind === 'scale-card' ? points.map((p) => project(projection, p)) : []));
-    return Array.from({ length: corners.length >> 2 }, (_, k) => ({ pieceIds, box: boxAround(corners.slice(4 * k, 4 * k + 4).map(({ x, y }) => ({ x: x * scale, y: y * scale }))) })); // biome-ignore format: one line
-  });
-  const isMarker = ({ id, outer }: Piece): boolean => {
-    const own = pathBox(outer);
-    return markers.some(({ pieceIds, box }) => box && pieceIds.includes(id) && edgesOf(box).every((edge, k) => Math.abs(edge - (edgesOf(own)[k] as number)) < sameMarkerMm)); // biome-ignore format: one line
-  };
   const isGround = (piece: Piece): boolean => piece.holes.some((hole) => closed.some((other) => other !== piece && windingNumber([reversedPath(hole)], other.outer.start) > 0)); // biome-ignore format: one line
-  return closed.filter((piece) => !isMarker(piece) && !isGround(piece));
+  return closed.filter((piece) => !isGround(piece));
 }
-
-const edgesOf = ({ minX, minY, maxX, maxY }: Box): number[] => [minX, minY, maxX, maxY];
 
 interface Found {
   readonly piece: Piece;

@@ -18,6 +18,7 @@ import {
   polygonPath,
   type Segment,
   type Step,
+  segmentLength,
   splitSegment,
   stepsOf,
   type Transform,
@@ -49,8 +50,47 @@ const leastMm2 = 1;
 /** The parts of the true outline: one, but where an object is no wider than what is taken off it. @param heightMm less than the eye's */
 export function trueOutline(seen: Area, eye: Eye, heightMm: number, edge: EdgeShape): Area[] {
   if (heightMm <= 0) return [seen];
-  const parts = edge === 'round' ? roundEdge(seen, eye, heightMm / 2) : uprightEdge(seen, eye, heightMm);
+  const sharp = { outer: sharpened(seen.outer), holes: seen.holes.map(sharpened) };
+  const parts = edge === 'round' ? roundEdge(sharp, eye, heightMm / 2) : uprightEdge(sharp, eye, heightMm);
   return parts.filter(({ outer }) => Math.abs(pathArea(outer)) > leastMm2);
+}
+
+/** What is no longer than this between two sides is their corner, mm. */
+const roundedMm = 4;
+
+/** An outline whose inner corners, which a trace may round a little, lie where the sides about them meet. */
+function sharpened(path: Path): Path {
+  const steps = stepsOf(path);
+  const isSide = ({ from, segment }: Step): boolean => segmentLength(from, segment) > roundedMm;
+  const first = steps.findIndex(isSide);
+  if (first < 0) return path;
+  const round = [...steps.slice(first), ...steps.slice(0, first)];
+  const segments: Segment[] = [];
+  let between: Step[] = [];
+  let before = round[0] as Step;
+  for (const step of [...round.slice(1), round[0] as Step]) {
+    if (!isSide(step)) {
+      between.push(step);
+      continue;
+    }
+    segments.push(before.segment);
+    const corner = between.length > 0 ? innerCorner(before, step) : null;
+    if (corner) segments.push({ kind: 'line', to: corner }, { kind: 'line', to: step.from });
+    else segments.push(...between.map(({ segment }) => segment));
+    [before, between] = [step, []];
+  }
+  return { start: (round[0] as Step).from, segments, closed: true };
+}
+
+/** Where two sides meet that an inner corner lies between; null where there is none near by. */
+function innerCorner({ from, segment }: Step, next: Step): Point | null {
+  const [a, b] = [directionOn(from, segment, 1), directionOn(next.from, next.segment, 0)];
+  const [p, q] = [segment.to, next.from];
+  const turn = a.x * b.y - a.y * b.x;
+  if (turn > -Math.sin(leastTurn) || distance(p, q) > roundedMm) return null;
+  const along = ((q.x - p.x) * b.y - (q.y - p.y) * b.x) / turn;
+  const corner = { x: p.x + along * a.x, y: p.y + along * a.y };
+  return along > 0 && distance(corner, q) < roundedMm && along < roundedMm ? corner : null;
 }
 
 /** Larger or smaller about the camera's foot. */
