@@ -178,32 +178,53 @@ await settled(page);
 await page.waitForTimeout(1500);
 await take('try-out');
 
-await open('Seed-packet carton');
+// A float in space, half of it without its fair body; a wing panel; tools in a drawer.
+await open('Paddle-otter float');
 await stage('Make ready');
-await button('Fold').click();
-await page.getByRole('img', { name: 'The die line folded up' }).locator('canvas').waitFor();
-const all = page.getByRole('slider', { name: 'All creases' });
-await all.focus();
-for (let k = 0; k < 30; k++) await all.press('ArrowRight');
-// One of its panels a little open.
-const panel = page.getByRole('slider', { name: /^Panel 1 and / }).first();
-await panel.focus();
-for (let k = 0; k < 48; k++) await panel.press('ArrowLeft');
+await button('In space').click();
+await page
+  .getByRole('img', { name: /body in space/ })
+  .locator('canvas')
+  .waitFor();
+const apart = page.getByRole('slider', { name: 'Drawn apart' });
+await apart.focus();
+for (let k = 0; k < 14; k++) await apart.press('ArrowRight');
 await page.mouse.move(700, 785);
-await page.waitForTimeout(4000);
-await take('folded');
-// The workshop's shelf, and the processes that there are.
+await page.waitForTimeout(2500);
+await take('foam');
+const kite = await page.request.post(`${address}/api/jobs`, { data: { name: 'Lantern kite', pictureIds: [] } });
+const { id: kiteId } = (await kite.json()) as { id: string };
+await page.request.post(`${address}/api/jobs/${kiteId}/edits`, {
+  data: { base: 1, wanted: false, steps: [drawn('rib', 'Rib', circle(60, 30, 12))] },
+});
+await page.goto(`${address}/jobs/${kiteId}?stage=make-ready`);
+await button('Add a process').click();
+await button('Add Wing cores').click();
+await typed('NACA', '4415');
+await typed(/^Tip chord/, '130');
+await typed(/^Sweep/, '45');
+await typed(/^Sheeting/, '1.5');
+await button('Add a spar slot').click();
+await settled(page);
+await page.mouse.move(700, 785);
+await page.waitForTimeout(800);
+await take('wing');
+await page.request.delete(`${address}/api/jobs/${kiteId}`);
+await open('Bell-founder’s tools');
+await stage('Make ready');
+await page.getByText('Each object').waitFor();
+await button('Drawer').click();
+await page.getByRole('button', { name: /^3: / }).focus();
+await page.mouse.move(700, 785);
+await settled(page);
+await page.waitForTimeout(800);
+await take('tray');
+// The badge as it is milled: its operations, and a trial run.
 await open('River-wheel badge');
 await stage('Make ready');
 await button('Open the shelf').click();
 await button('Use Walnut, 6 mm').click();
 await settled(page);
-await button('Add a process').click();
-await button('Add Knife').waitFor();
-await page.waitForTimeout(600);
-await take('add-process');
-await page.keyboard.press('Escape');
-// The badge as it is milled: its operations, and a trial run.
 await button('Operations').click();
 await page.getByText('In all, about').waitFor();
 await page.getByRole('listitem', { name: '1 Carve' }).scrollIntoViewIfNeeded();
@@ -215,20 +236,6 @@ await page.getByText('Taken off').waitFor();
 await page.mouse.move(700, 785);
 await page.waitForTimeout(6000);
 await take('trial');
-await button('Mill').click();
-await page.getByLabel('Runs', { exact: true }).click();
-await page.getByRole('option', { name: /1000 times/ }).click();
-await page.waitForTimeout(2500);
-await button('Mill it').click();
-const measured = page.getByText('The milled stock, measured');
-while ((await measured.count()) === 0) {
-  if (await button('It is in').isVisible()) await button('It is in').click();
-  await page.waitForTimeout(200);
-}
-await page.getByText(/^Measured by the mill/).scrollIntoViewIfNeeded();
-await page.mouse.move(700, 785);
-await page.waitForTimeout(1500);
-await take('mill');
 await page.goto(`${address}/shelf`);
 await page.getByRole('row').filter({ hasText: 'Walnut, 6 mm' }).getByText('wood').click();
 await page.getByRole('link', { name: 'River-wheel badge' }).waitFor();

@@ -14,7 +14,7 @@ import type { OpenProcess } from '../process-view';
 
 const say = words.foam;
 const [width, height] = [308, 150];
-const inset = { left: 34, right: 34, top: 12, bottom: 28 };
+const inset = { left: 34, right: 34, top: 22, bottom: 28 };
 
 export function SliceChart({ open: { set, plan }, unit }: { open: OpenProcess<FoamSettings, FoamPlan>; unit: 'mm' | 'in' }) {
   const [over, setOver] = useState<SliceCount | null>(null);
@@ -63,7 +63,7 @@ export function SliceChart({ open: { set, plan }, unit }: { open: OpenProcess<Fo
           <text x={width / 2} y={height - 2} fontSize={10} textAnchor="middle" fill={colours.quietInk}>
             {say.slicesAxis}
           </text>
-          <text x={2} y={inset.top} fontSize={10} fill={colours.quietInk}>
+          <text x={2} y={9} fontSize={10} fill={colours.quietInk}>
             {say.stepAxis}
           </text>
           <path d={waste ?? ''} fill="none" stroke={colours.brass} strokeWidth={1.5} strokeDasharray="5 3" />

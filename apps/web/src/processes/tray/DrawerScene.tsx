@@ -123,7 +123,7 @@ export default function DrawerScene() {
           strokeWidth={line}
           strokeDasharray={`${5 * line} ${5 * line}`}
         />
-        {pockets.map((one) => (
+        {chosenLast(pockets, chosenId).map((one) => (
           <PocketInView
             key={one.pieceId}
             one={one}
@@ -153,6 +153,9 @@ export default function DrawerScene() {
     </Box>
   );
 }
+
+/** The chosen one over the others, so that its handles are free. */
+const chosenLast = (pockets: readonly TrayPocket[], chosenId: string | null): TrayPocket[] => [...pockets.filter(({ pieceId }) => pieceId !== chosenId), ...pockets.filter(({ pieceId }) => pieceId === chosenId)]; // biome-ignore format: one line
 
 interface PocketProps {
   readonly one: TrayPocket;
