@@ -95,7 +95,7 @@ class BodyScene extends SpaceScene {
   }
 
   private aim({ lengthMm, heightMm }: FoamPlan): void {
-    this.look(new Vector3(lengthMm / 2, 0, heightMm / 2), new Vector3(lengthMm * 0.25, -lengthMm * 1.45, lengthMm * 0.75));
+    this.look(new Vector3(lengthMm / 2, 0, heightMm / 2), new Vector3(lengthMm * 0.3, -lengthMm * 1.65, lengthMm * 0.8));
   }
 
   private clear(): void {
