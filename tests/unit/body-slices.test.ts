@@ -89,6 +89,8 @@ describe('slices', () => {
   it('are as thick as their boards measure, with glue between, and the last one is trimmed', () => {
     const slices = sliced(ellipsoid, { boards: [{ thicknessMm: 58, count: 3 }, { thicknessMm: 40, count: null }], glueMm: 0.5 }); // biome-ignore format: boards
     expect(slices.slice(0, 4).map(({ from, to }) => [from, to])).toEqual([[0, 58], [58.5, 116.5], [117, 175], [175.5, 215.5]]); // biome-ignore format: stations
+    const laminated = sliced(ellipsoid, { boards: [{ thicknessMm: 20, layers: 2, count: null }], glueMm: 0.5 });
+    expect(laminated.slice(0, 2).map(({ from, to }) => [from, to])).toEqual([[0, 40.5], [41, 81.5]]); // biome-ignore format: stations
     const last = slices.at(-1);
     expect([last?.to, (last?.thicknessMm as number) < 40]).toEqual([600, true]);
   });

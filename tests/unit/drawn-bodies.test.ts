@@ -187,6 +187,12 @@ describe('views and sheets', () => {
     expect(finished(foamPlan([view('side', slanted), view('above', views.above)], settings, { thicknessMm: 40 })).lengthMm).toBeLessThan(
       595,
     );
+    // Or by a line that was drawn along it, whichever way.
+    const [c, s] = [Math.cos((12 * Math.PI) / 180), Math.sin((12 * Math.PI) / 180)];
+    const line = view('axis', { start: { x: 600 * c, y: 600 * s }, segments: [{ kind: 'line', to: { x: 0, y: 0 } }], closed: false });
+    const byLine = finished(foamPlan([view('side', slanted), view('above', views.above), line], { ...settings, sideAxisId: 'axis' }, { thicknessMm: 40 })); // biome-ignore format: one line
+    expect(byLine.sideAxis).toBeCloseTo(12, 9);
+    expect(byLine.lengthMm).toBeCloseTo(level.lengthMm, 4);
   });
   it('formers go on the sheets at hand, so many of each, and what finds none lies beside them', async () => {
     const kind = processKinds.foam as (typeof processKinds)[string];

@@ -7,6 +7,7 @@ import {
   between,
   centreOf,
   distance,
+  endOf,
   type Path,
   type Point,
   pathBox,
@@ -69,8 +70,10 @@ export function* foamPlan(
   stock: Pick<Stock, 'thicknessMm'>,
 ): Generator<number, FoamPlan> {
   const views = viewsOf(pieces, settings);
-  const side = turnedBack(views.side, settings.sideAxis);
-  const above = views.above && turnedBack(views.above, settings.aboveAxis);
+  const sideAxis = axisOf(pieces, settings.sideAxisId) ?? settings.sideAxis;
+  const aboveAxis = axisOf(pieces, settings.aboveAxisId) ?? settings.aboveAxis;
+  const side = turnedBack(views.side, sideAxis);
+  const above = views.above && turnedBack(views.above, aboveAxis);
   const { nose, topExponent, bottomExponent, widestAt, shellMm } = settings;
   const known = knownSections(pieces, settings);
   const body = bodyOf({ side: side.outer, above: above?.outer ?? null, nose }, { topExponent, bottomExponent, widestAt }, known);
@@ -95,8 +98,8 @@ export function* foamPlan(
     sideId: side.id,
     aboveId: above?.id ?? null,
     nose,
-    sideAxis: settings.sideAxis,
-    aboveAxis: settings.aboveAxis,
+    sideAxis,
+    aboveAxis,
     slices,
     counts: sliceCounts(body),
     skin: skinOf(body),
@@ -169,6 +172,15 @@ function cutoutsOf(pieces: readonly Piece[], { cutouts, nose }: FoamSettings, si
     const xAt = (station: number): number => (nose === 'left' ? minX + station : maxX - station);
     return { outline, xAt, footY: minY, widthMm };
   });
+}
+
+/** How far a line rises from left to right, degrees; null where there is none. */
+function axisOf(pieces: readonly Piece[], id: string | null): number | null {
+  const line = pieces.find((piece) => piece.id === id);
+  if (!line || line.outer.closed) return null;
+  const [p, q] = [line.outer.start, endOf(line.outer)];
+  const [left, right] = p.x <= q.x ? [p, q] : [q, p];
+  return distance(left, right) > 0 ? (Math.atan2(right.y - left.y, right.x - left.x) * 180) / Math.PI : null;
 }
 
 /** A view with its axis level: turned about its box's middle. */

@@ -25,6 +25,7 @@ export { type SliceCount, sliceCounts } from './slice-counts.ts';
 export { type Board, foamIn, mostSlices, type Slice, SliceError, type SliceSettings, slicesOf } from './slices.ts';
 export { templateTicks } from './template-ticks.ts';
 export { fastestTower, TowerError, type TowerPlace, type TowerSetUp, towerPath } from './towers.ts';
+export { bedsOf, type WingBeds } from './wing-beds.ts';
 export { type WingCut, type WingCutSettings, wingCut } from './wing-cut.ts';
 export { CoreError, type CoreFace, coreFaces, coreOf, type SparSlot, type WingPanel } from './wing-panel.ts';
 export { type WingNote, type WingPlan, wingPlan } from './wing-plan.ts';

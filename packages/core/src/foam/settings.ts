@@ -11,6 +11,8 @@ const lengthMm = finite.min(0).max(20_000);
 const boardSchema = z.strictObject({
   /** As measured, its film peeled off. */
   thicknessMm: finite.min(0.5).max(2000),
+  /** How many of them are laminated to one, glue between. */
+  layers: z.int().min(1).max(20).optional(),
   count: z.int().min(1).max(400).nullable(),
 });
 const dowelSchema = z.strictObject({ across: finite.min(-20_000).max(20_000), up: lengthMm, diameterMm: finite.min(0.5).max(500) });
@@ -47,6 +49,9 @@ export const foamSchema = z.strictObject({
   /** How far the body's axis rises in each view as it is drawn, degrees: the view is turned back by it. */
   sideAxis: finite.min(-90).max(90),
   aboveAxis: finite.min(-90).max(90),
+  /** Open lines of the job that are the axes; null is as typed. */
+  sideAxisId: text(64).nullable(),
+  aboveAxisId: text(64).nullable(),
   nose: z.enum(['left', 'right']),
   ...ruleShape,
   /** Sections along the body; where there are none all are by the rule. */
@@ -85,6 +90,8 @@ export const plainFoam: FoamSettings = {
   aboveId: null,
   sideAxis: 0,
   aboveAxis: 0,
+  sideAxisId: null,
+  aboveAxisId: null,
   nose: 'left',
   topExponent: 2,
   bottomExponent: 2,

@@ -16,6 +16,8 @@ import { type Slot, withSlots } from './slots.ts';
 export interface Board {
   /** As measured, its film peeled off. */
   readonly thicknessMm: number;
+  /** How many of them are laminated to one, glue between; one where it does not say. */
+  readonly layers?: number | undefined;
   /** How many in a row; null is until the body ends. */
   readonly count: number | null;
 }
@@ -108,12 +110,14 @@ export function* slicesOf(body: Body, settings: SliceSettings): Generator<number
 function stationsOf(body: Body, { boards, glueMm, spacingMm = null }: SliceSettings): [number, number][] {
   const stations: [number, number][] = [];
   let at = 0;
-  for (const { thicknessMm, count } of boards)
+  for (const { thicknessMm: layerMm, layers = 1, count } of boards) {
+    const thicknessMm = layers * layerMm + (layers - 1) * glueMm;
     for (let k = 0; k < (count ?? Infinity) && at < body.lengthMm - thinnestMm; k++) {
       if (stations.length >= mostSlices) throw new SliceError(say.foam.tooManySlices(mostSlices));
       stations.push([at, Math.min(at + thicknessMm, body.lengthMm)]);
       at += Math.max(spacingMm ?? 0, thicknessMm + (spacingMm === null ? glueMm : 0));
     }
+  }
   if (stations.length === 0) throw new SliceError(say.foam.noBoards());
   return stations;
 }

@@ -248,7 +248,7 @@ export const demoJobs: readonly DemoJob[] = [
       nose: 'right',
       boards: [
         { thicknessMm: 58, count: 13 },
-        { thicknessMm: 40, count: null },
+        { thicknessMm: 20, layers: 2, count: null },
       ],
       glueMm: 0.5,
       shellMm: 25,

@@ -21,6 +21,7 @@ const mostListed = 60;
 export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
   const fault = useMaking((s) => s.planFault);
+  const lines = pieces.filter(({ outer, leftOut }) => !outer.closed && !leftOut).slice(0, mostListed);
   const views = pieces.filter(({ outer, leftOut }) => outer.closed && !leftOut).slice(0, mostListed);
   return (
     <>
@@ -50,6 +51,17 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
               onNumber={(n) => set({ aboveAxis: Math.max(-90, Math.min(90, n)) })}
             />
           </Row>
+          {lines.length > 0 && (
+            <Row>
+              <AxisPick label={say.sideAxisLine} lines={lines} value={settings.sideAxisId} onAxis={(sideAxisId) => set({ sideAxisId })} />
+              <AxisPick
+                label={say.aboveAxisLine}
+                lines={lines}
+                value={settings.aboveAxisId}
+                onAxis={(aboveAxisId) => set({ aboveAxisId })}
+              />
+            </Row>
+          )}
           <Pick label={say.nose} value={settings.nose} words={say.noses} onPick={(nose) => set({ nose })} />
         </Box>
       </Section>
@@ -99,6 +111,27 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
         </Section>
       )}
     </>
+  );
+}
+
+interface AxisPickProps {
+  readonly label: string;
+  readonly lines: readonly Piece[];
+  readonly value: string | null;
+  readonly onAxis: (id: string | null) => void;
+}
+
+const typedAxis = 'typed';
+
+function AxisPick({ label, lines, value, onAxis }: AxisPickProps) {
+  const known = { [typedAxis]: say.byDegrees, ...Object.fromEntries(lines.map(({ id, name }) => [id, name])) };
+  return (
+    <Pick
+      label={label}
+      value={value !== null && value in known ? value : typedAxis}
+      words={known}
+      onPick={(id) => onAxis(id === typedAxis ? null : id)}
+    />
   );
 }
 

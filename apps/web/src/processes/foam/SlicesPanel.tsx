@@ -106,12 +106,19 @@ function Boards({ open: { settings, set, plan }, unit }: { open: Props; unit: 'm
       <Box sx={{ display: 'grid', gap: 1 }}>
         {boards.map((board, k) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: boards are told apart by their place, from the nose aft
-          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 1, alignItems: 'start' }}>
+          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr auto', gap: 1, alignItems: 'start' }}>
             <Measure
               label={say.board(k + 1)}
               mm={board.thicknessMm}
               unit={unit}
               onMm={(mm) => change(k, { thicknessMm: Math.max(0.5, Math.min(2000, mm)) })}
+            />
+            <NumberField
+              label={say.layers(k + 1)}
+              value={board.layers ?? 1}
+              digits={0}
+              unit={say.laminated}
+              onNumber={(n) => change(k, { layers: Math.max(1, Math.min(20, Math.round(n))) })}
             />
             <NumberField
               label={say.boardCount(k + 1)}

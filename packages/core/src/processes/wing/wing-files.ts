@@ -48,7 +48,7 @@ const drawings: Record<string, WingFile> = Object.fromEntries(
     name,
     {
       ...file,
-      about: 'Templates of root and tip side by side: cores to cut, ticks to score.',
+      about: 'Templates of root and tip side by side: cores and their beds to cut, ticks to score.',
       what: 'templates',
       make: (work, { cut }, choices) => file.make({ ...work, pieces: wingTemplates(cut) }, noCut, choices),
     },
