@@ -15,7 +15,7 @@ export type { KnifeSettings } from './knife/knife.ts';
 export type { LaserSettings } from './laser/laser.ts';
 export type { OutlinesSettings } from './outlines/outlines.ts';
 export type { PaperSettings } from './paper/paper.ts';
-export type { AnyProcess, Estimate, FileChoices, ProcessFile, ProcessFileMade, ProcessKind, SheetLine, Work } from './process.ts';
+export type { AnyProcess, Estimate, FileChoices, PlanNote, ProcessFile, ProcessFileMade, ProcessKind, SheetLine, Work } from './process.ts';
 export { meaningOf } from './process.ts';
 export { needleRimMm } from './quilting/needle-job.ts';
 export { processKinds, processNames } from './registry.ts';

@@ -1,17 +1,16 @@
 'use client';
 /** The body: which outlines are its views, the rule of its sections, and what it comes to. */
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import { type FoamPlan, type FoamSettings, noView } from '@nuvet/core/foam';
 import type { Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { told } from '@/words/told';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 
 const say = words.foam;
@@ -20,7 +19,6 @@ const mostListed = 60;
 
 export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const lines = pieces.filter(({ outer, leftOut }) => !outer.closed && !leftOut).slice(0, mostListed);
   const views = pieces.filter(({ outer, leftOut }) => outer.closed && !leftOut).slice(0, mostListed);
   return (
@@ -92,22 +90,14 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
           />
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       {plan && (
         <Section title={say.measures}>
           <Reading name={say.length}>{printBoth(plan.lengthMm, unit)}</Reading>
           <Reading name={words.makeReady.wide}>{printBoth(plan.widthMm, unit)}</Reading>
           <Reading name={words.makeReady.high}>{printBoth(plan.heightMm, unit)}</Reading>
           <Reading name={say.volume}>{say.litres((plan.bodyMm3 / 1e6).toFixed(2))}</Reading>
-          {plan.notes.map(({ said, message }) => (
-            <Alert key={message} severity="warning" variant="outlined" sx={{ mt: 0.75 }}>
-              {told(said, unit)}
-            </Alert>
-          ))}
+          <PlanNotes notes={plan.notes} />
         </Section>
       )}
     </>

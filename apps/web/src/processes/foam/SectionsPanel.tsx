@@ -2,19 +2,18 @@
 /** Sections along the body: where each stands, and how it is given. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { type FoamPlan, type FoamSection, type FoamSettings, mostSectionPoints, mostSections } from '@nuvet/core/foam';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { told } from '@/words/told';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 import { plainHalf } from './plain-half';
 import { chooseSection, useChosenSection } from './section-store';
@@ -25,7 +24,6 @@ const mostListed = 60;
 
 export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { section, point } = useChosenSection();
   const { sections } = settings;
   const chosen = sections[section];
@@ -115,11 +113,7 @@ export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelPr
           </Button>
         )}
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       {chosen?.kind === 'drawn' && (
         <Section title={say.section(section + 1)}>
           {point === null ? (
@@ -167,11 +161,7 @@ export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelPr
           )}
         </Section>
       )}
-      {plan?.notes.map(({ said, message }) => (
-        <Alert key={message} severity="warning" variant="outlined">
-          {told(said, unit)}
-        </Alert>
-      ))}
+      {plan && <PlanNotes notes={plan.notes} />}
     </>
   );
 }

@@ -2,7 +2,6 @@
 /** The slices: the boards that they are cut from, which face they are cut to, the shell, holes in line, and what it all weighs. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -11,11 +10,11 @@ import { type FoamPlan, type FoamSettings, mostBoards, mostDowels } from '@nuvet
 import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { FrameSection } from './FrameSection';
 import { OpeningsSection } from './OpeningsSection';
@@ -29,7 +28,6 @@ const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]
 
 export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { settings, set, plan } = open;
   return (
     <>
@@ -69,11 +67,7 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
       <OpeningsSection open={open} unit={unit} pieces={pieces} />
       <FrameSection open={open} unit={unit} />
       <SheetsSection open={open} unit={unit} />
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       {plan && (
         <Section title={say.comesTo}>
           <Reading name={say.formers}>{plan.slices.length}</Reading>

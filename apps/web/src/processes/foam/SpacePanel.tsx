@@ -1,15 +1,14 @@
 'use client';
 /** The body in space: how far its formers are drawn apart, where it is cut open, and what it all comes to. */
-import Alert from '@mui/material/Alert';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import type { FoamPlan, FoamSettings } from '@nuvet/core/foam';
 import { printBoth } from '@nuvet/core/length';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { Pick } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { setSpace, useSpace } from './space-store';
 
@@ -19,14 +18,8 @@ const farthest = 1.5;
 
 export function SpacePanel({ open: { plan } }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { apartMm, cutAtMm, hasFairBody } = useSpace();
-  if (fault || !plan)
-    return fault ? (
-      <Alert severity="warning" variant="outlined" role="alert">
-        {fault}
-      </Alert>
-    ) : null;
+  if (!plan) return <PlanFault />;
   const most = Math.round((farthest * plan.lengthMm) / Math.max(1, plan.slices.length));
   return (
     <>

@@ -13,10 +13,10 @@ import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { told } from '@/words/told';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { FabricPick } from './FabricPick';
 import { LayerOrder } from './LayerOrder';
-import { PlanFault } from './PlanFault';
 import { usePrints } from './prints';
 import { UnitPicture } from './UnitPicture';
 

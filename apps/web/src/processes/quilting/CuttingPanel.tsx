@@ -16,9 +16,9 @@ import { useJob } from '@/job/job-store';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { EdgeAllowances } from './EdgeAllowances';
-import { PlanFault } from './PlanFault';
 import { usePrints } from './prints';
 
 const say = words.quilting;

@@ -21,11 +21,11 @@ import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { toldError } from '@/words/told';
 import { maker } from '@/workers/maker.client';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { underlayFor } from '../underlay';
 import { BlockPicture } from './BlockPicture';
 import { takeFabric, useFabricInHand } from './fabric-in-hand';
-import { PlanFault } from './PlanFault';
 import { usePrints } from './prints';
 
 const say = words.quilting;

@@ -29,13 +29,13 @@ import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
 import { told } from '@/words/told';
 import { inTime } from '../cut/cut-sections';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { PatternFields, PlaceFields } from './LineFields';
 import { askForEnd, type LineEnd, useLineEnds } from './line-ends-store';
 import { setNeedle, useNeedle } from './needle-store';
 import { OwnMotifs } from './OwnMotifs';
 import { PatternPick, patternWords } from './PatternPick';
-import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 

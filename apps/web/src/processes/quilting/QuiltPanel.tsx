@@ -27,9 +27,9 @@ import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { FabricPick } from './FabricPick';
-import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 type Props = PanelProps<QuiltingSettings, QuiltPlan>['open'];

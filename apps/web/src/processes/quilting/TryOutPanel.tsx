@@ -25,11 +25,11 @@ import { useJob } from '@/job/job-store';
 import { colours } from '@/ui/colours';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { PatternFields, PlaceFields } from './LineFields';
 import { OwnMotifs } from './OwnMotifs';
 import { PatternPick, patternWords } from './PatternPick';
-import { PlanFault } from './PlanFault';
 
 const say = words.quilting;
 const tried: LinePattern = 'river-wave';

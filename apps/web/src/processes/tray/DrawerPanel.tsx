@@ -2,7 +2,6 @@
 /** The drawer: its size, how things lie in it, what pockets are like, and the sheets that they are cut from. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -11,12 +10,12 @@ import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
 import { mostLayers, type TrayPlan, type TraySettings } from '@nuvet/core/tray';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { told } from '@/words/told';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 import { ChosenObject } from './ChosenObject';
 import { useChosenObject } from './chosen-object';
@@ -30,7 +29,6 @@ const within = (low: number, high: number, mm: number): number => Math.max(low, 
 
 export function DrawerPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const chosenId = useChosenObject((s) => s.pieceId);
   const { settings, set, plan } = open;
   const chosen = plan?.pockets.find(({ pieceId }) => pieceId === chosenId);
@@ -70,16 +68,8 @@ export function DrawerPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
           </Row>
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
-      {plan?.notes.map(({ said, message, isFailure }) => (
-        <Alert key={message} severity={isFailure ? 'error' : 'warning'} variant="outlined">
-          {told(said, unit)}
-        </Alert>
-      ))}
+      <PlanFault />
+      {plan && <PlanNotes notes={plan.notes} />}
       {chosen && <ChosenObject pocket={chosen} own={objectOf(settings, chosen.pieceId)} open={open} />}
       <Section title={say.pockets}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>

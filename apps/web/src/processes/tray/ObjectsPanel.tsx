@@ -1,17 +1,16 @@
 'use client';
 /** Where the camera was, and how high each object is. */
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
 import type { TrayPlan, TraySettings } from '@nuvet/core/tray';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { told } from '@/words/told';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 import { ChosenObject } from './ChosenObject';
 import { chooseObject, useChosenObject } from './chosen-object';
@@ -21,7 +20,6 @@ const say = words.tray;
 
 export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const chosenId = useChosenObject((s) => s.pieceId);
   const { settings, set, plan } = open;
   const chosen = plan?.pockets.find(({ pieceId }) => pieceId === chosenId);
@@ -65,11 +63,7 @@ export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
           </Row>
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       {plan && plan.pockets.length > 0 && (
         <Section title={say.each}>
           <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
@@ -112,11 +106,7 @@ export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
         </Section>
       )}
       {chosen && <ChosenObject pocket={chosen} own={objectOf(settings, chosen.pieceId)} open={open} />}
-      {plan?.notes.map(({ said, message, isFailure }) => (
-        <Alert key={message} severity={isFailure ? 'error' : 'warning'} variant="outlined">
-          {told(said, unit)}
-        </Alert>
-      ))}
+      {plan && <PlanNotes notes={plan.notes} />}
     </>
   );
 }

@@ -2,7 +2,6 @@
 /** The cut: how wide the wire melts at which speed, how fast it goes, where the towers stand. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -11,13 +10,13 @@ import { mostReadings, type WingPlan, type WingSettings } from '@nuvet/core/foam
 import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
-import { told } from '@/words/told';
 import { inTime } from '../cut/cut-sections';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 
 const say = words.wing;
@@ -26,7 +25,6 @@ const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]
 
 export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSettings, WingPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { burn } = settings;
   const change = (k: number, by: Partial<(typeof burn)[0]>) => set({ burn: burn.map((one, n) => (n === k ? { ...one, ...by } : one)) });
   return (
@@ -127,16 +125,8 @@ export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSetti
           />
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
-      {plan?.notes.map(({ said, message }) => (
-        <Alert key={message} severity="warning" variant="outlined">
-          {told(said, unit)}
-        </Alert>
-      ))}
+      <PlanFault />
+      {plan && <PlanNotes notes={plan.notes} />}
       {plan && (
         <Section title={say.comesTo}>
           <Reading name={say.block}>{say.blockSize(printBoth(plan.block.lengthMm, unit), printBoth(plan.block.heightMm, unit))}</Reading>

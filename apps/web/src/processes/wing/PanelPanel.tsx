@@ -2,18 +2,17 @@
 /** The panel: its sections, its sizes, what is glued on, and slots for spars. */
 import AddOutlined from '@mui/icons-material/AddOutlined';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { mostSpars, type WingPlan, type WingSettings } from '@nuvet/core/foam';
 import { useJob } from '@/job/job-store';
-import { useMaking } from '@/table/making-store';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import { told } from '@/words/told';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 import { SectionPick } from './SectionPick';
 
@@ -22,7 +21,6 @@ const within = (low: number, high: number, value: number): number => Math.max(lo
 
 export function PanelPanel({ open: { settings, set, plan }, pieces }: PanelProps<WingSettings, WingPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const fault = useMaking((s) => s.planFault);
   const { spars } = settings;
   const change = (k: number, by: Partial<(typeof spars)[0]>) =>
     set({ spars: spars.map((spar, n) => (n === k ? { ...spar, ...by } : spar)) });
@@ -34,11 +32,7 @@ export function PanelPanel({ open: { settings, set, plan }, pieces }: PanelProps
           <SectionPick label={say.tip} section={settings.tip} pieces={pieces} none={say.asRoot} onSection={(tip) => set({ tip })} />
         </Box>
       </Section>
-      {fault && (
-        <Alert severity="warning" variant="outlined" role="alert">
-          {fault}
-        </Alert>
-      )}
+      <PlanFault />
       <Section title={say.sizes}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Row>
@@ -132,11 +126,7 @@ export function PanelPanel({ open: { settings, set, plan }, pieces }: PanelProps
           </Button>
         )}
       </Section>
-      {plan?.notes.map(({ said, message }) => (
-        <Alert key={message} severity="warning" variant="outlined">
-          {told(said, unit)}
-        </Alert>
-      ))}
+      {plan && <PlanNotes notes={plan.notes} />}
     </>
   );
 }

@@ -3,13 +3,11 @@
  */
 import { strToU8 } from 'fflate';
 import Papa from 'papaparse';
-import { drawingKinds, FileRefused } from '../../files/file-kinds.ts';
+import { FileRefused } from '../../files/file-kinds.ts';
 import { type FoamPlan, type FoamSettings, formerWire, matchedTicks, type Slice, towerPath } from '../../foam/index.ts';
 import { readWireProgram, writeWireProgram } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
-import { plainCutting } from '../../make/cutting.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
-import { noCut } from '../../make/plan.ts';
 import { english, say } from '../../messages/index.ts';
 import {
   chain,
@@ -25,7 +23,7 @@ import {
   widthOf,
 } from '../../plane/index.ts';
 import { finished } from '../../steps.ts';
-import { cutFiles } from '../cut-files.ts';
+import { drawingFiles } from '../drawing-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile, ProcessFileMade, Work } from '../process.ts';
 import { madeBuildSheet } from './build-sheet.ts';
@@ -163,17 +161,11 @@ function piecesOf(slice: Slice, plan: FoamPlan, to: Parameters<typeof transforme
   ];
 }
 
-const drawings: Record<string, FoamFile> = Object.fromEntries(
-  Object.entries(cutFiles<FoamSettings>(drawingKinds.filter((kind) => kind !== 'pdf'), () => plainCutting)).map(([name, file]): [string, FoamFile] => [
-    name,
-    {
-      ...file,
-      about: 'Formers laid out on sheets of the stock: outlines to cut, middle lines and smaller faces to score.',
-      what: 'formers',
-      make: (work, plan, choices) => file.make({ ...work, pieces: formersOnSheets(work, plan) }, noCut, choices),
-    },
-  ]),
-); // biome-ignore format: as it reads
+const drawings = drawingFiles<FoamSettings, FoamPlan>(
+  'Formers laid out on sheets of the stock: outlines to cut, middle lines and smaller faces to score.',
+  'formers',
+  formersOnSheets,
+);
 
 export const formerColumns = ['number', 'thicknessMm', 'fromMm', 'toMm', 'widthMm', 'heightMm', 'stepMm', 'isHollow'] as const;
 

@@ -2,9 +2,6 @@
  * Quilting: a traced block becomes patches at their finished size, with templates, sizes to cut, foundations, and the quilt that they are
  * set into.
  */
-import { drawingKinds } from '../../files/file-kinds.ts';
-import { plainCutting } from '../../make/cutting.ts';
-import { noCut } from '../../make/plan.ts';
 import { papers } from '../../make/tiles.ts';
 import { transformedPath } from '../../plane/index.ts';
 import {
@@ -16,9 +13,9 @@ import {
   quiltPlan,
   wholeQuilting,
 } from '../../quilting/index.ts';
-import { cutFiles } from '../cut-files.ts';
+import { drawingFiles } from '../drawing-files.ts';
 import { lengthOption } from '../length-option.ts';
-import { type ProcessFile, processKind, type SheetLine } from '../process.ts';
+import { processKind, type SheetLine } from '../process.ts';
 import { withReports } from '../reports.ts';
 import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.ts';
 import { madeFoundations } from './foundation-pages.ts';
@@ -27,24 +24,11 @@ import { needleJob } from './needle-job.ts';
 import { madePlacementGuide, madeTemplates } from './template-pages.ts';
 import { templatesOnSheets } from './template-sheets.ts';
 
-type QuiltFile = ProcessFile<QuiltingSettings, QuiltPlan>;
-
-const drawings = cutFiles<QuiltingSettings>(
-  drawingKinds.filter((kind) => kind !== 'pdf'),
-  () => plainCutting,
-);
-
 /** Templates to be cut from card or acrylic by a machine: the cutting line is cut, the sewing line scored. */
-const templateDrawings: Record<string, QuiltFile> = Object.fromEntries(
-  Object.entries(drawings).map(([name, file]): [string, QuiltFile] => [
-    name,
-    {
-      ...file,
-      about: 'Templates laid out on the sheet, cutting lines to cut and sewing lines to score, for a laser or a knife.',
-      what: 'templates',
-      make: (work, plan, choices) => file.make({ ...work, pieces: templatesOnSheets(work, plan) }, noCut, choices),
-    },
-  ]),
+const templateDrawings = drawingFiles<QuiltingSettings, QuiltPlan>(
+  'Templates laid out on the sheet, cutting lines to cut and sewing lines to score, for a laser or a knife.',
+  'templates',
+  templatesOnSheets,
 );
 
 const patched = 'a patch of the block, or a seam between patches';

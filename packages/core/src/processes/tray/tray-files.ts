@@ -1,14 +1,11 @@
 /** In: a tray's plan. Out: its sheets as files: drawings, one sheet beside the next, pages at full size, and a table of what lies in it. */
 import { strToU8 } from 'fflate';
 import Papa from 'papaparse';
-import { drawingKinds } from '../../files/file-kinds.ts';
 import type { Piece } from '../../job/schema.ts';
-import { plainCutting } from '../../make/cutting.ts';
-import { noCut } from '../../make/plan.ts';
 import { english } from '../../messages/index.ts';
 import { heightOf, pathArea, pathBox, reversedPath, shift, transformedPath, widthOf } from '../../plane/index.ts';
 import type { TrayPlan, TraySettings } from '../../tray/index.ts';
-import { cutFiles } from '../cut-files.ts';
+import { drawingFiles } from '../drawing-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile } from '../process.ts';
 
@@ -33,17 +30,11 @@ export function sheetsOfTray({ layers, pockets, widthMm }: TrayPlan): Piece[] {
   });
 }
 
-const drawings: Record<string, TrayFile> = Object.fromEntries(
-  Object.entries(cutFiles<TraySettings>(drawingKinds.filter((kind) => kind !== 'pdf'), () => plainCutting)).map(([name, file]): [string, TrayFile] => [
-    name,
-    {
-      ...file,
-      about: 'The sheets of the tray side by side, the uppermost first: pockets to cut, numbers to engrave.',
-      what: 'tray',
-      make: (work, plan, choices) => file.make({ ...work, pieces: sheetsOfTray(plan) }, noCut, choices),
-    },
-  ]),
-); // biome-ignore format: as it reads
+const drawings = drawingFiles<TraySettings, TrayPlan>(
+  'The sheets of the tray side by side, the uppermost first: pockets to cut, numbers to engrave.',
+  'tray',
+  (_, plan) => sheetsOfTray(plan),
+);
 
 const pages: TrayFile = {
   word: 'Pages',

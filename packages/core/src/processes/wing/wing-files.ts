@@ -1,12 +1,9 @@
 /** In: a wing panel's plan. Out: its files: programs for the wire, read back, templates of both faces as drawings and on pages. */
 import { strToU8 } from 'fflate';
-import { drawingKinds } from '../../files/file-kinds.ts';
 import type { WingCut, WingPlan, WingSettings } from '../../foam/index.ts';
 import { readWireProgram, wireProgramDeviation, writeWireProgram } from '../../formats/index.ts';
-import { plainCutting } from '../../make/cutting.ts';
-import { noCut } from '../../make/plan.ts';
 import { english } from '../../messages/index.ts';
-import { cutFiles } from '../cut-files.ts';
+import { drawingFiles } from '../drawing-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile, ProcessFileMade } from '../process.ts';
 import { faceTemplates, wingTemplates } from './wing-templates.ts';
@@ -43,17 +40,11 @@ const wire: WingFile = {
   },
 };
 
-const drawings: Record<string, WingFile> = Object.fromEntries(
-  Object.entries(cutFiles<WingSettings>(drawingKinds.filter((kind) => kind !== 'pdf'), () => plainCutting)).map(([name, file]): [string, WingFile] => [
-    name,
-    {
-      ...file,
-      about: 'Templates of root and tip side by side: cores and their beds to cut, ticks to score.',
-      what: 'templates',
-      make: (work, { cut }, choices) => file.make({ ...work, pieces: wingTemplates(cut) }, noCut, choices),
-    },
-  ]),
-); // biome-ignore format: as it reads
+const drawings = drawingFiles<WingSettings, WingPlan>(
+  'Templates of root and tip side by side: cores and their beds to cut, ticks to score.',
+  'templates',
+  (_, { cut }) => wingTemplates(cut),
+);
 
 const pages: WingFile = {
   word: 'Templates',

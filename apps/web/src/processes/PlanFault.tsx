@@ -1,5 +1,5 @@
 'use client';
-/** Why there is no plan of the block as it is drawn and set. */
+/** Why there is no plan of what is drawn and set. */
 import Alert from '@mui/material/Alert';
 import { useMaking } from '@/table/making-store';
 
