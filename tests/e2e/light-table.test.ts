@@ -94,7 +94,7 @@ describe('the trace', () => {
   it('follows its settings, keeps what was left out, and fills files with the rest', async () => {
     await page.goto(`${address}/jobs/${id}?stage=trace`);
     const rows = page.getByRole('table', { name: 'Pieces' }).locator('tbody tr');
-    await expect.poll(() => rows.count()).toBe(2);
+    await expect.poll(() => rows.count()).toBe(3);
     await settled(page);
     await page.getByRole('button', { name: 'Exclude Piece 2' }).click();
     await settled(page);
@@ -104,7 +104,7 @@ describe('the trace', () => {
     await page.getByLabel('Tolerance').last().press('Enter');
     await expect.poll(points).toBeLessThan(before);
     await expect.poll(async () => (await job()).traces[0]?.settings.toleranceMm).toBe(1);
-    expect((await job()).traces[0]?.pieces.map((p) => p.leftOut)).toEqual([false, true]);
+    expect((await job()).traces[0]?.pieces.map((p) => p.leftOut)).toEqual([false, true, false]);
     // A slider that comes back to where it was leaves the job, and what is shown, as they were.
     const [held, revision] = [await points(), async () => ((await json('GET', `/api/jobs/${id}`)).body as { revision: number }).revision];
     const unchanged = await revision();

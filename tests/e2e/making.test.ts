@@ -207,7 +207,10 @@ describe('the stand-in cutter', () => {
     return Number.parseFloat((await page.getByText('Largest deviation').locator('xpath=following-sibling::*').textContent()) ?? '');
   };
 
-  it.each([...demoJobs.map((d) => d.name), 'Festival badge', 'Ferry bell bracket', 'Seed-packet carton'])(
+  // What is foam is larger than the cutter's bed.
+  const onTheBed = demoJobs.filter((d) => !d.processes?.includes('foam'));
+
+  it.each([...onTheBed.map((d) => d.name), 'Festival badge', 'Ferry bell bracket', 'Seed-packet carton'])(
     'cuts %s within 0.02 mm and the tolerance',
     async (name) => {
       expect(await cut(name)).toBeLessThanOrEqual(0.02 + 0.005);
