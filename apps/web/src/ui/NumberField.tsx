@@ -10,13 +10,15 @@ interface Props {
   readonly label: string;
   readonly value: number | null;
   readonly digits: number;
-  readonly unit: string;
+  /** Said behind the label; none for what is only counted. */
+  readonly unit?: string;
   readonly onNumber: (value: number) => void;
-  /** Called where the field is emptied, if that means something. */
+  /** Called where the field is emptied, if that means something; the placeholder says what. */
   readonly onEmpty?: () => void;
+  readonly placeholder?: string;
 }
 
-export function NumberField({ label, value, digits, unit, onNumber, onEmpty }: Props) {
+export function NumberField({ label, value, digits, unit, onNumber, onEmpty, placeholder }: Props) {
   const printed = value === null ? '' : String(Number(value.toFixed(digits)));
   const [typed, setTyped] = useState(printed);
   const [isWrong, setWrong] = useState(false);
@@ -37,8 +39,9 @@ export function NumberField({ label, value, digits, unit, onNumber, onEmpty }: P
   return (
     <TextField
       fullWidth
-      label={`${label}, ${unit}`}
+      label={unit ? `${label}, ${unit}` : label}
       value={typed}
+      placeholder={placeholder}
       error={isWrong}
       helperText={isWrong ? words.ui.aNumberIsNeeded : undefined}
       onChange={(event) => setTyped(event.target.value)}
@@ -48,7 +51,11 @@ export function NumberField({ label, value, digits, unit, onNumber, onEmpty }: P
         if (event.key === 'Escape') setTyped(printed);
         event.stopPropagation();
       }}
-      slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' }, formHelperText: { role: isWrong ? 'alert' : undefined } }}
+      slotProps={{
+        inputLabel: { shrink: placeholder ? true : undefined },
+        htmlInput: { inputMode: 'decimal', autoComplete: 'off' },
+        formHelperText: { role: isWrong ? 'alert' : undefined },
+      }}
     />
   );
 }

@@ -94,10 +94,10 @@ function Boards({ open: { settings, set, plan }, unit }: { open: Props; unit: 'm
     set({ boards: boards.map((board, n) => (n === k ? { ...board, ...by } : board)) });
   return (
     <Section title={say.boards}>
-      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
+      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.5 }}>
         {boards.length > 0 ? say.boardsAbout : say.ofStock(printBoth(plan?.slices[0]?.thicknessMm ?? 50, unit))}
       </Typography>
-      <Box sx={{ display: 'grid', gap: 1 }}>
+      <Box sx={{ display: 'grid', gap: 1.5 }}>
         {boards.map((board, k) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: boards are told apart by their place, from the nose aft
           <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr auto', gap: 1, alignItems: 'start' }}>
@@ -111,14 +111,13 @@ function Boards({ open: { settings, set, plan }, unit }: { open: Props; unit: 'm
               label={say.layers(k + 1)}
               value={board.layers ?? 1}
               digits={0}
-              unit={say.laminated}
               onNumber={(n) => change(k, { layers: Math.max(1, Math.min(20, Math.round(n))) })}
             />
             <NumberField
               label={say.boardCount(k + 1)}
               value={board.count}
               digits={0}
-              unit={board.count === null ? say.toTheEnd : say.times}
+              placeholder={say.toTheEnd}
               onEmpty={() => change(k, { count: null })}
               onNumber={(n) => change(k, { count: Math.max(1, Math.min(400, Math.round(n))) })}
             />
