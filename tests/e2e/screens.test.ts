@@ -78,13 +78,13 @@ describe('the rarer controls', () => {
     await page.getByLabel('Purpose').click();
     await page.getByRole('option', { name: 'engrave' }).click();
     await settled(page);
-    expect((await job()).traces[0]?.pieces.map((p) => p.purpose)).toEqual(['cut', 'engrave']);
+    expect((await job()).traces[0]?.pieces.map((p) => p.purpose)).toEqual(['cut', 'engrave', 'cut']);
     await page.getByRole('button', { name: /^Make ready/ }).click();
     await page.getByRole('button', { name: 'Files', exact: true }).click();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'SVG: download' }).click()]);
     const seen = svgSeen(readFileSync((await download.path()) as string, 'utf8'));
     expect(seen.groups).toEqual(['cut', 'engrave']);
-    expect(seen.paths).toHaveLength(2);
+    expect(seen.paths).toHaveLength(3);
   });
   it('processes, stock and thickness are kept', async () => {
     await page.getByRole('button', { name: 'Add a process' }).click();
@@ -109,7 +109,7 @@ describe('the rarer controls', () => {
     await dropFile(page, 'wheel.png', 'image/png', await pngOf(other.picture, 100));
     await page.getByText('2 pictures').first().waitFor();
     await settled(page);
-    expect((await job()).traces[0]?.pieces.length).toBe(2);
+    expect((await job()).traces[0]?.pieces.length).toBe(3);
     expect((await job()).pictures[1]?.place.x).toBeGreaterThan(100);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect.poll(async () => (await job()).pictures.map((p) => p.name)).toEqual(['Screens.png']);
