@@ -1,6 +1,7 @@
-/** Foam: how long a wing panel's wire path takes, and how far what it leaves is from the sections. */
+/** Foam: how long a wing panel's wire path takes, how far what it leaves is from the sections; a body of 60 stations, and its formers on sheets. */
 import { bodyOf, burnFrom, coreOf, nacaAirfoil, slicesOf, wingCut } from '@nuvet/core/foam';
 import { writeWireProgram } from '@nuvet/core/formats';
+import { nestedOnSheets } from '@nuvet/core/make';
 import { ellipsePath } from '@nuvet/core/plane';
 import { finished } from '@nuvet/core/steps';
 import { HotWire } from '@nuvet/cutter/hot-wire';
@@ -31,7 +32,7 @@ export function measureFoam(): void {
   line('foam: faces as the wire leaves them', `off by ${(sorted[sorted.length >> 1] as number).toFixed(4)} mm, at most ${(sorted.at(-1) as number).toFixed(3)} (0.02 asked on straight runs)`); // biome-ignore format: one line
 }
 
-/** A body of 60 stations whose views are curves, hollowed. */
+/** A body of 60 stations whose views are curves, hollowed; then its formers laid out on sheets. */
 function measureBody(): void {
   const views = { side: ellipsePath({ x: 300, y: 50 }, 300, 50, 0), above: ellipsePath({ x: 300, y: 300 }, 300, 70, 0), nose: 'left' } as const; // biome-ignore format: one line
   const settings = { boards: [{ thicknessMm: 10, count: null }], glueMm: 0, cutTo: 'both', sandingMm: 0, shellMm: 15, dowels: [] } as const;
@@ -40,4 +41,11 @@ function measureBody(): void {
   const began = performance.now();
   const slices = made();
   line('foam: a body of 60 stations, hollowed', `${slices.length} formers in ${(performance.now() - began).toFixed(0)} ms (300 asked)`);
+  const parts = slices.map(({ outline }) => ({ outer: outline, holes: [], count: 1 }));
+  const started = performance.now();
+  const { placed, sheets } = finished(nestedOnSheets(parts, { widthMm: 1200, heightMm: 600, marginMm: 5, gapMm: 5, angles: [0, 1, 2, 3].map((k) => (k * Math.PI) / 2) })); // biome-ignore format: one line
+  line(
+    'foam: 60 formers nested on sheets',
+    `${placed.length} on ${sheets} in ${((performance.now() - started) / 1000).toFixed(2)} s (5 asked)`,
+  );
 }
