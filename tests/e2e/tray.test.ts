@@ -34,7 +34,7 @@ it('tools photographed on the scale card lie in a drawer, each at its true size,
   await button('Add a process').click();
   await button('Add Tool tray').click();
   await page.getByText('Each object').waitFor();
-  await page.getByText(/above the sheet, give or take/).waitFor();
+  await page.getByText(/above the sheet, ±/).waitFor();
   // The card's markers and the table around the paper are no tools: five are listed.
   await expect.poll(() => page.getByRole('textbox', { name: /^Height of / }).count()).toBe(5);
   const name = (

@@ -44,7 +44,7 @@ export type EdgeShape = (typeof edgeShapes)[number];
 /** Between two sizes that are looked at the outline moves by no more, mm; nor are there more of them. */
 const stepMm = 1.5;
 const mostSizes = 8;
-/** What is left over at edges that point to the camera's foot is smaller, square mm. */
+/** Slivers under this area are dropped: they are left along edges in line with the camera, mm². */
 const leastMm2 = 1;
 
 /** The parts of the true outline: one, but where an object is no wider than what is taken off it. @param heightMm less than the eye's */

@@ -7,7 +7,7 @@ export const tray = {
   camera: 'Camera',
   cameraHeight: 'Camera above the sheet',
   fromPicture: 'from the picture',
-  cameraFound: (height: string, by: string) => `${height} above the sheet, give or take ${by}`,
+  cameraFound: (height: string, by: string) => `${height} above the sheet, ± ${by}`,
   cameraTyped: (height: string) => `${height} above the sheet, as typed`,
   cameraUnknown: 'Not known: outlines are taken as they lie on the sheet.',
   tilt: 'Tilted by',
