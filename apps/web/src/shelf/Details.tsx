@@ -207,14 +207,18 @@ function OfTool({ item }: Props<'tool'>) {
                 value={one.speedRpm ?? 0}
                 digits={0}
                 unit="1/min"
-                onNumber={(n) => n > 0 && change({ speedRpm: Math.min(200_000, n) })}
+                least={1}
+                most={200_000}
+                onNumber={(n) => change({ speedRpm: n })}
               />
               <NumberField
                 label={say.feed}
                 value={one.feedMmPerMin ?? 0}
                 digits={0}
                 unit="mm/min"
-                onNumber={(n) => n > 0 && change({ feedMmPerMin: Math.min(200_000, n) })}
+                least={1}
+                most={200_000}
+                onNumber={(n) => change({ feedMmPerMin: n })}
               />
             </Row>
           </Box>

@@ -8,6 +8,7 @@ import TextField from '@mui/material/TextField';
 import { type LengthRange, parseLength, printToType } from '@nuvet/core/length';
 import { type ReactNode, useEffect, useState } from 'react';
 import { told } from '@/words/told';
+import { outOfRange } from './out-of-range';
 
 export function Row({ children }: { children: ReactNode }) {
   return (
@@ -21,6 +22,9 @@ interface MeasureProps {
   readonly unit: 'mm' | 'in';
   readonly onMm: (mm: number) => void;
   readonly range?: LengthRange;
+  /** What is less or more than these, mm, is refused at the field. */
+  readonly least?: number;
+  readonly most?: number;
   /** Called where the field is emptied, if that means something. */
   readonly onEmpty?: () => void;
   readonly placeholder?: string;
@@ -29,7 +33,7 @@ interface MeasureProps {
 }
 
 /** A length in few letters; typed as people say it, it counts with Enter or on leaving. */
-export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, placeholder, spoken }: MeasureProps) {
+export function Measure({ label, mm, unit, onMm, range = 'positive', least, most, onEmpty, placeholder, spoken }: MeasureProps) {
   const printed = mm === null ? '' : printToType(mm, unit);
   const [typed, setTyped] = useState(printed);
   const [fault, setFault] = useState<string | null>(null);
@@ -42,8 +46,10 @@ export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, pl
     setTouched(false);
     if (typed.trim() === '' && onEmpty) return onEmpty();
     const parsed = parseLength(typed, unit, range);
-    if (parsed.ok) onMm(parsed.mm);
-    else setFault(told(parsed.said, unit));
+    if (!parsed.ok) return setFault(told(parsed.said, unit));
+    const refused = outOfRange(parsed.mm, { least, most }, (mm) => `${printToType(mm, unit)} ${unit}`);
+    if (refused) setFault(refused);
+    else onMm(parsed.mm);
   };
   return (
     <TextField
@@ -60,7 +66,10 @@ export function Measure({ label, mm, unit, onMm, range = 'positive', onEmpty, pl
       onBlur={settle}
       onKeyDown={(event) => {
         if (event.key === 'Enter') settle();
-        if (event.key === 'Escape') setTyped(printed);
+        if (event.key === 'Escape') {
+          setTyped(printed);
+          setFault(null);
+        }
         event.stopPropagation();
       }}
       slotProps={{

@@ -6,6 +6,7 @@
  */
 import Papa from 'papaparse';
 import type { z } from 'zod';
+import { csvText, fromCsvCell } from '../formats/csv.ts';
 import { english } from '../messages/index.ts';
 import { type Column, ColumnError, parsedValue, textOf } from './column.ts';
 import { type ShelfKind, type ShelfValues, shelfKinds } from './shelf-kinds.ts';
@@ -35,13 +36,12 @@ export class CsvError extends Error {
 
 export function writeCsv<K extends ShelfKind>(kind: K, items: readonly ShelfValues[K][]): string {
   const { columns } = shelfKinds[kind];
-  const rows = items.map((item) => columns.map((column) => safe(textOf(column, (item as Record<string, unknown>)[column.field]))));
-  return `${Papa.unparse([columns.map(({ field }) => field), ...rows], { newline: '\r\n' })}\r\n`;
+  const rows = items.map((item) => columns.map((column) => textOf(column, (item as Record<string, unknown>)[column.field])));
+  return csvText(
+    columns.map(({ field }) => field),
+    rows,
+  );
 }
-
-/** A spreadsheet would run a text that begins like a formula. */
-const safe = (text: string): string => (/^[=+@\t\r']|^-(?!\d)/.test(text) ? `'${text}` : text);
-const unsafe = (text: string): string => (/^'[=+@\t\r'-]/.test(text) ? text.slice(1) : text);
 
 /** Yields the share done. @throws CsvError where the heading names no column of the shelf, or there is too much */
 export function* readCsv<K extends ShelfKind>(kind: K, text: string): Generator<number, CsvRead<K>> {
@@ -83,7 +83,7 @@ function itemIn<K extends ShelfKind>(kind: K, heading: readonly string[], fields
   for (const column of columns) {
     const at = heading.indexOf(column.field);
     if (at < 0) continue;
-    const value = inColumn(column, unsafe(fields[at] ?? ''));
+    const value = inColumn(column, fromCsvCell(fields[at] ?? ''));
     // What is left empty is as in an item that was just begun.
     if (value !== null && value !== '') raw[column.field] = value;
   }

@@ -2,8 +2,8 @@
  * In: the true outline of an object, and how it is to lie. Out: the pocket for it: grown by the clearance, with a notch for a finger, its corners
  * as round as the tool that cuts them.
  */
-import { type Path, type Point, pathArea, polygonOf, transformedPath } from '../plane/index.ts';
-import { combined, distanceTo, nested, offsetClosed, offsetPiece, windingNumber } from '../shape/index.ts';
+import { chain, levelCrossings, type Path, type Point, pathArea, polygonOf, shift, transformedPath, turn } from '../plane/index.ts';
+import { combined, distanceTo, figurePath, nested, offsetClosed, offsetPiece, windingNumber } from '../shape/index.ts';
 import type { Area } from './true-outline.ts';
 
 export interface PocketSettings {
@@ -33,7 +33,7 @@ export function pocketOf(object: Area, { clearanceMm, cutterMm, notchMm, notchAt
   if (!grown) return null;
   const standing = grown.holes.filter((hole) => offsetClosed(hole, wallMm / 2).length > 0);
   const axis = notchAt === null || notchMm <= 0 ? null : acrossAt(object.outer, notchAt);
-  const notch = axis && slot(axis.from, axis.to, notchMm / 2);
+  const notch = axis && figurePath({ kind: 'slot', from: axis.from, to: axis.to, width: notchMm, play: 0, ends: 'round' });
   const whole = notch ? largestOf(nested(combined([grown.outer, ...standing], [notch], 'unite'))) : { outer: grown.outer, holes: standing };
   if (!whole) return null;
   const r = cutterMm / 2;
@@ -81,30 +81,10 @@ function acrossAt(outline: Path, share: number): { from: Point; to: Point } | nu
   const { middle, angle, from, to } = reachAlong(outline);
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const along = from + (to - from) * share;
-  const lying = transformedPath(outline, { a: c, b: -s, c: s, d: c, e: -(c * middle.x + s * middle.y), f: s * middle.x - c * middle.y });
-  const points = polygonOf(lying, chordMm);
-  const ups = points.flatMap((p, k): number[] => {
-    const q = points[(k + 1) % points.length] as Point;
-    return p.x > along !== q.x > along ? [p.y + ((q.y - p.y) * (along - p.x)) / (q.x - p.x)] : [];
-  });
+  // Turned until its main axis stands upright: what is across is level then.
+  const standing = transformedPath(outline, chain(turn(Math.PI / 2 - angle), shift(-middle.x, -middle.y)));
+  const ups = levelCrossings(polygonOf(standing, chordMm), along).map((x) => -x);
   if (ups.length < 2) return null;
   const back = (y: number): Point => ({ x: middle.x + along * c - y * s, y: middle.y + along * s + y * c });
   return { from: back(Math.min(...ups)), to: back(Math.max(...ups)) };
-}
-
-/** A slot with round ends between two places. */
-function slot(from: Point, to: Point, radius: number): Path {
-  const length = Math.hypot(to.x - from.x, to.y - from.y);
-  const [u, v] = length > 1e-9 ? [(to.x - from.x) / length, (to.y - from.y) / length] : [1, 0];
-  const beside = (p: Point, side: 1 | -1): Point => ({ x: p.x + side * radius * v, y: p.y - side * radius * u });
-  return {
-    start: beside(from, 1),
-    segments: [
-      { kind: 'line', to: beside(to, 1) },
-      { kind: 'arc', to: beside(to, -1), sweep: Math.PI },
-      { kind: 'line', to: beside(from, -1) },
-      { kind: 'arc', to: beside(from, 1), sweep: Math.PI },
-    ],
-    closed: true,
-  };
 }

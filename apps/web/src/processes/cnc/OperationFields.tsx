@@ -87,7 +87,9 @@ function EntryField({ operation, onChange }: { operation: WithEntry; onChange: P
       value={operation.entryAngle}
       digits={1}
       unit="°"
-      onNumber={(n) => n > 0 && n <= 90 && onChange({ ...operation, entryAngle: n })}
+      least={1}
+      most={90}
+      onNumber={(n) => onChange({ ...operation, entryAngle: n })}
       onEmpty={() => onChange({ ...operation, entryAngle: null })}
     />
   );
@@ -136,7 +138,9 @@ function ProfileFields({ operation, onChange }: Props<OperationOf<'profile'>>) {
               value={tabs.count}
               digits={0}
               unit={say.aPiece}
-              onNumber={(n) => set({ tabs: { ...tabs, places: null, count: Math.max(0, Math.min(100, Math.round(n))) } })}
+              least={0}
+              most={100}
+              onNumber={(n) => set({ tabs: { ...tabs, places: null, count: Math.round(n) } })}
             />
             <Measure
               label={say.orEvery}
@@ -190,7 +194,9 @@ function PocketFields({ operation, settings, onChange }: Props<OperationOf<'pock
           value={operation.engagement}
           digits={0}
           unit="°"
-          onNumber={(n) => n >= 30 && n <= 180 && set({ engagement: n })}
+          least={30}
+          most={180}
+          onNumber={(n) => set({ engagement: n })}
         />
       </Row>
       <Pick

@@ -47,12 +47,13 @@ function Heights({ open: { settings, set, plan } }: { open: Open }) {
             mm={settings.spoilMm}
             unit={unit}
             range="from zero"
-            onMm={(mm) => set({ spoilMm: Math.min(20, mm) })}
+            most={20}
+            onMm={(mm) => set({ spoilMm: mm })}
           />
         </Row>
         <Row>
-          <Measure label={say.safeHeight} mm={settings.safeMm} unit={unit} onMm={(safeMm) => set({ safeMm: Math.min(500, safeMm) })} />
-          <Measure label={say.hopHeight} mm={settings.hopMm} unit={unit} onMm={(hopMm) => set({ hopMm: Math.min(500, hopMm) })} />
+          <Measure label={say.safeHeight} mm={settings.safeMm} unit={unit} most={500} onMm={(safeMm) => set({ safeMm })} />
+          <Measure label={say.hopHeight} mm={settings.hopMm} unit={unit} most={500} onMm={(hopMm) => set({ hopMm })} />
         </Row>
         <Row>
           <Measure
@@ -95,7 +96,8 @@ function Plain({ open: { settings, set } }: { open: Open }) {
             label={say.engraveDepth}
             mm={settings.engraveDepthMm}
             unit={unit}
-            onMm={(engraveDepthMm) => set({ engraveDepthMm: Math.min(100, engraveDepthMm) })}
+            most={100}
+            onMm={(engraveDepthMm) => set({ engraveDepthMm })}
           />
         </Row>
         <FormControlLabel
@@ -163,7 +165,9 @@ function MachineForm({ open: { entry } }: { open: Open }) {
       value={machine[field]}
       digits={0}
       unit={of}
-      onNumber={(n) => n > 0 && set({ [field]: Math.min(500_000, n) })}
+      least={1}
+      most={500_000}
+      onNumber={(n) => set({ [field]: n })}
       onEmpty={() => set({ [field]: null })}
     />
   );
@@ -181,14 +185,18 @@ function MachineForm({ open: { entry } }: { open: Open }) {
             value={machine.decimals}
             digits={0}
             unit={say.digits}
-            onNumber={(n) => set({ decimals: Math.max(2, Math.min(6, Math.round(n))) })}
+            least={2}
+            most={6}
+            onNumber={(n) => set({ decimals: Math.round(n) })}
           />
           <NumberField
             label={say.warmUp}
             value={machine.warmUpSeconds}
             digits={1}
             unit="s"
-            onNumber={(n) => n >= 0 && set({ warmUpSeconds: Math.min(600, n) })}
+            least={0}
+            most={600}
+            onNumber={(n) => set({ warmUpSeconds: n })}
           />
         </Row>
         <Row>

@@ -101,14 +101,18 @@ function ToolRow({ tool, isOpen, onOpen, onChange, onRemove }: ToolRowProps) {
               value={tool.speedRpm}
               digits={0}
               unit={say.turns}
-              onNumber={(n) => n > 0 && onChange({ speedRpm: Math.min(200_000, n) })}
+              least={1}
+              most={200_000}
+              onNumber={(n) => onChange({ speedRpm: n })}
             />
             <NumberField
               label={say.feed}
               value={tool.feedMmPerMin}
               digits={0}
               unit="mm/min"
-              onNumber={(n) => n > 0 && onChange({ feedMmPerMin: Math.min(50_000, n) })}
+              least={1}
+              most={50_000}
+              onNumber={(n) => onChange({ feedMmPerMin: n })}
             />
           </Row>
           <Row>
@@ -117,22 +121,21 @@ function ToolRow({ tool, isOpen, onOpen, onChange, onRemove }: ToolRowProps) {
               value={tool.plungeMmPerMin}
               digits={0}
               unit="mm/min"
-              onNumber={(n) => n > 0 && onChange({ plungeMmPerMin: Math.min(50_000, n) })}
+              least={1}
+              most={50_000}
+              onNumber={(n) => onChange({ plungeMmPerMin: n })}
             />
             <NumberField
               label={say.stepover}
               value={100 * tool.stepover}
               digits={0}
               unit={say.ofTheDiameter}
-              onNumber={(n) => n > 0 && n <= 100 && onChange({ stepover: n / 100 })}
+              least={1}
+              most={100}
+              onNumber={(n) => onChange({ stepover: n / 100 })}
             />
           </Row>
-          <Measure
-            label={say.stepdown}
-            mm={tool.stepdownMm}
-            unit={unit}
-            onMm={(stepdownMm) => onChange({ stepdownMm: Math.min(200, stepdownMm) })}
-          />
+          <Measure label={say.stepdown} mm={tool.stepdownMm} unit={unit} most={200} onMm={(stepdownMm) => onChange({ stepdownMm })} />
           <Typography variant="caption" color="textSecondary">
             {say.chipLoadRange(low, high)}
           </Typography>

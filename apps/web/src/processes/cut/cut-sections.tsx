@@ -118,7 +118,9 @@ export function OvercutAndTabs({ cutting: { overcutMm, tabs, start }, onCutting 
           value={tabs.count}
           digits={0}
           unit={say.aPiece}
-          onNumber={(n) => onCutting({ tabs: { ...tabs, count: Math.max(0, Math.min(200, Math.round(n))) } })}
+          least={0}
+          most={200}
+          onNumber={(n) => onCutting({ tabs: { ...tabs, count: Math.round(n) } })}
         />
       </Row>
       <Row>
@@ -240,21 +242,27 @@ export function PowerSection({
                 value={100 * own.power}
                 digits={1}
                 unit="%"
-                onNumber={(n) => set({ power: Math.min(1, Math.max(0, n / 100)) })}
+                least={0}
+                most={100}
+                onNumber={(n) => set({ power: n / 100 })}
               />
               <NumberField
                 label={say.speed}
                 value={own.speedMmPerMin}
                 digits={0}
                 unit="mm/min"
-                onNumber={(n) => n > 0 && set({ speedMmPerMin: Math.min(200_000, n) })}
+                least={1}
+                most={200_000}
+                onNumber={(n) => set({ speedMmPerMin: n })}
               />
               <NumberField
                 label={say.passes}
                 value={own.passes}
                 digits={0}
                 unit={say.times}
-                onNumber={(n) => set({ passes: Math.min(100, Math.max(1, Math.round(n))) })}
+                least={1}
+                most={100}
+                onNumber={(n) => set({ passes: Math.round(n) })}
               />
             </Row>
           </Box>

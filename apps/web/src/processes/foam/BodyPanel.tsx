@@ -39,14 +39,18 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
               value={settings.sideAxis}
               digits={2}
               unit="°"
-              onNumber={(n) => set({ sideAxis: Math.max(-90, Math.min(90, n)) })}
+              least={-90}
+              most={90}
+              onNumber={(n) => set({ sideAxis: n })}
             />
             <NumberField
               label={say.aboveAxis}
               value={settings.aboveAxis}
               digits={2}
               unit="°"
-              onNumber={(n) => set({ aboveAxis: Math.max(-90, Math.min(90, n)) })}
+              least={-90}
+              most={90}
+              onNumber={(n) => set({ aboveAxis: n })}
             />
           </Row>
           {lines.length > 0 && (
@@ -71,14 +75,18 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
               value={settings.topExponent}
               digits={2}
               unit={say.twoIsEllipse}
-              onNumber={(n) => set({ topExponent: Math.max(1, Math.min(8, n)) })}
+              least={1}
+              most={8}
+              onNumber={(n) => set({ topExponent: n })}
             />
             <NumberField
               label={say.bottomExponent}
               value={settings.bottomExponent}
               digits={2}
               unit={say.twoIsEllipse}
-              onNumber={(n) => set({ bottomExponent: Math.max(1, Math.min(8, n)) })}
+              least={1}
+              most={8}
+              onNumber={(n) => set({ bottomExponent: n })}
             />
           </Row>
           <NumberField
@@ -86,7 +94,9 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
             value={100 * settings.widestAt}
             digits={0}
             unit="%"
-            onNumber={(n) => set({ widestAt: Math.max(0, Math.min(0.95, n / 100)) })}
+            least={0}
+            most={95}
+            onNumber={(n) => set({ widestAt: n / 100 })}
           />
         </Box>
       </Section>

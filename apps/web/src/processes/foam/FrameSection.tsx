@@ -19,17 +19,21 @@ export function FrameSection({ open: { settings, set }, unit }: { open: OpenProc
           unit={unit}
           placeholder={say.faceToFace}
           onEmpty={() => set({ spacingMm: null })}
-          onMm={(mm) => set({ spacingMm: Math.max(1, Math.min(5000, mm)) })}
+          least={1}
+          most={5000}
+          onMm={(mm) => set({ spacingMm: mm })}
         />
         <Row>
-          <Measure label={say.skin} mm={settings.skinMm} unit={unit} range="from zero" onMm={(mm) => set({ skinMm: Math.min(100, mm) })} />
+          <Measure label={say.skin} mm={settings.skinMm} unit={unit} range="from zero" most={100} onMm={(mm) => set({ skinMm: mm })} />
           <Measure
             label={say.web}
             mm={settings.webMm}
             unit={unit}
             placeholder={say.noHole}
             onEmpty={() => set({ webMm: null })}
-            onMm={(mm) => set({ webMm: Math.max(1, Math.min(1000, mm)) })}
+            least={1}
+            most={1000}
+            onMm={(mm) => set({ webMm: mm })}
           />
         </Row>
       </Box>

@@ -60,7 +60,8 @@ export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelPr
                   mm={one.atMm}
                   unit={unit}
                   range="from zero"
-                  onMm={(mm) => change(k, { ...one, atMm: Math.min(20_000, mm) })}
+                  most={20_000}
+                  onMm={(mm) => change(k, { ...one, atMm: mm })}
                 />
                 <Pick label={say.sectionKind} value={one.kind} words={say.sectionKinds} onPick={(kind) => change(k, asKind(one, kind))} />
                 <IconButton
@@ -78,21 +79,27 @@ export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelPr
                     value={one.topExponent}
                     digits={2}
                     unit={say.exponent}
-                    onNumber={(n) => change(k, { ...one, topExponent: Math.max(1, Math.min(8, n)) })}
+                    least={1}
+                    most={8}
+                    onNumber={(n) => change(k, { ...one, topExponent: n })}
                   />
                   <NumberField
                     label={say.bottomExponent}
                     value={one.bottomExponent}
                     digits={2}
                     unit={say.exponent}
-                    onNumber={(n) => change(k, { ...one, bottomExponent: Math.max(1, Math.min(8, n)) })}
+                    least={1}
+                    most={8}
+                    onNumber={(n) => change(k, { ...one, bottomExponent: n })}
                   />
                   <NumberField
                     label={say.widest}
                     value={100 * one.widestAt}
                     digits={0}
                     unit="%"
-                    onNumber={(n) => change(k, { ...one, widestAt: Math.max(0, Math.min(0.95, n / 100)) })}
+                    least={0}
+                    most={95}
+                    onNumber={(n) => change(k, { ...one, widestAt: n / 100 })}
                   />
                 </Row>
               )}

@@ -1,15 +1,12 @@
 'use client';
 /** The slices: the boards that they are cut from, which face they are cut to, the shell, holes in line, and what it all weighs. */
-import AddOutlined from '@mui/icons-material/AddOutlined';
-import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { type FoamPlan, type FoamSettings, mostBoards, mostDowels } from '@nuvet/core/foam';
 import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
 import { useJob } from '@/job/job-store';
+import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
@@ -37,13 +34,14 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Pick label={say.cutTo} value={settings.cutTo} words={say.faces} onPick={(cutTo) => set({ cutTo })} />
           <Row>
-            <Measure label={say.glue} mm={settings.glueMm} unit={unit} range="from zero" onMm={(mm) => set({ glueMm: Math.min(10, mm) })} />
+            <Measure label={say.glue} mm={settings.glueMm} unit={unit} range="from zero" most={10} onMm={(mm) => set({ glueMm: mm })} />
             <Measure
               label={say.sanding}
               mm={settings.sandingMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ sandingMm: Math.min(50, mm) })}
+              most={50}
+              onMm={(mm) => set({ sandingMm: mm })}
             />
           </Row>
           <Measure
@@ -52,7 +50,9 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
             unit={unit}
             placeholder={say.solid}
             onEmpty={() => set({ shellMm: null })}
-            onMm={(mm) => set({ shellMm: Math.max(1, Math.min(1000, mm)) })}
+            least={1}
+            most={1000}
+            onMm={(mm) => set({ shellMm: mm })}
           />
           <Pick
             label={say.paper}
@@ -80,7 +80,9 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
             value={settings.density}
             digits={1}
             unit="kg/m³"
-            onNumber={(n) => set({ density: Math.max(5, Math.min(1000, n)) })}
+            least={5}
+            most={1000}
+            onNumber={(n) => set({ density: n })}
           />
         </Section>
       )}
@@ -90,91 +92,90 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
 
 function Boards({ open: { settings, set, plan }, unit }: { open: Props; unit: 'mm' | 'in' }) {
   const { boards } = settings;
-  const change = (k: number, by: Partial<(typeof boards)[0]>) =>
-    set({ boards: boards.map((board, n) => (n === k ? { ...board, ...by } : board)) });
   return (
     <Section title={say.boards}>
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.5 }}>
         {boards.length > 0 ? say.boardsAbout : say.ofStock(printBoth(plan?.slices[0]?.thicknessMm ?? 50, unit))}
       </Typography>
-      <Box sx={{ display: 'grid', gap: 1.5 }}>
-        {boards.map((board, k) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: boards are told apart by their place, from the nose aft
-          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr auto', gap: 1, alignItems: 'start' }}>
+      <FieldRows
+        list={boards}
+        most={mostBoards}
+        fields={3}
+        onList={(to) => set({ boards: to })}
+        onAdd={() =>
+          set({
+            boards: [
+              ...boards.map((board) => ({ ...board, count: board.count ?? 1 })),
+              { thicknessMm: boards.at(-1)?.thicknessMm ?? plan?.slices[0]?.thicknessMm ?? 50, count: null },
+            ],
+          })
+        }
+        addWord={say.addBoard}
+        removeWord={say.removeBoard}
+      >
+        {(board, onChange, k) => (
+          <>
             <Measure
               label={say.board(k + 1)}
               mm={board.thicknessMm}
               unit={unit}
-              onMm={(mm) => change(k, { thicknessMm: Math.max(0.5, Math.min(2000, mm)) })}
+              least={0.5}
+              most={2000}
+              onMm={(mm) => onChange({ ...board, thicknessMm: mm })}
             />
             <NumberField
               label={say.layers(k + 1)}
               value={board.layers ?? 1}
               digits={0}
-              onNumber={(n) => change(k, { layers: Math.max(1, Math.min(20, Math.round(n))) })}
+              least={1}
+              most={20}
+              onNumber={(n) => onChange({ ...board, layers: Math.round(n) })}
             />
             <NumberField
               label={say.boardCount(k + 1)}
               value={board.count}
               digits={0}
               placeholder={say.toTheEnd}
-              onEmpty={() => change(k, { count: null })}
-              onNumber={(n) => change(k, { count: Math.max(1, Math.min(400, Math.round(n))) })}
+              onEmpty={() => onChange({ ...board, count: null })}
+              least={1}
+              most={400}
+              onNumber={(n) => onChange({ ...board, count: Math.round(n) })}
             />
-            <IconButton aria-label={say.removeBoard(k + 1)} size="small" onClick={() => set({ boards: boards.filter((_, n) => n !== k) })}>
-              <DeleteOutlined fontSize="small" />
-            </IconButton>
-          </Box>
-        ))}
-      </Box>
-      {boards.length < mostBoards && (
-        <Button
-          size="small"
-          startIcon={<AddOutlined />}
-          onClick={() => set({ boards: [...boards.map((board) => ({ ...board, count: board.count ?? 1 })), { thicknessMm: boards.at(-1)?.thicknessMm ?? plan?.slices[0]?.thicknessMm ?? 50, count: null }] })} // biome-ignore format: one line
-          sx={{ mt: 0.75 }}
-        >
-          {say.addBoard}
-        </Button>
-      )}
+          </>
+        )}
+      </FieldRows>
     </Section>
   );
 }
 
 function Dowels({ open: { settings, set, plan }, unit }: { open: Props; unit: 'mm' | 'in' }) {
   const { dowels } = settings;
-  const change = (k: number, by: Partial<(typeof dowels)[0]>) =>
-    set({ dowels: dowels.map((dowel, n) => (n === k ? { ...dowel, ...by } : dowel)) });
   return (
     <Section title={say.dowels}>
-      <Box sx={{ display: 'grid', gap: 1 }}>
-        {dowels.map((dowel, k) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: dowels are told apart by their place in the list
-          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr 1fr auto', gap: 1, alignItems: 'start' }}>
-            <Measure label={say.across} mm={dowel.across} unit={unit} range="any" onMm={(across) => change(k, { across })} />
-            <Measure label={say.up} mm={dowel.up} unit={unit} range="from zero" onMm={(up) => change(k, { up })} />
+      <FieldRows
+        list={dowels}
+        most={mostDowels}
+        fields={3}
+        onList={(to) => set({ dowels: to })}
+        onAdd={() => set({ dowels: [...dowels, { across: 0, up: (plan?.heightMm ?? 100) / 2, diameterMm: 8 }] })}
+        addWord={say.addDowel}
+        removeWord={say.removeDowel}
+      >
+        {(dowel, onChange) => (
+          <>
+            <Measure label={say.across} mm={dowel.across} unit={unit} range="any" onMm={(across) => onChange({ ...dowel, across })} />
+            <Measure label={say.up} mm={dowel.up} unit={unit} range="from zero" onMm={(up) => onChange({ ...dowel, up })} />
             <Measure
               label={say.wide}
               mm={dowel.diameterMm}
               unit={unit}
-              onMm={(mm) => change(k, { diameterMm: Math.max(0.5, Math.min(500, mm)) })}
+              least={0.5}
+              most={500}
+              onMm={(mm) => onChange({ ...dowel, diameterMm: mm })}
             />
-            <IconButton aria-label={say.removeDowel(k + 1)} size="small" onClick={() => set({ dowels: dowels.filter((_, n) => n !== k) })}>
-              <DeleteOutlined fontSize="small" />
-            </IconButton>
-          </Box>
-        ))}
-      </Box>
-      {dowels.length < mostDowels && (
-        <Button
-          size="small"
-          startIcon={<AddOutlined />}
-          onClick={() => set({ dowels: [...dowels, { across: 0, up: (plan?.heightMm ?? 100) / 2, diameterMm: 8 }] })}
-          sx={{ mt: 0.75 }}
-        >
-          {say.addDowel}
-        </Button>
-      )}
+          </>
+        )}
+      </FieldRows>
     </Section>
   );
 }

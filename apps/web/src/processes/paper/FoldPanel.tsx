@@ -77,7 +77,9 @@ export function FoldPanel({ open: { settings, set }, pieces }: PanelProps<PaperS
               value={job.proof.creaseAllowance}
               digits={2}
               unit={words.makeReady.thicknesses}
-              onNumber={(n) => run({ do: 'prove-by', change: { creaseAllowance: Math.min(3, Math.max(0, n)) } })}
+              least={0}
+              most={3}
+              onNumber={(n) => run({ do: 'prove-by', change: { creaseAllowance: n } })}
             />
             <Measure
               label={words.makeReady.bleed}

@@ -55,7 +55,7 @@ function Drafted({ open: { settings, set }, unit }: Fields) {
   return (
     <>
       <Row>
-        <Measure label={say.finished} mm={settings.finishedMm} unit={unit} onMm={(mm) => set({ finishedMm: Math.min(20_000, mm) })} />
+        <Measure label={say.finished} mm={settings.finishedMm} unit={unit} most={20_000} onMm={(mm) => set({ finishedMm: mm })} />
         <Pick label={say.grid} value={settings.grid} words={gridWords} onPick={(grid) => set({ grid: grid as QuiltingSettings['grid'] })} />
       </Row>
       <Row>
@@ -71,7 +71,8 @@ function Drafted({ open: { settings, set }, unit }: Fields) {
           unit={unit}
           placeholder={say.found}
           onEmpty={() => set({ joinMm: null })}
-          onMm={(mm) => set({ joinMm: Math.min(100, mm) })}
+          most={100}
+          onMm={(mm) => set({ joinMm: mm })}
         />
       </Row>
     </>
@@ -81,19 +82,20 @@ function Drafted({ open: { settings, set }, unit }: Fields) {
 function Applied({ open: { settings, set }, unit }: Fields) {
   return (
     <>
-      <Measure label={say.background} mm={settings.finishedMm} unit={unit} onMm={(mm) => set({ finishedMm: Math.min(20_000, mm) })} />
+      <Measure label={say.background} mm={settings.finishedMm} unit={unit} most={20_000} onMm={(mm) => set({ finishedMm: mm })} />
       <Row>
         <Measure
           label={say.turnUnder}
           mm={settings.turnUnderMm}
           unit={unit}
           range="from zero"
-          onMm={(mm) => set({ turnUnderMm: Math.min(50, mm) })}
+          most={50}
+          onMm={(mm) => set({ turnUnderMm: mm })}
         />
-        <Measure label={say.under} mm={settings.underMm} unit={unit} range="from zero" onMm={(mm) => set({ underMm: Math.min(100, mm) })} />
+        <Measure label={say.under} mm={settings.underMm} unit={unit} range="from zero" most={100} onMm={(mm) => set({ underMm: mm })} />
       </Row>
       <Row>
-        <Measure label={say.stemWidth} mm={settings.stemMm} unit={unit} onMm={(mm) => set({ stemMm: Math.min(200, mm) })} />
+        <Measure label={say.stemWidth} mm={settings.stemMm} unit={unit} most={200} onMm={(mm) => set({ stemMm: mm })} />
         <FabricPick settings={settings} label={say.stemFabric} value={settings.stemFabric} onFabric={(stemFabric) => set({ stemFabric })} />
       </Row>
       {settings.turnUnderMm === 0 && (

@@ -37,9 +37,10 @@ export function CuttingPanel({ open: { settings, set, plan } }: PanelProps<Quilt
               mm={settings.allowanceMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ allowanceMm: Math.min(100, mm) })}
+              most={100}
+              onMm={(mm) => set({ allowanceMm: mm })}
             />
-            <Measure label={say.usable} mm={settings.usableMm} unit={unit} onMm={(mm) => set({ usableMm: Math.min(10_000, mm) })} />
+            <Measure label={say.usable} mm={settings.usableMm} unit={unit} most={10_000} onMm={(mm) => set({ usableMm: mm })} />
           </Row>
           <FormControlLabel
             control={<Switch checked={settings.roundUp} onChange={(_, roundUp) => set({ roundUp })} />}

@@ -83,7 +83,8 @@ export function EdgeAllowances({ plan: { templates }, settings, set, unit }: Pro
         range="from zero"
         placeholder={say.likeTheOthers(allowanceMm, unit)}
         onEmpty={() => set({ edgeAllowances: others })}
-        onMm={(mm) => set({ edgeAllowances: { ...edgeAllowances, [key]: Math.min(100, mm) } })}
+        most={100}
+        onMm={(mm) => set({ edgeAllowances: { ...edgeAllowances, [key]: mm } })}
       />
     </Section>
   );

@@ -81,7 +81,9 @@ export function FabricsPanel({ open: { settings, set, plan } }: PanelProps<Quilt
                     value={settings.grain[name] ?? 0}
                     digits={0}
                     unit="°"
-                    onNumber={(n) => set({ grain: { ...settings.grain, [name]: Math.max(-180, Math.min(180, n)) } })}
+                    least={-180}
+                    most={180}
+                    onNumber={(n) => set({ grain: { ...settings.grain, [name]: n } })}
                   />
                 </Row>
                 {fabrics[fabric]?.pictureId && (

@@ -27,8 +27,6 @@ interface Props {
   readonly unit: 'mm' | 'in';
 }
 
-const within = (low: number, high: number, n: number): number => Math.max(low, Math.min(high, n));
-
 /** Where it is quilted: places that this quilt has. @param inBlockOnly where only the block is looked at */
 export function PlaceFields({
   line,
@@ -87,9 +85,9 @@ export function PatternFields({ line, onChange, unit }: Props) {
     <>
       {hasSize && (
         <Row>
-          <Measure label={say.repeat} mm={line.repeatMm} unit={unit} onMm={(mm) => onChange({ repeatMm: within(5, 5000, mm) })} />
+          <Measure label={say.repeat} mm={line.repeatMm} unit={unit} least={5} most={5000} onMm={(mm) => onChange({ repeatMm: mm })} />
           {isRowPattern(pattern) && line.over !== 'borders' && (
-            <Measure label={say.rowHeight} mm={line.rowMm} unit={unit} onMm={(mm) => onChange({ rowMm: within(5, 5000, mm) })} />
+            <Measure label={say.rowHeight} mm={line.rowMm} unit={unit} least={5} most={5000} onMm={(mm) => onChange({ rowMm: mm })} />
           )}
         </Row>
       )}
@@ -100,7 +98,8 @@ export function PatternFields({ line, onChange, unit }: Props) {
             mm={line.overlapMm}
             unit={unit}
             range="from zero"
-            onMm={(mm) => onChange({ overlapMm: within(0, 5000, mm) })}
+            most={5000}
+            onMm={(mm) => onChange({ overlapMm: mm })}
           />
           <FormControlLabel
             control={<Switch checked={line.isStaggered} onChange={(_, isStaggered) => onChange({ isStaggered })} />}
@@ -114,27 +113,23 @@ export function PatternFields({ line, onChange, unit }: Props) {
       )}
       {isFilling && (
         <Row>
-          <Measure label={say.spacing} mm={line.spacingMm} unit={unit} onMm={(mm) => onChange({ spacingMm: within(1, 1000, mm) })} />
+          <Measure label={say.spacing} mm={line.spacingMm} unit={unit} least={1} most={1000} onMm={(mm) => onChange({ spacingMm: mm })} />
           {pattern === 'cross-hatching' && (
             <NumberField
               label={say.angle}
               value={line.angle}
               digits={1}
               unit="°"
-              onNumber={(n) => onChange({ angle: within(-180, 180, n) })}
+              least={-180}
+              most={180}
+              onNumber={(n) => onChange({ angle: n })}
             />
           )}
           {pattern === 'stippling' && <Button onClick={() => onChange({ seed: (line.seed + 1) % 1_000_000 })}>{say.anotherOne}</Button>}
         </Row>
       )}
       {pattern !== 'none' && pattern !== 'drawn' && (
-        <Measure
-          label={say.inset}
-          mm={line.insetMm}
-          unit={unit}
-          range="from zero"
-          onMm={(mm) => onChange({ insetMm: within(0, 1000, mm) })}
-        />
+        <Measure label={say.inset} mm={line.insetMm} unit={unit} range="from zero" most={1000} onMm={(mm) => onChange({ insetMm: mm })} />
       )}
     </>
   );

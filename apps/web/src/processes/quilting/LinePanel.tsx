@@ -98,7 +98,9 @@ function DrawnFields({ line, onChange, unit }: FieldProps) {
               value={line.seamCost}
               digits={2}
               unit={say.timesLength}
-              onNumber={(n) => onChange({ seamCost: Math.max(0.01, Math.min(10, n)) })}
+              least={0.01}
+              most={10}
+              onNumber={(n) => onChange({ seamCost: n })}
             />
           )}
         </>
@@ -147,13 +149,15 @@ function StitchFields({ line, onChange, unit }: FieldProps) {
   return (
     <>
       <Row>
-        <Measure label={say.stitch} mm={line.stitchMm} unit="mm" onMm={(mm) => onChange({ stitchMm: Math.max(0.5, Math.min(20, mm)) })} />
+        <Measure label={say.stitch} mm={line.stitchMm} unit="mm" least={0.5} most={20} onMm={(mm) => onChange({ stitchMm: mm })} />
         <NumberField
           label={say.stitchRate}
           value={line.stitchesPerMin}
           digits={0}
           unit={say.perMinute}
-          onNumber={(n) => onChange({ stitchesPerMin: Math.max(10, Math.min(5000, n)) })}
+          least={10}
+          most={5000}
+          onNumber={(n) => onChange({ stitchesPerMin: n })}
         />
       </Row>
       <Row>
@@ -162,14 +166,18 @@ function StitchFields({ line, onChange, unit }: FieldProps) {
           value={line.mostLayers}
           digits={0}
           unit={say.times}
-          onNumber={(n) => onChange({ mostLayers: Math.max(1, Math.min(20, Math.round(n))) })}
+          least={1}
+          most={20}
+          onNumber={(n) => onChange({ mostLayers: Math.round(n) })}
         />
         <NumberField
           label={say.sharpest}
           value={line.sharpestDegrees}
           digits={0}
           unit="°"
-          onNumber={(n) => onChange({ sharpestDegrees: Math.max(30, Math.min(180, n)) })}
+          least={30}
+          most={180}
+          onNumber={(n) => onChange({ sharpestDegrees: n })}
         />
       </Row>
       <Row>
@@ -178,7 +186,9 @@ function StitchFields({ line, onChange, unit }: FieldProps) {
           value={line.tieOffs}
           digits={0}
           unit={say.times}
-          onNumber={(n) => onChange({ tieOffs: Math.max(0, Math.min(12, Math.round(n))) })}
+          least={0}
+          most={12}
+          onNumber={(n) => onChange({ tieOffs: Math.round(n) })}
         />
         <Measure
           label={say.throat}
@@ -186,7 +196,9 @@ function StitchFields({ line, onChange, unit }: FieldProps) {
           unit={unit}
           placeholder={say.allOfIt}
           onEmpty={() => onChange({ throatMm: null })}
-          onMm={(mm) => onChange({ throatMm: Math.max(50, Math.min(20_000, mm)) })}
+          least={50}
+          most={20_000}
+          onMm={(mm) => onChange({ throatMm: mm })}
         />
       </Row>
     </>

@@ -34,8 +34,6 @@ import { FabricPick } from './FabricPick';
 const say = words.quilting;
 type Props = PanelProps<QuiltingSettings, QuiltPlan>['open'];
 
-const whole = (n: number): number => Math.min(60, Math.max(1, Math.round(n)));
-
 export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { settings, set, plan } = open;
@@ -66,9 +64,19 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
                 value={settings.columns}
                 digits={0}
                 unit={say.blocks}
-                onNumber={(n) => set({ columns: whole(n) })}
+                least={1}
+                most={60}
+                onNumber={(n) => set({ columns: Math.round(n) })}
               />
-              <NumberField label={say.rows} value={settings.rows} digits={0} unit={say.blocks} onNumber={(n) => set({ rows: whole(n) })} />
+              <NumberField
+                label={say.rows}
+                value={settings.rows}
+                digits={0}
+                unit={say.blocks}
+                least={1}
+                most={60}
+                onNumber={(n) => set({ rows: Math.round(n) })}
+              />
             </Row>
           )}
           {setting === 'medallion' && (
@@ -89,7 +97,8 @@ export function QuiltPanel({ open }: PanelProps<QuiltingSettings, QuiltPlan>) {
                 mm={settings.sashingMm}
                 unit={unit}
                 range="from zero"
-                onMm={(mm) => set({ sashingMm: Math.min(20_000, mm) })}
+                most={20_000}
+                onMm={(mm) => set({ sashingMm: mm })}
               />
               {settings.sashingMm > 0 && (
                 <>
@@ -179,7 +188,8 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
                 mm={border.widthMm}
                 unit={unit}
                 range="from zero"
-                onMm={(mm) => change(k, { widthMm: Math.min(20_000, mm) })}
+                most={20_000}
+                onMm={(mm) => change(k, { widthMm: mm })}
               />
               <Pick
                 label={say.borderPieces(k + 1)}
@@ -229,7 +239,7 @@ function Borders({ open, unit }: { open: Props; unit: 'mm' | 'in' }) {
           />
         )}
         <Row>
-          <Measure label={say.binding} mm={settings.bindingMm} unit={unit} onMm={(mm) => set({ bindingMm: Math.min(500, mm) })} />
+          <Measure label={say.binding} mm={settings.bindingMm} unit={unit} most={500} onMm={(mm) => set({ bindingMm: mm })} />
           <FabricPick
             settings={settings}
             label={say.bindingFabric}

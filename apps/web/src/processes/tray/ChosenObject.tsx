@@ -41,7 +41,8 @@ export function ChosenObject({ pocket, own, open: { settings, set } }: Props) {
             range="from zero"
             placeholder={say.byShare}
             onEmpty={() => change({ depthMm: null })}
-            onMm={(mm) => change({ depthMm: Math.min(1000, mm) })}
+            most={1000}
+            onMm={(mm) => change({ depthMm: mm })}
           />
         </Row>
         {settings.notchMm > 0 && (
@@ -51,7 +52,9 @@ export function ChosenObject({ pocket, own, open: { settings, set } }: Props) {
             digits={0}
             unit={notchAt === null ? say.noNotch : '%'}
             onEmpty={() => change({ notchAt: null })}
-            onNumber={(n) => change({ notchAt: Math.max(0, Math.min(1, n / 100)) })}
+            least={0}
+            most={100}
+            onNumber={(n) => change({ notchAt: n / 100 })}
           />
         )}
         <Row>

@@ -1,15 +1,12 @@
 'use client';
 /** The drawer: its size, how things lie in it, what pockets are like, and the sheets that they are cut from. */
-import AddOutlined from '@mui/icons-material/AddOutlined';
-import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
 import { mostLayers, type TrayPlan, type TraySettings } from '@nuvet/core/tray';
 import { useJob } from '@/job/job-store';
+import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
@@ -25,7 +22,6 @@ import { objectOf } from './tray-objects';
 const say = words.tray;
 type Props = PanelProps<TraySettings, TrayPlan>['open'];
 const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]));
-const within = (low: number, high: number, mm: number): number => Math.max(low, Math.min(high, mm));
 
 export function DrawerPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
   const unit = useJob((s) => s.job.unit);
@@ -37,8 +33,8 @@ export function DrawerPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
       <Section title={say.size}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Row>
-            <Measure label={say.width} mm={settings.widthMm} unit={unit} onMm={(mm) => set({ widthMm: within(10, 5000, mm) })} />
-            <Measure label={say.length} mm={settings.lengthMm} unit={unit} onMm={(mm) => set({ lengthMm: within(10, 5000, mm) })} />
+            <Measure label={say.width} mm={settings.widthMm} unit={unit} least={10} most={5000} onMm={(mm) => set({ widthMm: mm })} />
+            <Measure label={say.length} mm={settings.lengthMm} unit={unit} least={10} most={5000} onMm={(mm) => set({ lengthMm: mm })} />
           </Row>
           <Row>
             <Measure
@@ -46,25 +42,21 @@ export function DrawerPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
               mm={settings.marginMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ marginMm: within(0, 500, mm) })}
+              most={500}
+              onMm={(mm) => set({ marginMm: mm })}
             />
             <Measure
               label={say.corner}
               mm={settings.cornerMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ cornerMm: within(0, 200, mm) })}
+              most={200}
+              onMm={(mm) => set({ cornerMm: mm })}
             />
           </Row>
           <Row>
             <Pick label={say.layout} value={settings.layout} words={say.layouts} onPick={(layout) => set({ layout })} />
-            <Measure
-              label={say.wall}
-              mm={settings.wallMm}
-              unit={unit}
-              range="from zero"
-              onMm={(mm) => set({ wallMm: within(0, 200, mm) })}
-            />
+            <Measure label={say.wall} mm={settings.wallMm} unit={unit} range="from zero" most={200} onMm={(mm) => set({ wallMm: mm })} />
           </Row>
         </Box>
       </Section>
@@ -79,30 +71,28 @@ export function DrawerPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
               mm={settings.clearanceMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ clearanceMm: within(0, 20, mm) })}
+              most={20}
+              onMm={(mm) => set({ clearanceMm: mm })}
             />
             <Measure
               label={say.cutter}
               mm={settings.cutterMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ cutterMm: within(0, 50, mm) })}
+              most={50}
+              onMm={(mm) => set({ cutterMm: mm })}
             />
           </Row>
           <Row>
-            <Measure
-              label={say.notch}
-              mm={settings.notchMm}
-              unit={unit}
-              range="from zero"
-              onMm={(mm) => set({ notchMm: within(0, 100, mm) })}
-            />
+            <Measure label={say.notch} mm={settings.notchMm} unit={unit} range="from zero" most={100} onMm={(mm) => set({ notchMm: mm })} />
             <NumberField
               label={say.depthShare}
               value={100 * settings.depthShare}
               digits={0}
               unit="%"
-              onNumber={(n) => set({ depthShare: within(0.05, 1, n / 100) })}
+              least={5}
+              most={100}
+              onNumber={(n) => set({ depthShare: n / 100 })}
             />
           </Row>
           <Pick
@@ -127,39 +117,24 @@ function Sheets({ open: { settings, set, plan }, unit }: { open: Props; unit: 'm
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
         {layersMm.length > 0 ? say.sheetsAbout : say.oneOfStock(printBoth(plan?.layers[0]?.thicknessMm ?? 20, unit))}
       </Typography>
-      <Box sx={{ display: 'grid', gap: 1 }}>
-        {layersMm.map((mm, k) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: sheets are told apart by their place, from the top down
-          <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 1, alignItems: 'center' }}>
-            <Measure
-              label={say.sheet(k + 1)}
-              mm={mm}
-              unit={unit}
-              onMm={(to) => set({ layersMm: layersMm.map((one, n) => (n === k ? within(0.5, 500, to) : one)) })}
-            />
+      <FieldRows
+        list={layersMm}
+        most={mostLayers}
+        fields={2}
+        onList={(to) => set({ layersMm: to })}
+        onAdd={() => set({ layersMm: [...layersMm, layersMm.at(-1) ?? plan?.layers[0]?.thicknessMm ?? 20] })}
+        addWord={say.addSheet}
+        removeWord={say.removeSheet}
+      >
+        {(mm, onChange, k) => (
+          <>
+            <Measure label={say.sheet(k + 1)} mm={mm} unit={unit} least={0.5} most={500} onMm={onChange} />
             <Typography variant="body2" color="textSecondary">
               {cuts(k)}
             </Typography>
-            <IconButton
-              aria-label={say.removeSheet(k + 1)}
-              size="small"
-              onClick={() => set({ layersMm: layersMm.filter((_, n) => n !== k) })}
-            >
-              <DeleteOutlined fontSize="small" />
-            </IconButton>
-          </Box>
-        ))}
-      </Box>
-      {layersMm.length < mostLayers && (
-        <Button
-          size="small"
-          startIcon={<AddOutlined />}
-          onClick={() => set({ layersMm: [...layersMm, layersMm.at(-1) ?? plan?.layers[0]?.thicknessMm ?? 20] })}
-          sx={{ mt: 0.75 }}
-        >
-          {say.addSheet}
-        </Button>
-      )}
+          </>
+        )}
+      </FieldRows>
       <Box sx={{ mt: 1 }}>
         <Pick
           label={say.paper}

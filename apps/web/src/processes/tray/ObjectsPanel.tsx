@@ -45,7 +45,9 @@ export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
             unit={unit}
             placeholder={say.fromPicture}
             onEmpty={() => set({ cameraMm: null })}
-            onMm={(mm) => set({ cameraMm: Math.max(20, Math.min(20_000, mm)) })}
+            least={20}
+            most={20_000}
+            onMm={(mm) => set({ cameraMm: mm })}
           />
         </Box>
       </Section>
@@ -57,7 +59,8 @@ export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
               mm={settings.heightMm}
               unit={unit}
               range="from zero"
-              onMm={(mm) => set({ heightMm: Math.min(1000, mm) })}
+              most={1000}
+              onMm={(mm) => set({ heightMm: mm })}
             />
             <Pick label={say.edge} value={settings.edge} words={say.edges} onPick={(edge) => set({ edge })} />
           </Row>
@@ -98,7 +101,8 @@ export function ObjectsPanel({ open }: PanelProps<TraySettings, TrayPlan>) {
                   unit={unit}
                   range="from zero"
                   onEmpty={() => set(withObject(settings, pieceId, { heightMm: null }))}
-                  onMm={(mm) => set(withObject(settings, pieceId, { heightMm: Math.min(1000, mm) }))}
+                  most={1000}
+                  onMm={(mm) => set(withObject(settings, pieceId, { heightMm: mm }))}
                 />
               </Box>
             ))}

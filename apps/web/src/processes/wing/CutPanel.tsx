@@ -1,15 +1,12 @@
 'use client';
 /** The cut: how wide the wire melts at which speed, how fast it goes, where the towers stand. */
-import AddOutlined from '@mui/icons-material/AddOutlined';
-import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { mostReadings, type WingPlan, type WingSettings } from '@nuvet/core/foam';
 import { printBoth } from '@nuvet/core/length';
 import { papers } from '@nuvet/core/make';
 import { useJob } from '@/job/job-store';
+import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
@@ -20,53 +17,55 @@ import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 
 const say = words.wing;
-const within = (low: number, high: number, value: number): number => Math.max(low, Math.min(high, value));
 const paperWords = Object.fromEntries(Object.entries(papers).map(([name, [w, h]]) => [name, words.makeReady.paperSize(name, w, h)]));
 
 export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSettings, WingPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { burn } = settings;
-  const change = (k: number, by: Partial<(typeof burn)[0]>) => set({ burn: burn.map((one, n) => (n === k ? { ...one, ...by } : one)) });
   return (
     <>
       <Section title={say.burn}>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
           {say.burnAbout}
         </Typography>
-        <Box sx={{ display: 'grid', gap: 1 }}>
-          {burn.map((one, k) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: cuts are told apart by their place in the list
-            <Box key={k} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr auto', gap: 1, alignItems: 'start' }}>
+        <FieldRows
+          list={burn}
+          most={mostReadings}
+          fields={2}
+          onList={(to) => set({ burn: to })}
+          onAdd={() =>
+            set({
+              burn: [
+                ...burn,
+                { burnMm: burn.at(-1)?.burnMm ?? 0.8, mmPerMin: Math.round((burn.at(-1)?.mmPerMin ?? 2 * settings.feedMmPerMin) / 2) },
+              ],
+            })
+          }
+          addWord={say.addBurn}
+          removeWord={say.removeBurn}
+        >
+          {(one, onChange, k) => (
+            <>
               <Measure
                 label={say.burnWide(k + 1)}
                 mm={one.burnMm}
                 unit={unit}
                 range="from zero"
-                onMm={(mm) => change(k, { burnMm: within(0, 20, mm) })}
+                most={20}
+                onMm={(mm) => onChange({ ...one, burnMm: mm })}
               />
               <NumberField
                 label={say.burnAt}
                 value={one.mmPerMin}
                 digits={0}
                 unit={say.mmPerMin}
-                onNumber={(n) => change(k, { mmPerMin: within(1, 50_000, n) })}
+                least={1}
+                most={50_000}
+                onNumber={(n) => onChange({ ...one, mmPerMin: n })}
               />
-              <IconButton aria-label={say.removeBurn(k + 1)} size="small" onClick={() => set({ burn: burn.filter((_, n) => n !== k) })}>
-                <DeleteOutlined fontSize="small" />
-              </IconButton>
-            </Box>
-          ))}
-        </Box>
-        {burn.length < mostReadings && (
-          <Button
-            size="small"
-            startIcon={<AddOutlined />}
-            onClick={() => set({ burn: [...burn, { burnMm: burn.at(-1)?.burnMm ?? 0.8, mmPerMin: Math.round((burn.at(-1)?.mmPerMin ?? 2 * settings.feedMmPerMin) / 2) }] })} // biome-ignore format: one line
-            sx={{ mt: 0.75 }}
-          >
-            {say.addBurn}
-          </Button>
-        )}
+            </>
+          )}
+        </FieldRows>
       </Section>
       <Section title={say.speed}>
         <Box sx={{ mt: 1 }}>
@@ -76,14 +75,18 @@ export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSetti
               value={settings.feedMmPerMin}
               digits={0}
               unit={say.mmPerMin}
-              onNumber={(n) => set({ feedMmPerMin: within(10, 5000, n) })}
+              least={10}
+              most={5000}
+              onNumber={(n) => set({ feedMmPerMin: n })}
             />
             <NumberField
               label={say.fastest}
               value={settings.fastestMmPerMin}
               digits={0}
               unit={say.mmPerMin}
-              onNumber={(n) => set({ fastestMmPerMin: within(10, 50_000, n) })}
+              least={10}
+              most={50_000}
+              onNumber={(n) => set({ fastestMmPerMin: n })}
             />
           </Row>
         </Box>
@@ -91,7 +94,14 @@ export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSetti
       <Section title={say.towers}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <Row>
-            <Measure label={say.between} mm={settings.betweenMm} unit={unit} onMm={(mm) => set({ betweenMm: within(10, 20_000, mm) })} />
+            <Measure
+              label={say.between}
+              mm={settings.betweenMm}
+              unit={unit}
+              least={10}
+              most={20_000}
+              onMm={(mm) => set({ betweenMm: mm })}
+            />
             <Measure
               label={say.toFoam}
               mm={settings.toFoamMm}
@@ -99,7 +109,8 @@ export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSetti
               range="from zero"
               placeholder={say.inMiddle}
               onEmpty={() => set({ toFoamMm: null })}
-              onMm={(mm) => set({ toFoamMm: within(0, 20_000, mm) })}
+              most={20_000}
+              onMm={(mm) => set({ toFoamMm: mm })}
             />
           </Row>
           <Row>
@@ -137,7 +148,9 @@ export function CutPanel({ open: { settings, set, plan } }: PanelProps<WingSetti
             value={settings.density}
             digits={1}
             unit="kg/m³"
-            onNumber={(n) => set({ density: within(5, 1000, n) })}
+            least={5}
+            most={1000}
+            onNumber={(n) => set({ density: n })}
           />
         </Section>
       )}

@@ -86,7 +86,9 @@ export function FilesPanel({ open, pieces, files }: { open: OpenProcess; pieces:
               value={dpi}
               digits={0}
               unit={say.dpi}
-              onNumber={(n) => n >= 10 && setDpi(Math.min(2400, Math.round(n)))}
+              least={10}
+              most={2400}
+              onNumber={(n) => setDpi(Math.round(n))}
             />
           )}
           <NamePattern example={nameOf(open, set[0] ?? names[0] ?? '')} />

@@ -103,7 +103,9 @@ export function MachineSection({ open: { entry, kind, estimate } }: { open: Open
             label={words.makeReady.curveTolerance}
             mm={machine.toleranceMm}
             unit={unit}
-            onMm={(mm) => set({ toleranceMm: Math.min(1, Math.max(0.0005, mm)) })}
+            least={0.0005}
+            most={1}
+            onMm={(mm) => set({ toleranceMm: mm })}
           />
         </Row>
         {'dxf' in kind.files && (
@@ -125,7 +127,9 @@ export function MachineSection({ open: { entry, kind, estimate } }: { open: Open
               value={machine.fullS}
               digits={0}
               unit={words.makeReady.spindleWord}
-              onNumber={(n) => n > 0 && set({ fullS: Math.min(100_000, n) })}
+              least={1}
+              most={100_000}
+              onNumber={(n) => set({ fullS: n })}
             />
             <Pick
               label={words.makeReady.power}
@@ -142,14 +146,18 @@ export function MachineSection({ open: { entry, kind, estimate } }: { open: Open
               value={machine.travelMmPerMin}
               digits={0}
               unit="mm/min"
-              onNumber={(n) => n > 0 && set({ travelMmPerMin: Math.min(500_000, n) })}
+              least={1}
+              most={500_000}
+              onNumber={(n) => set({ travelMmPerMin: n })}
             />
             <NumberField
               label={words.makeReady.acceleration}
               value={machine.accelerationMmPerS2}
               digits={0}
               unit="mm/s²"
-              onNumber={(n) => n > 0 && set({ accelerationMmPerS2: Math.min(100_000, n) })}
+              least={1}
+              most={100_000}
+              onNumber={(n) => set({ accelerationMmPerS2: n })}
             />
           </Row>
         )}

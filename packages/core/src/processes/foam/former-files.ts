@@ -2,9 +2,9 @@
  * In: a body's plan. Out: its formers as files: at full size on pages to print, as drawings laid out on sheets of the stock, and as a table.
  */
 import { strToU8 } from 'fflate';
-import Papa from 'papaparse';
 import { FileRefused } from '../../files/file-kinds.ts';
 import { type FoamPlan, type FoamSettings, formerWire, matchedTicks, type Slice, towerPath } from '../../foam/index.ts';
+import { csvText } from '../../formats/csv.ts';
 import { readWireProgram, writeWireProgram } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
@@ -180,8 +180,7 @@ const table: FoamFile = {
       const box = pathBox(outline);
       return [number, ...[thicknessMm, from, to, widthOf(box), heightOf(box), stepMm].map((v) => v.toFixed(3)), isHollow ? 'yes' : 'no'];
     });
-    const text = `${Papa.unparse([[...formerColumns], ...rows], { newline: '\r\n' })}\r\n`;
-    return { bytes: strToU8(text), largestMm: null, toleranceMm: null, widthMm, heightMm };
+    return { bytes: strToU8(csvText(formerColumns, rows)), largestMm: null, toleranceMm: null, widthMm, heightMm };
   },
 };
 

@@ -1,6 +1,5 @@
 /** In: a quilt's plan. Out: its cutting list as a table, and as a page with the fabrics that it takes. */
 import { strToU8 } from 'fflate';
-import Papa from 'papaparse';
 import {
   fillAndStroke,
   PDFDocument,
@@ -14,6 +13,7 @@ import {
   setLineWidth,
   setStrokingRgbColor,
 } from 'pdf-lib';
+import { csvText } from '../../formats/csv.ts';
 import { steadyDates } from '../../formats/pdf.ts';
 import { pathOperators, pointsPerMm, quietInk, write } from '../../formats/pdf-drawing.ts';
 import { printInches, printMm } from '../../length/index.ts';
@@ -38,8 +38,7 @@ export async function madeCuttingCsv({ settings }: Work<QuiltingSettings>, { cut
     row.lengthMm === null ? '' : row.lengthMm.toFixed(3),
     settings.fabrics[row.fabric]?.name ?? '',
   ]);
-  const text = `${Papa.unparse([[...cuttingColumns], ...rows], { newline: '\r\n' })}\r\n`;
-  return { bytes: strToU8(text), largestMm: null, toleranceMm: null, widthMm: 0, heightMm: 0 };
+  return { bytes: strToU8(csvText(cuttingColumns, rows)), largestMm: null, toleranceMm: null, widthMm: 0, heightMm: 0 };
 }
 
 /** What a report says of the block: its patches, and how they are cut. */

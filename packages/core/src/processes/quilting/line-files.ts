@@ -6,6 +6,7 @@ import { strToU8 } from 'fflate';
 import Papa from 'papaparse';
 import { type FileKind, FileRefused, fileKinds } from '../../files/file-kinds.ts';
 import { checked, madeFile } from '../../files/made-file.ts';
+import { csvText } from '../../formats/csv.ts';
 import type { Piece } from '../../job/schema.ts';
 import { plainCutting, powerSettingOf } from '../../make/cutting.ts';
 import { cutPlan, noCut } from '../../make/plan.ts';
@@ -91,7 +92,7 @@ const table: QuiltFile = {
     const { runs, area } = lineIn(plan);
     const sewn = stitchesOfRuns(runs, settings.line);
     const rows = sewn.flatMap((places) => places.map(({ x, y }, k) => [x.toFixed(3), y.toFixed(3), k === 0 ? 'jump' : 'stitch']));
-    const text = `${Papa.unparse([[...stitchColumns], ...rows, ['', '', 'end']], { newline: '\r\n' })}\r\n`;
+    const text = csvText(stitchColumns, [...rows, ['', '', 'end']]);
     const read = Papa.parse<string[]>(text, { skipEmptyLines: true }).data.slice(1, -1);
     const all: readonly Point[] = sewn.flat();
     const largestMm = read.length === all.length ? read.reduce((most, [x, y], k) => Math.max(most, Math.abs(Number(x) - (all[k] as Point).x), Math.abs(Number(y) - (all[k] as Point).y)), 0) : Infinity; // biome-ignore format: one line

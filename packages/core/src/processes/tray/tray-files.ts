@@ -1,6 +1,6 @@
 /** In: a tray's plan. Out: its sheets as files: drawings, one sheet beside the next, pages at full size, and a table of what lies in it. */
 import { strToU8 } from 'fflate';
-import Papa from 'papaparse';
+import { csvText } from '../../formats/csv.ts';
 import type { Piece } from '../../job/schema.ts';
 import { english } from '../../messages/index.ts';
 import { heightOf, pathArea, pathBox, reversedPath, shift, transformedPath, widthOf } from '../../plane/index.ts';
@@ -78,8 +78,7 @@ const table: TrayFile = {
         ...[widthOf(box), heightOf(box), movedMm].map((v) => v.toFixed(3)),
       ];
     });
-    const text = `${Papa.unparse([[...trayColumns], ...rows], { newline: '\r\n' })}\r\n`;
-    return { bytes: strToU8(text), largestMm: null, toleranceMm: null, widthMm, heightMm: lengthMm };
+    return { bytes: strToU8(csvText(trayColumns, rows)), largestMm: null, toleranceMm: null, widthMm, heightMm: lengthMm };
   },
 };
 

@@ -202,7 +202,9 @@ function FigureFields({ drawn }: { drawn: Drawn }) {
             value={figure.sides}
             digits={0}
             unit={words.byHand.threeOrMore}
-            onNumber={(n) => change({ ...figure, sides: Math.max(3, Math.min(360, Math.round(n))) })}
+            least={3}
+            most={360}
+            onNumber={(n) => change({ ...figure, sides: Math.round(n) })}
           />
           {measure(words.byHand.radius, figure.radius, (radius) => ({ ...figure, radius }))}
           {angle(figure.angle, (turned) => ({ ...figure, angle: turned }))}

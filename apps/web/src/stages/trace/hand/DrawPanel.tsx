@@ -80,7 +80,9 @@ export function DrawPanel({ tool }: { tool: DrawTool }) {
           value={hand.sides}
           digits={0}
           unit={words.byHand.sidesRange}
-          onNumber={(n) => setHand({ sides: Math.max(3, Math.min(360, Math.round(n))) })}
+          least={3}
+          most={360}
+          onNumber={(n) => setHand({ sides: Math.round(n) })}
         />
       )}
       {tool === 'rectangle' && (

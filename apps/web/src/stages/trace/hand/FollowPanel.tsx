@@ -56,7 +56,9 @@ export function FollowPanel() {
           value={count}
           digits={0}
           unit={words.byHand.copiesRange}
-          onNumber={(n) => setCount(Math.max(2, Math.min(60, Math.round(n))))}
+          least={2}
+          most={60}
+          onNumber={(n) => setCount(Math.round(n))}
         />
         <Pick
           label={words.byHand.eachCopy}

@@ -112,7 +112,9 @@ function StripFields({ choices, curve, onChoices }: { choices: StripChoices; cur
           value={choices.k}
           digits={3}
           unit={words.byHand.kFactorRange}
-          onNumber={(n) => onChoices({ ...choices, k: Math.min(1, Math.max(0, n)) })}
+          least={0}
+          most={1}
+          onNumber={(n) => onChoices({ ...choices, k: n })}
         />
         <Measure
           label={words.byHand.stripsWidth}

@@ -83,7 +83,8 @@ function MirrorFields({ step, unit, onChange }: { step: MirrorStep; unit: 'mm' |
         mm={step.reach ?? 0}
         unit={unit}
         range="from zero"
-        onMm={(reach) => onChange({ ...step, reach: Math.min(1000, reach) })}
+        most={1000}
+        onMm={(reach) => onChange({ ...step, reach })}
       />
     </Row>
   );
@@ -108,7 +109,9 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
             value={step.count}
             digits={0}
             unit={words.byHand.oneOrMore}
-            onNumber={(n) => onChange({ ...step, count: Math.max(1, Math.min(100, Math.round(n))) })}
+            least={1}
+            most={100}
+            onNumber={(n) => onChange({ ...step, count: Math.round(n) })}
           />
         </Row>
       );
@@ -130,7 +133,9 @@ function StepFields({ step, unit, onChange }: { step: LiveStep; unit: 'mm' | 'in
               value={step.count}
               digits={0}
               unit={words.byHand.copiesRange}
-              onNumber={(n) => onChange({ ...step, count: Math.max(2, Math.min(60, Math.round(n))) })}
+              least={2}
+              most={60}
+              onNumber={(n) => onChange({ ...step, count: Math.round(n) })}
             />
             <Pick
               label={words.byHand.eachCopy}

@@ -130,7 +130,9 @@ function HeldField({ measure, unit, onKeep }: { measure: Dimension; unit: 'mm' |
         value={angleOfTurn(measure.turn)}
         digits={3}
         unit="°"
-        onNumber={(degrees) => degrees > 0 && degrees <= 180 && onKeep({ ...measure, turn: turnOfAngle(degrees, measure.turn) })}
+        least={0.01}
+        most={180}
+        onNumber={(degrees) => onKeep({ ...measure, turn: turnOfAngle(degrees, measure.turn) })}
       />
     );
   return (

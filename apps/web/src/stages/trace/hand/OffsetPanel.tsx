@@ -42,7 +42,9 @@ export function OffsetPanel() {
             value={count}
             digits={0}
             unit={words.byHand.oneOrMore}
-            onNumber={(n) => setCount(Math.max(1, Math.min(100, Math.round(n))))}
+            least={1}
+            most={100}
+            onNumber={(n) => setCount(Math.round(n))}
           />
         )}
       </Row>

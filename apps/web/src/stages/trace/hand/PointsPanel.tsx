@@ -139,7 +139,9 @@ function AngleAt({ path, index }: { path: Path; index: number }) {
         value={angleOfTurn(turn)}
         digits={3}
         unit="°"
-        onNumber={(degrees) => degrees > 0 && degrees <= 180 && keep({ ...measure, turn: turnOfAngle(degrees, turn) })}
+        least={0.01}
+        most={180}
+        onNumber={(degrees) => keep({ ...measure, turn: turnOfAngle(degrees, turn) })}
       />
     </Kept>
   );
