@@ -42,6 +42,9 @@ it('two views become formers as thick as the boards measure; a shell, and a list
   await page.getByRole('img', { name: 'All formers, from the nose aft' }).waitFor();
   await expect.poll(() => reading('Largest step to sand').textContent()).toMatch(/mm/);
   await typed(/^Shell at least/, '15');
+  await typed(/^Layers 1/, '21');
+  await page.getByRole('alert').getByText('At most 20.').waitFor();
+  await typed(/^Layers 1/, '1');
   await settled(page);
   const { settings } = (await jobOf(id)).making.processes.find(({ process }) => process === 'foam') ?? {};
   expect(settings).toMatchObject({ sideId: 'd0', boards: [{ thicknessMm: 58, count: null }], shellMm: 15 });

@@ -33,7 +33,7 @@ export interface BodySection {
 }
 
 /** The height at which it is widest. */
-export const widestHeight = ({ bottom, top, rule }: BodySection): number => bottom + rule.widestAt * (top - bottom);
+const widestHeight = ({ bottom, top, rule }: BodySection): number => bottom + rule.widestAt * (top - bottom);
 
 /**
  * How far a section reaches in directions all round, the most that y cos + z sin comes to within it, mm.
@@ -75,11 +75,10 @@ const slopeStep = 1e-6;
 /** A half this low is flat, mm. */
 const flatMm = 1e-6;
 
-/** Half of a drawn section, from the middle of its foot to that of its top; of a rule's the places of its outline. */
-export function halfPlaces(section: BodySection): Point[] {
-  const { profile, halfWidth, bottom, top } = section;
-  if (profile) return Array.from(profile.across, (x, k) => ({ x: x * halfWidth, y: bottom + (profile.up[k] as number) * (top - bottom) }));
-  throw new Error('a section by rule has no places');
+/** Half of a drawn section, from the middle of its foot to that of its top. @throws Error where it is by rule: then none was drawn */
+export function halfPlaces({ profile, halfWidth, bottom, top }: BodySection): Point[] {
+  if (!profile) throw new Error('a section by rule has no places');
+  return Array.from(profile.across, (x, k) => ({ x: x * halfWidth, y: bottom + (profile.up[k] as number) * (top - bottom) }));
 }
 
 /** Its outline, counter-clockwise: what was drawn as chords, a rule's as curves. */

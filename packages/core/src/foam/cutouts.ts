@@ -2,7 +2,7 @@
  * In: a former, and an opening drawn in the side view: a cockpit, a window. Out: the former without what lies in the opening all along the
  * former's thickness: what one face alone has of it stays, and is sanded.
  */
-import { type Path, pathArea, pathBox, polygonPath } from '../plane/index.ts';
+import { largestPath, type Path, pathBox, rectanglePath } from '../plane/index.ts';
 import { combined } from '../shape/index.ts';
 import { spanOf } from './slots.ts';
 
@@ -33,8 +33,7 @@ export function cutoutIn(former: Path, { outline, xAt, footY, widthMm }: Cutout,
   if (high - low < leastWallMm || low > box.maxY) return former;
   const top = high > box.maxY - leastWallMm ? box.maxY + 1 : high;
   const half = widthMm === null ? Math.max(box.maxX, -box.minX) + 1 : widthMm / 2;
-  const opening = polygonPath([{ x: -half, y: low }, { x: half, y: low }, { x: half, y: top }, { x: -half, y: top }]); // biome-ignore format: one line
-  const left = combined([former], [opening], 'take-away');
+  const opening = rectanglePath({ minX: -half, minY: low, maxX: half, maxY: top });
   // Right through a former it falls in two: the one below is the body's.
-  return left.reduce((best, path) => (pathArea(path) > pathArea(best) ? path : best), left[0] ?? former);
+  return largestPath(combined([former], [opening], 'take-away')) ?? former;
 }

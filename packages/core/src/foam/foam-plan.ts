@@ -2,21 +2,9 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import {
-  about,
-  between,
-  centreOf,
-  distance,
-  endOf,
-  type Path,
-  type Point,
-  pathBox,
-  polygonOf,
-  transformedPath,
-  turn,
-  widthOf,
-} from '../plane/index.ts';
+import { about, centreOf, distance, endOf, type Path, type Point, pathBox, transformedPath, turn, widthOf } from '../plane/index.ts';
 import { asPart } from '../steps.ts';
+import { aroundOutline } from './around-outline.ts';
 import { type Body, bodyOf, type KnownSection, volumeOf } from './body.ts';
 import { sectionOutline } from './body-section.ts';
 import type { Cutout } from './cutouts.ts';
@@ -122,6 +110,7 @@ export function* foamPlan(
 
 const skinStations = 48;
 const skinPlaces = 64;
+const skinChordMm = 0.2;
 
 function skinOf(body: Body): FoamPlan['skin'] {
   return Array.from({ length: skinStations + 1 }, (_, k) => (body.lengthMm * k) / skinStations).flatMap((atMm) => {
@@ -132,19 +121,8 @@ function skinOf(body: Body): FoamPlan['skin'] {
 
 /** Places evenly along an outline, from where it is farthest right. */
 function placesAround(outline: Path, count: number): Point[] {
-  const all = polygonOf(outline, 0.2);
-  const first = all.reduce((best, p, k) => (p.x > (all[best] as Point).x ? k : best), 0);
-  const points = [...all.slice(first), ...all.slice(0, first), all[first] as Point];
-  const lengths = [0];
-  for (let k = 1; k < points.length; k++) lengths.push((lengths[k - 1] as number) + distance(points[k - 1] as Point, points[k] as Point));
-  const whole = lengths.at(-1) as number;
-  let at = 0;
-  return Array.from({ length: count }, (_, k) => {
-    const along = (whole * k) / count;
-    while (at < points.length - 2 && (lengths[at + 1] as number) < along) at++;
-    const [p, q, from, to] = [points[at] as Point, points[at + 1] as Point, lengths[at] as number, lengths[at + 1] as number];
-    return between(p, q, to > from ? (along - from) / (to - from) : 0);
-  });
+  const around = aroundOutline(outline, skinChordMm, ({ x }) => x);
+  return Array.from({ length: count }, (_, k) => around(k / count).at);
 }
 
 function sectionAt(body: Body, atMm: number): { atMm: number; outline: Path }[] {

@@ -3,7 +3,7 @@
  * block, round the outline and out as it came; a hollow or a hole is reached through a slit where it is nearest, gone round, and left again.
  * Which hole is reached from which is the least tree over them (Prim 1957), the outline being its root.
  */
-import { distance, type Path, type Point, pathArea, pathBox, polygonOf, reversedPath } from '../plane/index.ts';
+import { distance, largestPath, type Path, type Point, pathArea, pathBox, polygonOf, reversedPath } from '../plane/index.ts';
 import { offsetClosed } from '../shape/index.ts';
 
 export interface FormerWireSettings {
@@ -35,10 +35,10 @@ export function formerWire(
   { outline, holes }: { readonly outline: Path; readonly holes: readonly Path[] },
   { burnMm, marginMm }: FormerWireSettings,
 ): FormerWire | null {
-  const around = largest(burnMm > 0 ? offsetClosed(counterClockwise(outline), -burnMm / 2) : [counterClockwise(outline)]);
+  const around = largestPath(burnMm > 0 ? offsetClosed(counterClockwise(outline), -burnMm / 2) : [counterClockwise(outline)]);
   if (!around) return null;
   const inner = holes.flatMap(
-    (hole) => largest(burnMm > 0 ? offsetClosed(counterClockwise(hole), burnMm / 2) : [counterClockwise(hole)]) ?? [],
+    (hole) => largestPath(burnMm > 0 ? offsetClosed(counterClockwise(hole), burnMm / 2) : [counterClockwise(hole)]) ?? [],
   );
   const root: Loop = { points: polygonOf(around, chordMm), branches: [] };
   const free = inner.map((path): Loop => ({ points: polygonOf(reversedPath(path), chordMm), branches: [] }));
@@ -62,7 +62,6 @@ export function formerWire(
 }
 
 const counterClockwise = (path: Path): Path => (pathArea(path) < 0 ? reversedPath(path) : path);
-const largest = (paths: readonly Path[]): Path | null => paths.reduce<Path | null>((best, path) => (Math.abs(pathArea(path)) > (best ? Math.abs(pathArea(best)) : 0) ? path : best), null); // biome-ignore format: one line
 
 /** Once round a loop from one of its places, with all that it leads off to. */
 function walked({ points, branches }: Loop, start: number): Point[] {

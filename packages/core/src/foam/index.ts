@@ -1,7 +1,7 @@
 export { type Airfoil, AirfoilError, airfoilThrough, nacaAirfoil, nacaMeanLine, nacaThickness } from './airfoil.ts';
 export { readAirfoil } from './airfoil-text.ts';
 export { type Body, BodyError, type BodyViews, bodyOf, type KnownSection, volumeOf } from './body.ts';
-export { type BodySection, reaches, type SectionProfile, type SectionRule, sectionOutline, widestHeight } from './body-section.ts';
+export { type BodySection, reaches, type SectionProfile, type SectionRule, sectionOutline } from './body-section.ts';
 export { type Burn, type BurnReading, burnFrom, burnLine } from './burn.ts';
 export { type FoamNote, type FoamPlan, foamPlan } from './foam-plan.ts';
 export { type FormerWire, formerWire } from './former-wire.ts';

@@ -5,7 +5,7 @@
  * to lie in the body, so the hollow is what all sections near by leave when each is moved in by what the ball has left there.
  */
 import { SaidError, say } from '../messages/index.ts';
-import { circlePath, isInside, middleOf, type Path, type Point, pathArea, polygonPath, reversedPath } from '../plane/index.ts';
+import { circlePath, isInside, largestPath, middleOf, type Path, type Point, pathArea, polygonPath, reversedPath } from '../plane/index.ts';
 import { combined, nested, offsetClosed, pathCrossings } from '../shape/index.ts';
 import type { Body } from './body.ts';
 import { type BodySection, reaches, sectionOutline } from './body-section.ts';
@@ -248,7 +248,7 @@ function partsWith(outline: Path, hollow: Path | null, dowels: SliceSettings['do
 
 /** What is left out of the middle of a former, a web of so much around it. */
 function lighteningHole(outline: Path, webMm: number): Path | null {
-  const hole = offsetClosed(outline, webMm).reduce<Path | null>((best, path) => (pathArea(path) > (best ? pathArea(best) : 0) ? path : best), null); // biome-ignore format: one line
+  const hole = largestPath(offsetClosed(outline, webMm));
   return hole && pathArea(hole) >= leastHollowMm2 ? hole : null;
 }
 

@@ -2,7 +2,7 @@
  * In: the outline of a former, and the slots for what runs through all of them: a keel, spars, longerons or stringers. Out: the outline with
  * the slots cut into it.
  */
-import { type Path, type Point, pathArea, pathBox, polygonPath } from '../plane/index.ts';
+import { type Box, boxAround, largestPath, type Path, pathBox, rectanglePath } from '../plane/index.ts';
 import { combined, pathCrossings } from '../shape/index.ts';
 
 export interface Slot {
@@ -29,12 +29,10 @@ export function withSlots(outline: Path, slots: readonly Slot[], body: BodySize)
   for (const slot of slots) {
     const cuts = slotPaths(outline, slot, body);
     if (cuts.length === 0) missed++;
-    for (const cut of cuts) path = largest(combined([path], [cut], 'take-away')) ?? path;
+    for (const cut of cuts) path = largestPath(combined([path], [cut], 'take-away')) ?? path;
   }
   return { outline: path, missed };
 }
-
-const largest = (paths: readonly Path[]): Path | null => paths.reduce<Path | null>((best, path) => (pathArea(path) > (best ? pathArea(best) : 0) ? path : best), null); // biome-ignore format: one line
 
 /** A slot's rectangles, from beyond the skin to its bottom. */
 function slotPaths(outline: Path, { side, at, widthMm, depthMm, isStraight }: Slot, { heightMm, widthMm: wide }: BodySize): Path[] {
@@ -48,7 +46,14 @@ function slotPaths(outline: Path, { side, at, widthMm, depthMm, isStraight }: Sl
       const bottom = isStraight ? wide / 2 - depthMm : edge - depthMm;
       return bottom >= edge
         ? []
-        : [rectangle({ x: s * bottom, y: at - half }, { x: s * (Math.max(box.maxX, -box.minX) + half), y: at + half })];
+        : [
+            rectanglePath(
+              boxAround([
+                { x: s * bottom, y: at - half },
+                { x: s * (Math.max(box.maxX, -box.minX) + half), y: at + half },
+              ]) as Box,
+            ),
+          ];
     });
   }
   return (at === 0 ? [0] : [at, -at]).flatMap((x): Path[] => {
@@ -57,16 +62,11 @@ function slotPaths(outline: Path, { side, at, widthMm, depthMm, isStraight }: Sl
     const [low, high] = skin;
     if (side === 'below') {
       const bottom = isStraight ? depthMm : low + depthMm;
-      return bottom <= low ? [] : [rectangle({ x: x - half, y: box.minY - half }, { x: x + half, y: bottom })];
+      return bottom <= low ? [] : [rectanglePath({ minX: x - half, minY: box.minY - half, maxX: x + half, maxY: bottom })];
     }
     const bottom = isStraight ? heightMm - depthMm : high - depthMm;
-    return bottom >= high ? [] : [rectangle({ x: x - half, y: bottom }, { x: x + half, y: box.maxY + half })];
+    return bottom >= high ? [] : [rectanglePath({ minX: x - half, minY: bottom, maxX: x + half, maxY: box.maxY + half })];
   });
-}
-
-function rectangle(a: Point, b: Point): Path {
-  const [minX, maxX, minY, maxY] = [Math.min(a.x, b.x), Math.max(a.x, b.x), Math.min(a.y, b.y), Math.max(a.y, b.y)];
-  return polygonPath([{ x: minX, y: minY }, { x: maxX, y: minY }, { x: maxX, y: maxY }, { x: minX, y: maxY }]); // biome-ignore format: one line
 }
 
 /** From the first to the last place of an outline on an upright or level line. */

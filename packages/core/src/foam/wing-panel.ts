@@ -10,6 +10,7 @@ import {
   chain,
   distance,
   endOf,
+  largestPath,
   type Path,
   type Point,
   pathArea,
@@ -105,7 +106,7 @@ type Face = 'root' | 'tip';
 function faceOf(airfoil: Airfoil, lengthMm: number, { skinMm, leadingMm, trailingMm, spars }: WingPanel, face: Face): CoreFace {
   const section = sectionOf(airfoil, lengthMm);
   const inner = skinMm > 0 ? offsetClosed(section, skinMm) : [section];
-  const body = inner.reduce<Path | null>((best, path) => (best === null || pathArea(path) > pathArea(best) ? path : best), null);
+  const body = largestPath(inner);
   if (!body || pathArea(body) <= 0) throw new CoreError(say.foam.skinTooThick(face, { mm: skinMm }));
   const round = new Round(polygonOf(body, chordMm));
   // Where the sheeting leaves nothing up to an edge the core ends before it.

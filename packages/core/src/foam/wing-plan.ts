@@ -1,7 +1,7 @@
 /** In: a job's outlines and the settings of a wing panel. Out: the cut of the panel and of its mirror image, its block and its mass. */
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { type Point, pathBox, polygonOf } from '../plane/index.ts';
+import { type Point, pathArea, pathBox, polygonOf, polygonPath } from '../plane/index.ts';
 import { type Airfoil, airfoilThrough, nacaAirfoil } from './airfoil.ts';
 import { readAirfoil } from './airfoil-text.ts';
 import { burnFrom } from './burn.ts';
@@ -39,7 +39,7 @@ export function wingPlan(pieces: readonly Piece[], settings: WingSettings): Wing
   const faces = [coreOf(cut.faces.root), coreOf(cut.faces.tip)];
   const all = faces.flat();
   const reach = (of: (p: Point) => number): number => Math.max(...all.map(of)) - Math.min(...all.map(of));
-  const [rootArea, tipArea] = faces.map(areaOf) as [number, number];
+  const [rootArea, tipArea] = faces.map((points) => Math.abs(pathArea(polygonPath(points)))) as [number, number];
   // A ruled body between two sections that are alike: the prismoid by its ends' areas.
   const volumeMm3 = (spanMm / 3) * (rootArea + tipArea + Math.sqrt(rootArea * tipArea));
   const slowed = cut.feedMmPerMin < feedMmPerMin * 0.995;
@@ -59,14 +59,6 @@ export function wingPlan(pieces: readonly Piece[], settings: WingSettings): Wing
 }
 
 const noteOf = (message: Message): WingNote => ({ ...message, pieceId: '', isFailure: false });
-
-function areaOf(points: readonly Point[]): number {
-  const twice = points.reduce((sum, p, k) => {
-    const q = points[(k + 1) % points.length] as Point;
-    return sum + p.x * q.y - q.x * p.y;
-  }, 0);
-  return Math.abs(twice) / 2;
-}
 
 /** Chords of a traced section leave it by at most this share of its chord. */
 const chordShare = 2e-4;

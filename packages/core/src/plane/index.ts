@@ -10,6 +10,7 @@ export {
   ellipsePath,
   endOf,
   isInside,
+  largestPath,
   levelCrossings,
   nearestOnPath,
   type Path,

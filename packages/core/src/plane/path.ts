@@ -174,6 +174,10 @@ export function chordsOf(path: Path, tolerance: number): Point[] {
   return path.closed ? [...points, path.start] : points;
 }
 
+/** The path that encloses the most, either way round; null for none. */
+export const largestPath = (paths: readonly Path[]): Path | null =>
+  paths.reduce<Path | null>((best, path) => (best === null || Math.abs(pathArea(path)) > Math.abs(pathArea(best)) ? path : best), null);
+
 /** Where the sides of a closed polygon cross a level line: their x, in the sides' order. */
 export const levelCrossings = (polygon: readonly Point[], y: number): number[] =>
   polygon.flatMap((a, k) => {

@@ -11,6 +11,7 @@ import {
   chain,
   heightOf,
   inverse,
+  largestPath,
   type Path,
   pathArea,
   pathBox,
@@ -94,9 +95,6 @@ function ledUnder(path: Path, over: readonly Path[], underMm: number): Path {
   return over.reduce((shape, upper) => {
     const reach = offsetClosed(counterClockwise(upper), -touchMm, plainOffset);
     const hidden = combined(grown, reach, 'keep-common');
-    return hidden.length > 0 ? (largestOf(combined([shape], hidden, 'unite')) ?? shape) : shape;
+    return hidden.length > 0 ? (largestPath(combined([shape], hidden, 'unite')) ?? shape) : shape;
   }, own);
 }
-
-const largestOf = (paths: readonly Path[]): Path | null =>
-  paths.reduce<Path | null>((best, path) => (best === null || Math.abs(pathArea(path)) > Math.abs(pathArea(best)) ? path : best), null);

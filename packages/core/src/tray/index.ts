@@ -1,4 +1,4 @@
-export { mainAxisOf, reachAlong } from './pocket.ts';
+export { reachAlong } from './pocket.ts';
 export { mostLayers, mostObjects, plainTray, type TrayObject, type TraySettings, trayLayouts, traySchema } from './settings.ts';
 export { snappedInTray, type TraySnap } from './snapping.ts';
 export { drawnByTray, placeAt, type TrayLayer, type TrayNote, type TrayPlan, type TrayPocket, trayPlan } from './tray-plan.ts';

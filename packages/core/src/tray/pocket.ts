@@ -51,7 +51,7 @@ function standingOut(outline: Path, area: Area): number {
 }
 
 /** The direction in which an outline is longest: the main axis of its second moments of area, radians. */
-export function mainAxisOf(outline: Path): { readonly middle: Point; readonly angle: number } {
+function mainAxisOf(outline: Path): { readonly middle: Point; readonly angle: number } {
   const points = polygonOf(outline, chordMm);
   let [area, x, y, xx, xy, yy] = [0, 0, 0, 0, 0, 0];
   points.forEach((p, k) => {

@@ -5,7 +5,7 @@ import { strToU8 } from 'fflate';
 import { FileRefused } from '../../files/file-kinds.ts';
 import { type FoamPlan, type FoamSettings, formerWire, matchedTicks, type Slice, towerPath } from '../../foam/index.ts';
 import { csvText } from '../../formats/csv.ts';
-import { readWireProgram, writeWireProgram } from '../../formats/index.ts';
+import { readWireProgram, wireProgramDeviation, writeWireProgram } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
 import { english, say } from '../../messages/index.ts';
@@ -209,8 +209,7 @@ const wire: FoamFile = {
         isTipLeft: false,
       });
       const text = writeWireProgram(towers, { title: english.foam.wireOf(title, slice.number), axes: 'UV', warmUpS });
-      const read = readWireProgram(text, 'UV');
-      const largestMm = read.reduce((most, place, k) => Math.max(most, distance(place.left, (towers[k] as (typeof towers)[0]).left)), 0);
+      const largestMm = wireProgramDeviation(towers, readWireProgram(text, 'UV'));
       return { bytes: strToU8(text), part: String(slice.number).padStart(2, '0'), largestMm, toleranceMm: roundedMm, widthMm, heightMm };
     });
     const [first, ...further] = made;
