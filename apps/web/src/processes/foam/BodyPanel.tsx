@@ -2,36 +2,42 @@
 /** The body: which outlines are its views, the rule of its sections, and what it comes to. */
 import Box from '@mui/material/Box';
 import { type FoamPlan, type FoamSettings, noView } from '@nuvet/core/foam';
-import type { Piece } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import { useJob } from '@/job/job-store';
 import { NumberField } from '@/ui/NumberField';
 import { Pick, Row } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
+import { OutlinePick } from '../OutlinePick';
 import { PlanFault } from '../PlanFault';
 import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
 
 const say = words.foam;
-/** More outlines than this are no list to choose from. */
-const mostListed = 60;
+const typedAxis = 'typed';
 
 export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
-  const lines = pieces.filter(({ outer, leftOut }) => !outer.closed && !leftOut).slice(0, mostListed);
-  const views = pieces.filter(({ outer, leftOut }) => outer.closed && !leftOut).slice(0, mostListed);
+  const lines = pieces.filter(({ outer }) => !outer.closed);
+  const views = pieces.filter(({ outer }) => outer.closed);
+  /** A line that is gone counts as none. */
+  const axisLine = (id: string | null): string => lines.find((line) => line.id === id)?.id ?? typedAxis;
   return (
     <>
       <Section title={say.views}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-          <ViewPick label={say.side} views={views} value={settings.sideId ?? plan?.sideId ?? null} onView={(sideId) => set({ sideId })} />
-          <ViewPick
+          <OutlinePick
+            label={say.side}
+            pieces={views}
+            value={settings.sideId ?? plan?.sideId ?? null}
+            onPick={(sideId) => set({ sideId })}
+          />
+          <OutlinePick
             label={say.above}
-            views={views}
+            pieces={views}
             value={settings.aboveId ?? plan?.aboveId ?? noView}
-            none={say.noneAsHigh}
-            onView={(aboveId) => set({ aboveId })}
+            also={{ [noView]: say.noneAsHigh }}
+            onPick={(aboveId) => set({ aboveId })}
           />
           <Row>
             <NumberField
@@ -55,12 +61,19 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
           </Row>
           {lines.length > 0 && (
             <Row>
-              <AxisPick label={say.sideAxisLine} lines={lines} value={settings.sideAxisId} onAxis={(sideAxisId) => set({ sideAxisId })} />
-              <AxisPick
+              <OutlinePick
+                label={say.sideAxisLine}
+                pieces={lines}
+                value={axisLine(settings.sideAxisId)}
+                also={{ [typedAxis]: say.byDegrees }}
+                onPick={(id) => set({ sideAxisId: id === typedAxis ? null : id })}
+              />
+              <OutlinePick
                 label={say.aboveAxisLine}
-                lines={lines}
-                value={settings.aboveAxisId}
-                onAxis={(aboveAxisId) => set({ aboveAxisId })}
+                pieces={lines}
+                value={axisLine(settings.aboveAxisId)}
+                also={{ [typedAxis]: say.byDegrees }}
+                onPick={(id) => set({ aboveAxisId: id === typedAxis ? null : id })}
               />
             </Row>
           )}
@@ -111,47 +124,5 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
         </Section>
       )}
     </>
-  );
-}
-
-interface AxisPickProps {
-  readonly label: string;
-  readonly lines: readonly Piece[];
-  readonly value: string | null;
-  readonly onAxis: (id: string | null) => void;
-}
-
-const typedAxis = 'typed';
-
-function AxisPick({ label, lines, value, onAxis }: AxisPickProps) {
-  const known = { [typedAxis]: say.byDegrees, ...Object.fromEntries(lines.map(({ id, name }) => [id, name])) };
-  return (
-    <Pick
-      label={label}
-      value={value !== null && value in known ? value : typedAxis}
-      words={known}
-      onPick={(id) => onAxis(id === typedAxis ? null : id)}
-    />
-  );
-}
-
-interface ViewPickProps {
-  readonly label: string;
-  readonly views: readonly Piece[];
-  readonly value: string | null;
-  /** The word for no view, where there need be none. */
-  readonly none?: string;
-  readonly onView: (id: string) => void;
-}
-
-function ViewPick({ label, views, value, none, onView }: ViewPickProps) {
-  const known = { ...(none && { [noView]: none }), ...Object.fromEntries(views.map(({ id, name }) => [id, name])) };
-  return (
-    <Pick
-      label={label}
-      value={value !== null && value in known ? value : ''}
-      words={value !== null && value in known ? known : { '': say.notYet, ...known }}
-      onPick={onView}
-    />
   );
 }

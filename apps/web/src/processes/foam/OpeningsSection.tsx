@@ -3,14 +3,13 @@
 import { type FoamPlan, type FoamSettings, mostCutouts } from '@nuvet/core/foam';
 import type { Piece } from '@nuvet/core/job';
 import { FieldRows } from '@/ui/FieldRows';
-import { Measure, Pick } from '@/ui/Rows';
+import { Measure } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
+import { OutlinePick } from '../OutlinePick';
 import type { OpenProcess } from '../process-view';
 
 const say = words.foam;
-/** More outlines than this are no list to choose from. */
-const mostListed = 60;
 
 interface Props {
   readonly open: OpenProcess<FoamSettings, FoamPlan>;
@@ -20,9 +19,8 @@ interface Props {
 
 export function OpeningsSection({ open: { settings, set, plan }, unit, pieces }: Props) {
   const { cutouts } = settings;
-  const others = pieces.filter(({ id, outer }) => outer.closed && id !== plan?.sideId && id !== plan?.aboveId).slice(0, mostListed);
+  const others = pieces.filter(({ id, outer }) => outer.closed && id !== plan?.sideId && id !== plan?.aboveId);
   const free = others.find(({ id }) => !cutouts.some(({ pieceId }) => pieceId === id));
-  const named = Object.fromEntries(others.map(({ id, name }) => [id, name]));
   if (!free && cutouts.length === 0) return null;
   return (
     <Section title={say.openings}>
@@ -37,11 +35,11 @@ export function OpeningsSection({ open: { settings, set, plan }, unit, pieces }:
       >
         {(one, onChange, k) => (
           <>
-            <Pick
+            <OutlinePick
               label={say.openingOutline(k + 1)}
+              pieces={others}
               value={one.pieceId}
-              words={one.pieceId in named ? named : { [one.pieceId]: say.notYet, ...named }}
-              onPick={(id) => onChange({ ...one, pieceId: id })}
+              onPick={(pieceId) => onChange({ ...one, pieceId })}
             />
             <Measure
               label={say.openingWide}

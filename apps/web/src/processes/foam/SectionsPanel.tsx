@@ -12,6 +12,7 @@ import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
+import { OutlinePick } from '../OutlinePick';
 import { PlanFault } from '../PlanFault';
 import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
@@ -19,8 +20,6 @@ import { plainHalf } from './plain-half';
 import { chooseSection, useChosenSection } from './section-store';
 
 const say = words.foam;
-/** More outlines than this are no list to choose from. */
-const mostListed = 60;
 
 export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelProps<FoamSettings, FoamPlan>) {
   const unit = useJob((s) => s.job.unit);
@@ -28,11 +27,11 @@ export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelPr
   const { sections } = settings;
   const chosen = sections[section];
   const change = (k: number, by: FoamSection) => set({ sections: sections.map((one, n) => (n === k ? by : one)) });
-  const named = Object.fromEntries(pieces.filter(({ id, outer }) => outer.closed && id !== plan?.sideId && id !== plan?.aboveId).slice(0, mostListed).map(({ id, name }) => [id, name])); // biome-ignore format: one line
+  const outlines = pieces.filter(({ id, outer }) => outer.closed && id !== plan?.sideId && id !== plan?.aboveId);
   const asKind = (one: FoamSection, kind: FoamSection['kind']): FoamSection => {
     const { atMm } = one;
     if (kind === 'rule') return { kind, atMm, topExponent: settings.topExponent, bottomExponent: settings.bottomExponent, widestAt: settings.widestAt }; // biome-ignore format: one line
-    if (kind === 'outline') return { kind, atMm, pieceId: Object.keys(named)[0] ?? '-' };
+    if (kind === 'outline') return { kind, atMm, pieceId: outlines[0]?.id ?? '-' };
     return { kind, atMm, points: plainHalf };
   };
   const add = () => {
@@ -104,10 +103,10 @@ export function SectionsPanel({ open: { settings, set, plan }, pieces }: PanelPr
                 </Row>
               )}
               {one.kind === 'outline' && (
-                <Pick
+                <OutlinePick
                   label={say.sectionOutline}
+                  pieces={outlines}
                   value={one.pieceId}
-                  words={one.pieceId in named ? named : { [one.pieceId]: say.notYet, ...named }}
                   onPick={(pieceId) => change(k, { ...one, pieceId })}
                 />
               )}

@@ -10,10 +10,9 @@ import type { Piece } from '@nuvet/core/job';
 import { useEffect, useRef, useState } from 'react';
 import { Pick } from '@/ui/Rows';
 import { words } from '@/words';
+import { OutlinePick } from '../OutlinePick';
 
 const say = words.wing;
-/** More outlines than this are no list to choose from. */
-const mostListed = 60;
 
 interface Props {
   readonly label: string;
@@ -27,7 +26,7 @@ interface Props {
 export function SectionPick({ label, section, pieces, none, onSection }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [isTooLong, setTooLong] = useState(false);
-  const closed = pieces.filter(({ outer }) => outer.closed).slice(0, mostListed);
+  const closed = pieces.filter(({ outer }) => outer.closed);
   const choose = (kind: string) => {
     if (kind === 'none') return onSection(null);
     if (kind === 'naca') return onSection({ kind, digits: '2412' });
@@ -45,10 +44,10 @@ export function SectionPick({ label, section, pieces, none, onSection }: Props) 
         <Pick<string> label={label} value={section?.kind ?? 'none'} words={{ ...(none && { none }), ...say.kinds }} onPick={choose} />
         {section?.kind === 'naca' && <Digits digits={section.digits} onDigits={(digits) => onSection({ kind: 'naca', digits })} />}
         {section?.kind === 'outline' && (
-          <Pick
+          <OutlinePick
             label={say.outline}
+            pieces={closed}
             value={section.pieceId}
-            words={closed.some(({ id }) => id === section.pieceId) ? Object.fromEntries(closed.map(({ id, name }) => [id, name])) : { [section.pieceId]: say.notYet, ...Object.fromEntries(closed.map(({ id, name }) => [id, name])) }} // biome-ignore format: one line
             onPick={(pieceId) => onSection({ kind: 'outline', pieceId })}
           />
         )}

@@ -8,7 +8,6 @@ export const foam = {
   side: 'From the side',
   above: 'From above',
   noneAsHigh: 'None: as wide as it is high',
-  notYet: 'Not traced yet',
   sideAxis: 'Side axis rises',
   aboveAxis: 'Upper axis rises',
   sideAxisLine: 'Side axis',

@@ -1,5 +1,6 @@
 /** The stage Make ready: the cut, files, prints, folding, the cutter. */
 export const makeReady = {
+  outlineGone: 'Not traced yet',
   cut: 'Cut',
   hoursAndMinutes: (h: number, m: number) => `${h} h ${m} min`,
   minutesAndSeconds: (m: number, s: number) => `${m} min ${s} s`,

@@ -13,7 +13,6 @@ export const wing = {
   asRoot: 'As the root',
   digits: 'NACA',
   outline: 'Outline',
-  notYet: 'Not traced yet',
   file: 'Choose a file of coordinates',
   fileChosen: (name: string) => `${name}: choose another`,
   fileTooLarge: 'That file is too large for a section. It has a few hundred lines at most.',

@@ -3,6 +3,7 @@ import { PDFDocument, type PDFFont, type PDFPage, popGraphicsState, pushGraphics
 import type { FoamPlan, Slice } from '../../foam/index.ts';
 import { steadyDates } from '../../formats/pdf.ts';
 import { pathOperators, pointsPerMm, quietInk, write } from '../../formats/pdf-drawing.ts';
+import { printMm } from '../../length/index.ts';
 import { english } from '../../messages/index.ts';
 import { chain, heightOf, type Path, type Point, pathBox, shift, stretch, transformedPath, widthOf } from '../../plane/index.ts';
 import type { ProcessFileMade, Work } from '../process.ts';
@@ -35,7 +36,7 @@ export async function madeBuildSheet({ title }: Pick<Work<object>, 'title'>, pla
   return { bytes: await pdf.save(), largestMm: null, toleranceMm: null, widthMm: width, heightMm: height };
 }
 
-const mm = (length: number): string => `${(Math.round(length * 10) / 10).toString()} mm`;
+const mm = (length: number): string => printMm(length, 1);
 
 function strokePath(page: PDFPage, path: Path, to: Parameters<typeof transformedPath>[1], widthPt: number): void {
   const placed = transformedPath(path, to);

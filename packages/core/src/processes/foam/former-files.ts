@@ -7,6 +7,7 @@ import { type FoamPlan, type FoamSettings, formerWire, matchedTicks, type Slice,
 import { csvText } from '../../formats/csv.ts';
 import { readWireProgram, wireProgramDeviation, writeWireProgram } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
+import { printMm } from '../../length/index.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
 import { english, say } from '../../messages/index.ts';
 import {
@@ -30,7 +31,6 @@ import { madeBuildSheet } from './build-sheet.ts';
 
 type FoamFile = ProcessFile<FoamSettings, FoamPlan>;
 
-const mm = (length: number): string => `${(Math.round(length * 100) / 100).toString()} mm`;
 const line = (...places: readonly Point[]): Path => ({ start: places[0] as Point, segments: places.slice(1).map((to) => ({ kind: 'line', to })), closed: false }); // biome-ignore format: one line
 
 /** Of a datum line this share is left free at either end. */
@@ -73,7 +73,7 @@ function patternOf(slice: Slice, plan: FoamPlan): Pattern {
     ],
     texts: [
       { at: { x: 3, y }, text: String(number), size: Math.min(18, Math.max(7, up)), isBold: true },
-      { at: { x: 3, y: y - 5 }, text: english.foam.boardOf(mm(thicknessMm), mm(from)), size: 6 },
+      { at: { x: 3, y: y - 5 }, text: english.foam.boardOf(printMm(thicknessMm), printMm(from)), size: 6 },
       ...(ticks?.numbers ?? []).map(({ at, number: tick }) => ({ at, text: String(tick), size: 5 })),
     ],
   };

@@ -2,6 +2,7 @@
 import { strToU8 } from 'fflate';
 import { csvText } from '../../formats/csv.ts';
 import type { Piece } from '../../job/schema.ts';
+import { printMm } from '../../length/index.ts';
 import { english } from '../../messages/index.ts';
 import { heightOf, pathArea, pathBox, reversedPath, shift, transformedPath, widthOf } from '../../plane/index.ts';
 import type { TrayPlan, TraySettings } from '../../tray/index.ts';
@@ -12,7 +13,6 @@ import type { ProcessFile } from '../process.ts';
 type TrayFile = ProcessFile<TraySettings, TrayPlan>;
 
 const betweenSheetsMm = 20;
-const mm = (length: number): string => `${(Math.round(length * 100) / 100).toString()} mm`;
 
 /** The sheets as pieces, the uppermost first, with the numbers on it. */
 export function sheetsOfTray({ layers, pockets, widthMm }: TrayPlan): Piece[] {
@@ -54,7 +54,7 @@ function patternsOf({ layers, pockets }: TrayPlan): Pattern[] {
       ...[outer, ...holes].map((path) => ({ kind: 'cutting', path }) as const),
       ...(number === 1 ? pockets.flatMap(({ numeral }) => numeral.map((path) => ({ kind: 'mark', path }) as const)) : []),
     ],
-    texts: [{ at: { x: 4, y: 3 }, text: english.tray.layerOf(number, mm(thicknessMm)), size: textPoints }],
+    texts: [{ at: { x: 4, y: 3 }, text: english.tray.layerOf(number, printMm(thicknessMm)), size: textPoints }],
   }));
 }
 
