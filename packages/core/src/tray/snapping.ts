@@ -29,13 +29,25 @@ export function snappedInTray(
   reachMm: number,
 ): TraySnap {
   const others = pockets.filter((one) => one.pieceId !== pieceId).map(({ pocket }) => pathBox(pocket.outer));
-  const along = (place: number, half: number, whole: number, low: (box: Box) => number, high: (box: Box) => number): Candidate | null => {
+  const own = { minX: at.x - size.width / 2, maxX: at.x + size.width / 2, minY: at.y - size.height / 2, maxY: at.y + size.height / 2 };
+  /** A wall stands only between what lies side by side. */
+  const isBeside = (box: Box, from: 'minX' | 'minY', to: 'maxX' | 'maxY'): boolean => box[from] < own[to] + wallMm && own[from] < box[to] + wallMm; // biome-ignore format: one line
+  const along = (
+    place: number,
+    half: number,
+    whole: number,
+    low: (box: Box) => number,
+    high: (box: Box) => number,
+    beside: readonly Box[],
+  ): Candidate | null => {
     const candidates: Candidate[] = [
       { at: marginMm + half, word: 'margin' },
       { at: whole - marginMm - half, word: 'margin' },
-      ...others.flatMap((box): Candidate[] => [
+      ...beside.flatMap((box): Candidate[] => [
         { at: high(box) + wallMm + half, word: 'wall' },
         { at: low(box) - wallMm - half, word: 'wall' },
+      ]),
+      ...others.flatMap((box): Candidate[] => [
         { at: (low(box) + high(box)) / 2, word: 'in line' },
         { at: low(box) + half, word: 'in line' },
         { at: high(box) - half, word: 'in line' },
@@ -45,7 +57,7 @@ export function snappedInTray(
     const nearest = candidates.reduce((best, one) => (Math.abs(one.at - place) < Math.abs(best.at - place) ? one : best));
     return Math.abs(nearest.at - place) <= reachMm ? nearest : null;
   };
-  const x = along(at.x, size.width / 2, widthMm, (box) => box.minX, (box) => box.maxX); // biome-ignore format: one line
-  const y = along(at.y, size.height / 2, lengthMm, (box) => box.minY, (box) => box.maxY); // biome-ignore format: one line
+  const x = along(at.x, size.width / 2, widthMm, (box) => box.minX, (box) => box.maxX, others.filter((box) => isBeside(box, 'minY', 'maxY'))); // biome-ignore format: one line
+  const y = along(at.y, size.height / 2, lengthMm, (box) => box.minY, (box) => box.maxY, others.filter((box) => isBeside(box, 'minX', 'maxX'))); // biome-ignore format: one line
   return { at: { x: x?.at ?? at.x, y: y?.at ?? at.y }, across: x?.word ?? null, up: y?.word ?? null };
 }
