@@ -61,7 +61,10 @@ it('a drawn block becomes patches of two fabrics, sizes to cut and printed templ
   await page.getByRole('table', { name: 'Cutting list' }).getByText('98.425').first().waitFor();
   await typed(/^Seam allowance/, '500');
   // What no field takes is refused there, and the one before stays.
-  await page.getByRole('alert').getByText(/^At most /).waitFor();
+  await page
+    .getByRole('alert')
+    .getByText(/^At most /)
+    .waitFor();
   await typed(/^Seam allowance/, '90 mm');
   await page
     .getByText(/A seam allowance of .* is wider than patch A has room for/)

@@ -3,10 +3,10 @@ import { randomFrom } from '@nuvet/truth';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lawRuns } from '../../../../tests/unit/random-laws.ts';
-import { type FourPoints, inverseProjection, type Point, type Projection, projectionOfFour } from '../plane/projection.ts';
+import { type FourPoints, inverseProjection, type Point, type Projection, projectionOfFour } from '../plane/index.ts';
 import { cameraAt, cameraOf, focalFrom } from './camera.ts';
 import { fitTrueUp, standardErrorOf } from './fit.ts';
-import type { TrueUpMark } from './marks.ts';
+import type { TrueUpMark } from './mark-kinds.ts';
 
 const size = { widthPx: 4000, heightPx: 3000 };
 const sheet: FourPoints = [{ x: 0, y: 0 }, { x: 297, y: 0 }, { x: 297, y: 210 }, { x: 0, y: 210 }]; // biome-ignore format: a sheet
