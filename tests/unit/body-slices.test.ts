@@ -136,7 +136,7 @@ describe('slices', () => {
   });
   it('of a body that narrows and widens have what both faces need', () => {
     // Higher at the front face, wider at the back one: the outline is what either reaches.
-    const body: Body = { lengthMm: 20, heightMm: 80, widthMm: 100, longerMm: 0, section: (x) => ({ halfWidth: 30 + x, bottom: 0, top: 80 - x, rule: ellipse }) }; // biome-ignore format: one line
+    const body: Body = { lengthMm: 20, heightMm: 80, widthMm: 100, longerMm: 0, frontLarger: null, section: (x) => ({ halfWidth: 30 + x, bottom: 0, top: 80 - x, rule: ellipse }) }; // biome-ignore format: one line
     const [slice] = sliced(body, { cutTo: 'both' });
     const box = pathBox(slice?.outline as Path);
     expect([box.maxX, box.maxY]).toEqual([expect.closeTo(50, 2), expect.closeTo(80, 2)]);

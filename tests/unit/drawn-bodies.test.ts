@@ -16,7 +16,7 @@ import {
 } from '@nuvet/core/foam';
 import { readSvg } from '@nuvet/core/formats';
 import { type Piece, plainMachine, plainStock } from '@nuvet/core/job';
-import { circlePath, ellipsePath, levelCrossings, type Path, type Point, pathArea, pathBox, polygonOf, polygonPath, rectanglePath, transformedPath, turn } from '@nuvet/core/plane'; // biome-ignore format: one line
+import { chain, circlePath, ellipsePath, levelCrossings, type Path, type Point, pathArea, pathBox, polygonOf, polygonPath, rectanglePath, shift, transformedPath, turn } from "@nuvet/core/plane"; // biome-ignore format: one line
 import { processKinds } from '@nuvet/core/processes';
 import { distanceTo, windingNumber } from '@nuvet/core/shape';
 import { finished } from '@nuvet/core/steps';
@@ -40,8 +40,8 @@ const polygon = (...places: readonly (readonly [number, number])[]): Path => pol
 /** A hull with flared sides: it bends inwards below its gunwale. */
 const flared = polygon([0, 0], [30, 4], [38, 26], [60, 60], [-60, 60], [-38, 26], [-30, 4]);
 /** As wide and as high all along. */
-const prism = (known: readonly KnownSection[], rule = ellipse): Body =>
-  bodyOf({ side: rectanglePath({ minX: 0, minY: 0, maxX: 240, maxY: 60 }), above: rectanglePath({ minX: 0, minY: 100, maxX: 240, maxY: 220 }), nose: 'left' }, rule, known); // biome-ignore format: one line
+const prismViews = { side: rectanglePath({ minX: 0, minY: 0, maxX: 240, maxY: 60 }), above: rectanglePath({ minX: 0, minY: 100, maxX: 240, maxY: 220 }), nose: 'left' } as const; // biome-ignore format: one line
+const prism = (known: readonly KnownSection[], rule = ellipse): Body => bodyOf(prismViews, rule, known);
 
 describe('a section that was drawn', () => {
   it('as an ellipse is what the rule of an ellipse gives, within 0.01 mm', () => {
@@ -98,6 +98,46 @@ describe('a section that was drawn', () => {
     expect(() => profileThrough([at(0, 0), at(2, 0), at(0.5, 1), at(0.5, -1), at(1, 2), at(0, 2)])).toThrow(/crosses itself/);
     expect(() => profileOfOutline(polygon([0, 0], [40, 40], [40, 0], [0, 40]))).toThrow(/crosses itself/);
     expect(() => profileOfOutline({ ...flared, closed: false })).toThrow(/is open/);
+  });
+});
+
+describe('a view from the front', () => {
+  // Drawn at half the size, of its own place on the sheet.
+  const front = transformedPath(flared, chain(shift(500, 200), { a: 0.5, b: 0, c: 0, d: 0.5, e: 0, f: 0 }));
+  it('is the shape of the sections, as wide and as high as the other views have them', () => {
+    const body = bodyOf({ ...prismViews, front }, ellipse);
+    const away = distanceTo([flared]);
+    for (const p of polygonOf(outlineAt(body, 100), 1)) expect(away(p)).toBeLessThan(1e-6);
+    expect(body.frontLarger).toEqual({ wideMm: expect.closeTo(-60, 6), highMm: expect.closeTo(-30, 6) });
+  });
+  it('says how wide a body is that has no view from above', () => {
+    const body = bodyOf({ ...prismViews, above: null, front }, ellipse);
+    expect(body.widthMm).toBeCloseTo(120, 6);
+    expect(pathArea(outlineAt(body, 100))).toBeCloseTo(pathArea(flared), 6);
+  });
+  it('stands where the body is largest, and runs on into a section that is known', () => {
+    const known = [{ atMm: 0, shape: ellipse }];
+    const body = bodyOf({ ...views, front }, ellipse, known);
+    const shareOf = (x: number): number => {
+      const { minX, minY, maxX, maxY } = pathBox(outlineAt(body, x));
+      return pathArea(outlineAt(body, x)) / ((maxX - minX) * (maxY - minY));
+    };
+    const shareOfFront = pathArea(flared) / (120 * 60);
+    expect([shareOf(1), shareOf(300), shareOf(590)]).toEqual([expect.closeTo(Math.PI / 4, 2), expect.closeTo(shareOfFront, 4), expect.closeTo(shareOfFront, 4)]); // biome-ignore format: one line
+  });
+  it.each([
+    ['drawn at another size, is told with both differences', front, /60.* narrower and 30.* lower/],
+    ['with halves that differ, is told by how much', polygon([0, 0], [60, 30], [20, 60], [-60, 60]), /differ by up to/],
+  ])('%s', (_, outer, said) => {
+    const piece = (id: string, path: Path) => ({ id, name: id, purpose: 'cut' as const, leftOut: false, runsOff: false, outer: path, holes: [] }); // biome-ignore format: one line
+    const pieces = [piece('side', prismViews.side), piece('above', prismViews.above), piece('front', outer)];
+    const planned = (frontId: string) => finished(foamPlan(pieces, { ...plainFoam, sideId: 'side', aboveId: 'above', frontId }, { thicknessMm: 40 })); // biome-ignore format: one line
+    expect(
+      planned('front')
+        .notes.map(({ message }) => message)
+        .join(' '),
+    ).toMatch(said);
+    expect(() => planned('gone')).toThrow(/view from the front is gone/);
   });
 });
 

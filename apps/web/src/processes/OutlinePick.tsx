@@ -18,8 +18,9 @@ interface Props {
 }
 
 export function OutlinePick({ label, pieces, value, also = {}, onPick }: Props) {
-  const listed = { ...also, ...Object.fromEntries(pieces.slice(0, mostListed).map(({ id, name }) => [id, name])) };
   const chosen = value ?? '';
+  const shown = pieces.filter(({ id }, k) => k < mostListed || id === chosen);
+  const listed = { ...also, ...Object.fromEntries(shown.map(({ id, name }) => [id, name])) };
   return (
     <Pick
       label={label}

@@ -8,7 +8,7 @@ import { aroundOutline } from './around-outline.ts';
 import { type Body, bodyOf, type KnownSection, volumeOf } from './body.ts';
 import { sectionOutline } from './body-section.ts';
 import type { Cutout } from './cutouts.ts';
-import { profileOfOutline, profileThrough } from './section-profile.ts';
+import { profileOfOutline, profileThrough, unevenness } from './section-profile.ts';
 import { type FoamSettings, noView } from './settings.ts';
 import { type SliceCount, sliceCounts } from './slice-counts.ts';
 import { foamIn, type Slice, slicesOf } from './slices.ts';
@@ -64,7 +64,8 @@ export function* foamPlan(
   const above = views.above && turnedBack(views.above, aboveAxis);
   const { nose, topExponent, bottomExponent, widestAt, shellMm } = settings;
   const known = knownSections(pieces, settings);
-  const body = bodyOf({ side: side.outer, above: above?.outer ?? null, nose }, { topExponent, bottomExponent, widestAt }, known);
+  const { front } = views;
+  const body = bodyOf({ side: side.outer, above: above?.outer ?? null, front, nose }, { topExponent, bottomExponent, widestAt }, known);
   const cutouts = cutoutsOf(pieces, settings, side.outer);
   yield 0.1;
   const { volumeMm3 } = volumeOf(body);
@@ -99,6 +100,7 @@ export function* foamPlan(
     largestStepMm: slices.reduce((most, { stepMm }) => Math.max(most, stepMm), 0),
     notes: [
       ...(Math.abs(body.longerMm) > sameLengthMm ? [noteOf(say.foam.viewsDiffer({ mm: Math.abs(body.longerMm) }))] : []),
+      ...frontNotes(body, front),
       ...(shellMm !== null && hollow === 0 ? [noteOf(say.foam.allSolid())] : []),
       ...(shellMm !== null && hollow > 0 && hollow < slices.length ? [noteOf(say.foam.shellThick(slices.length - hollow))] : []),
       ...(short > 0 ? [noteOf(say.foam.dowelsOutside(short))] : []),
@@ -106,6 +108,17 @@ export function* foamPlan(
       ...(outside > 0 ? [noteOf(say.foam.stationsOutside(outside))] : []),
     ],
   };
+}
+
+/** What the view from the front does not have as the others do. */
+function frontNotes({ frontLarger }: Body, front: Path | null): FoamNote[] {
+  if (!front || !frontLarger) return [];
+  const { wideMm, highMm } = frontLarger;
+  const unevenMm = unevenness(front);
+  return [
+    ...(Math.max(Math.abs(wideMm), Math.abs(highMm)) > sameLengthMm ? [noteOf(say.foam.frontDiffers({ mm: Math.abs(wideMm) }, wideMm < 0, { mm: Math.abs(highMm) }, highMm < 0))] : []),
+    ...(unevenMm > sameLengthMm ? [noteOf(say.foam.frontUneven({ mm: unevenMm }))] : []),
+  ]; // biome-ignore format: a note a line
 }
 
 const skinStations = 48;
@@ -173,18 +186,26 @@ const noteOf = (message: Message): FoamNote => ({ ...message, pieceId: '', isFai
 /** Outlines as long as the longest within this share are told apart by which was drawn first. */
 const sameShare = 0.01;
 
-/** The pieces that are named as views; else the longest, and of those about as long the next. */
-function viewsOf(pieces: readonly Piece[], { sideId, aboveId, sections, cutouts }: FoamSettings): { side: Piece; above: Piece | null } {
+/**
+ * The pieces that are named as views; else the longest, and of those about as long the next. There is a view from the front only where one is
+ * named. @throws SaidError where there is no side view, or the outline of the front view is gone
+ */
+function viewsOf(
+  pieces: readonly Piece[],
+  { sideId, aboveId, frontId, sections, cutouts }: FoamSettings,
+): { side: Piece; above: Piece | null; front: Path | null } {
   const length = ({ outer }: Piece): number => widthOf(pathBox(outer));
-  const others = new Set([...sections.flatMap((one) => (one.kind === 'outline' ? [one.pieceId] : [])), ...cutouts.map(({ pieceId }) => pieceId)]); // biome-ignore format: one line
+  const others = new Set([...sections.flatMap((one) => (one.kind === 'outline' ? [one.pieceId] : [])), ...cutouts.map(({ pieceId }) => pieceId), ...(frontId ? [frontId] : [])]); // biome-ignore format: one line
   const closed = pieces.filter(({ outer, id }) => outer.closed && !others.has(id));
   const longest = closed.reduce((most, piece) => Math.max(most, length(piece)), 0);
   const rank = (piece: Piece): number => (length(piece) > (1 - sameShare) * longest ? longest : length(piece));
   const ordered = closed.sort((a, b) => rank(b) - rank(a));
   const side = ordered.find(({ id }) => id === sideId) ?? ordered.find(({ id }) => id !== aboveId);
   if (!side) throw new SaidError(say.foam.noViews());
-  if (aboveId === noView) return { side, above: null };
+  const front = frontId === null ? null : pieces.find(({ id }) => id === frontId)?.outer;
+  if (front === undefined) throw new SaidError(say.foam.frontGone());
+  if (aboveId === noView) return { side, above: null, front };
   const named = ordered.find(({ id }) => id === aboveId);
   const alike = ordered.find((one) => one !== side && Math.abs(length(one) / length(side) - 1) < alikeShare);
-  return { side, above: named ?? alike ?? null };
+  return { side, above: named ?? alike ?? null, front };
 }

@@ -6,6 +6,7 @@ import { SaidError, say } from '../messages/index.ts';
 import { type Path, type Point, pathArea, pathBox, polygonOf, reversedPath } from '../plane/index.ts';
 import { type DrawnPoint, pathThrough, selfCrossings } from '../shape/index.ts';
 import { ruleOutline, type SectionProfile, type SectionRule } from './body-section.ts';
+import { spanOf } from './slots.ts';
 
 export class SectionError extends SaidError {
   readonly code = 'no-section';
@@ -36,6 +37,16 @@ export function profileOf(outline: Path): SectionProfile {
   }
   half.push({ x: 0, y: top.y });
   return byLength(half.map(({ x, y }) => ({ x: (2 * x) / (maxX - minX), y: y / (maxY - minY) })));
+}
+
+/** Levels at which the halves of an outline are compared. */
+const levels = 40;
+
+/** How far the left half of an outline is from being the right one's mirror image, at most, on level lines, mm. */
+export function unevenness(outline: Path): number {
+  const { minX, minY, maxX, maxY } = pathBox(outline);
+  const spans = Array.from({ length: levels }, (_, k) => spanOf(outline, minY + ((k + 0.5) / levels) * (maxY - minY), 'level'));
+  return spans.reduce((most, span) => (span ? Math.max(most, Math.abs(span[0] + span[1] - minX - maxX)) : most), 0);
 }
 
 const profiles = new WeakMap<object, SectionProfile>();

@@ -46,6 +46,8 @@ export const foamSchema = z.strictObject({
   /** The pieces that are the views; null finds them, `none` is no view. */
   sideId: text(64).nullable(),
   aboveId: text(64).nullable(),
+  /** The piece that is the view from the front; null is no view. */
+  frontId: text(64).nullable(),
   /** How far the body's axis rises in each view as it is drawn, degrees: the view is turned back by it. */
   sideAxis: finite.min(-90).max(90),
   aboveAxis: finite.min(-90).max(90),
@@ -88,6 +90,7 @@ export type FoamSettings = z.infer<typeof foamSchema>;
 export const plainFoam: FoamSettings = {
   sideId: null,
   aboveId: null,
+  frontId: null,
   sideAxis: 0,
   aboveAxis: 0,
   sideAxisId: null,

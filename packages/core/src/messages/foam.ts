@@ -17,6 +17,11 @@ export const foam = {
   openView: 'A view of the body is open, or has no length. Close its outline in Trace.',
   viewsDiffer: (length: string) =>
     `The view from above is drawn ${length} longer or shorter than the side view: it is brought to the side view's length.`,
+  frontDiffers: (wide: string, isNarrower: boolean, high: string, isLower: boolean) =>
+    `The view from the front is drawn ${wide} ${isNarrower ? 'narrower' : 'wider'} and ${high} ${isLower ? 'lower' : 'higher'} than the other views have it: its shape is taken, their sizes hold.`,
+  frontUneven: (length: string) =>
+    `The halves of the view from the front differ by up to ${length}. The right half is used for both sides.`,
+  frontGone: 'The outline of the view from the front is gone. Choose another, or none.',
   noBoards: 'Say what the body is cut from: a board as thick as it measures.',
   tooManySlices: (most: number) => `The body would be cut into more than ${most} slices. Type thicker boards.`,
   shellThick: (slices: number) =>

@@ -1,6 +1,7 @@
 'use client';
 /** The body: which outlines are its views, the rule of its sections, and what it comes to. */
 import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
 import { type FoamPlan, type FoamSettings, noView } from '@nuvet/core/foam';
 import { printBoth } from '@nuvet/core/length';
 import { useJob } from '@/job/job-store';
@@ -36,8 +37,15 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
             label={say.above}
             pieces={views}
             value={settings.aboveId ?? plan?.aboveId ?? noView}
-            also={{ [noView]: say.noneAsHigh }}
+            also={{ [noView]: settings.frontId ? say.noneAsFront : say.noneAsHigh }}
             onPick={(aboveId) => set({ aboveId })}
+          />
+          <OutlinePick
+            label={say.front}
+            pieces={views}
+            value={settings.frontId ?? noView}
+            also={{ [noView]: say.noneByRule }}
+            onPick={(id) => set({ frontId: id === noView ? null : id })}
           />
           <Row>
             <NumberField
@@ -80,39 +88,15 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
           <Pick label={say.nose} value={settings.nose} words={say.noses} onPick={(nose) => set({ nose })} />
         </Box>
       </Section>
-      <Section title={say.sections}>
-        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-          <Row>
-            <NumberField
-              label={say.topExponent}
-              value={settings.topExponent}
-              digits={2}
-              unit={say.twoIsEllipse}
-              least={1}
-              most={8}
-              onNumber={(n) => set({ topExponent: n })}
-            />
-            <NumberField
-              label={say.bottomExponent}
-              value={settings.bottomExponent}
-              digits={2}
-              unit={say.twoIsEllipse}
-              least={1}
-              most={8}
-              onNumber={(n) => set({ bottomExponent: n })}
-            />
-          </Row>
-          <NumberField
-            label={say.widestAt}
-            value={100 * settings.widestAt}
-            digits={0}
-            unit="%"
-            least={0}
-            most={95}
-            onNumber={(n) => set({ widestAt: n / 100 })}
-          />
-        </Box>
-      </Section>
+      {settings.frontId ? (
+        <Section title={say.sections}>
+          <Typography variant="caption" color="textSecondary">
+            {say.ofTheFront}
+          </Typography>
+        </Section>
+      ) : (
+        <Rule settings={settings} set={set} />
+      )}
       <PlanFault />
       {plan && (
         <Section title={say.measures}>
@@ -124,5 +108,44 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
         </Section>
       )}
     </>
+  );
+}
+
+/** The rule that all sections follow. */
+function Rule({ settings, set }: Pick<PanelProps<FoamSettings, FoamPlan>['open'], 'settings' | 'set'>) {
+  return (
+    <Section title={say.sections}>
+      <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+        <Row>
+          <NumberField
+            label={say.topExponent}
+            value={settings.topExponent}
+            digits={2}
+            unit={say.twoIsEllipse}
+            least={1}
+            most={8}
+            onNumber={(n) => set({ topExponent: n })}
+          />
+          <NumberField
+            label={say.bottomExponent}
+            value={settings.bottomExponent}
+            digits={2}
+            unit={say.twoIsEllipse}
+            least={1}
+            most={8}
+            onNumber={(n) => set({ bottomExponent: n })}
+          />
+        </Row>
+        <NumberField
+          label={say.widestAt}
+          value={100 * settings.widestAt}
+          digits={0}
+          unit="%"
+          least={0}
+          most={95}
+          onNumber={(n) => set({ widestAt: n / 100 })}
+        />
+      </Box>
+    </Section>
   );
 }
