@@ -5,7 +5,7 @@ import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, jobOf, jobOfOutlines } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -26,6 +26,7 @@ it('two views become formers as thick as the boards measure; a shell, and a list
   const id = await jobOfOutlines('Reed float', [
     { name: 'Side', paths: [view(300, 50, 60)] },
     { name: 'Above', paths: [view(306, 70, 240)] },
+    { name: 'Front', paths: [boxPath(400, 400, 117, 75)] },
   ]);
   await page.goto(`${address}/jobs/${id}?stage=make-ready`);
   await button('Add a process').click();
@@ -77,6 +78,29 @@ it('two views become formers as thick as the boards measure; a shell, and a list
   await panel('Sections').click();
   await button('Remove section 1').click();
   await settled(page);
+  // A view from the front is a view of its own: an outline of another shape, another size, and both are said.
+  await panel('Body').click();
+  const byRule = await holds();
+  await page.getByRole('combobox', { name: 'From the front' }).click();
+  await page.getByRole('option', { name: 'Front', exact: true }).click();
+  await page.getByText(/view from the front is drawn 20.* narrower and 25.* lower/).waitFor();
+  await expect.poll(holds).toBeGreaterThan(byRule * 1.2);
+  await page.getByRole('combobox', { name: 'From the front' }).click();
+  await page.getByRole('option', { name: /None: sections by rule/ }).click();
+  await settled(page);
+  // Formers are sent to the wire, one block after another; each is measured before the next one is asked for.
+  await panel('Wire').click();
+  await page.getByRole('img', { name: /^Former 1 in its block/ }).waitFor();
+  await page.getByRole('combobox', { name: 'Runs' }).click();
+  await page.getByRole('option', { name: /1,?000 times/ }).click();
+  await button('Cut').click();
+  for (const former of [1, 2]) {
+    await page.getByText(`Put in: foam for former ${former + 1}, 58`).waitFor();
+    await expect.poll(() => reading(`Former ${former}`).textContent()).toMatch(/mm/);
+    expect(Number.parseFloat((await reading(`Former ${former}`).textContent()) ?? '')).toBeLessThan(0.05);
+    if (former === 1) await button('It is in').click();
+  }
+  await button('Stop').click();
   await panel('In space').click();
   await page
     .getByRole('img', { name: /body in space/ })

@@ -1,5 +1,6 @@
 /** The server against cutters that answer badly, and a machine that can always be stopped. */
 import { createServer, type Server, type Socket } from 'node:net';
+import { foamPlan, plainFoam } from '@nuvet/core/foam';
 import { plainMachine, plainStock } from '@nuvet/core/job';
 import { type MillPlan, millPlan, millToolSchema, plainMilling } from '@nuvet/core/milling';
 import { circlePath, rectanglePath, reversedPath } from '@nuvet/core/plane';
@@ -201,4 +202,35 @@ describe('the mill', () => {
     await post({ do: 'start', jobId: id, processId: 'laser', programs, mill: { setUp: { widthMm: -1 }, outlines: {} }, timeFactor: 1 });
     expect(await until(id, 'alarm')).toMatchObject({ message: expect.stringMatching(/stock and its tools are not understood/) });
   });
+});
+
+it('a hot wire cuts one block after another: each is measured, then the next one is asked for', async () => {
+  const id = await job();
+  const open = cutterService();
+  server = open;
+  await new Promise<void>((resolve) => open.listen(0, '127.0.0.1', resolve));
+  process.env.NUVET_CUTTER = `127.0.0.1:${(open.address() as { port: number }).port}`;
+  const side = { id: 'side', name: 'Side', purpose: 'cut', outer: circlePath({ x: 0, y: 0 }, 40), holes: [], leftOut: false };
+  const settings = { ...plainFoam, boards: [{ thicknessMm: 30, count: null }] };
+  const work = { title: 'Ball', pieces: [side] as never[], settings, machine: plainMachine, stock: plainStock };
+  const made = await processKinds.foam?.standIn?.(work, finished(foamPlan(work.pieces, settings, plainStock)));
+  expect(made?.programs.length).toBe(3);
+  expect((await post({ do: 'start', jobId: id, processId: 'laser', ...made, timeFactor: 3000 })).status).toBe(204);
+  const asked: string[] = [];
+  type Seen = { status: string; message: string; prompts: number; isWhole: boolean; firstOfBlock: number; wired: { leftOffMm: number }[]; burns: unknown[] }; // biome-ignore format: what is looked at
+  let last = (await seen(id)) as Seen | null;
+  for (let k = 0; k < 1000 && !last?.isWhole; k++) {
+    if (last?.status === 'waiting') {
+      asked.push(last.message);
+      expect(last.wired.length).toBe(asked.length);
+      await post({ do: 'acknowledge', jobId: id, prompt: last.prompts });
+    }
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    last = (await seen(id)) as Seen | null;
+  }
+  expect(asked).toEqual([expect.stringMatching(/foam for former 2, 30/), expect.stringMatching(/foam for former 3, 20/)]);
+  expect(last).toMatchObject({ status: 'done', firstOfBlock: 2 });
+  // A stretch for each block, and each former as it should be.
+  expect(last?.burns.length).toBe(3);
+  expect(last?.wired.map(({ leftOffMm }) => leftOffMm < 0.02)).toEqual([true, true, true]);
 });

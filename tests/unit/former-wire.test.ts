@@ -7,6 +7,7 @@ import { processKinds } from '@nuvet/core/processes';
 import { windingNumber } from '@nuvet/core/shape';
 import { finished } from '@nuvet/core/steps';
 import { HotWire } from '@nuvet/cutter/hot-wire';
+import { WireWork, wireSetUpSchema } from '@nuvet/cutter/wire-work';
 import { demoJobs } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 
@@ -111,6 +112,25 @@ describe('the files of a body', () => {
     expect([part, ...further.map((one) => one.part)]).toEqual(Array.from({ length: 12 }, (_, k) => String(k + 1).padStart(2, '0')));
     expect(largestMm).toBeLessThan(1e-4);
     for (const { bytes } of further) expect(readWireProgram(new TextDecoder().decode(bytes), 'UV').length).toBeGreaterThan(50);
+  });
+  it('what the wire that stands in is sent: a block for each former, which comes out as it should where the wire can reach', async () => {
+    const job = await kind.standIn?.(work, plan);
+    const blocks = job?.wire?.blocks ?? [];
+    expect(blocks.map(({ name }) => name)[2]).toBe('foam for former 3, 50.00 mm thick, at least 162 x 127 mm');
+    for (const k of [0, 5, 11]) {
+      const { setUp, faces } = blocks[k] as (typeof blocks)[number];
+      const wire = new WireWork(wireSetUpSchema.parse(setUp));
+      for (const line of (job?.programs[k]?.text ?? '').trimEnd().split('\n')) {
+        wire.read(line);
+        while (!wire.isIdle) wire.pass(60);
+      }
+      const said = wire.command('measure', JSON.stringify(faces)) ?? '';
+      expect((faces as { left: unknown[] }).left.length).toBeGreaterThan(40);
+      expect(JSON.parse(said.slice('measured '.length))).toMatchObject({
+        leftOffMm: expect.closeTo(0, 1),
+        rightOffMm: expect.closeTo(0, 1),
+      });
+    }
   });
   it('a build sheet on which every former stands once, small', async () => {
     const { bytes } = await made('build');

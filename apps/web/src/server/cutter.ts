@@ -2,7 +2,7 @@
  * Programs on their way to the cutter or mill: lines are sent as far ahead as it takes them, and what it answers is kept, so that the page
  * can ask how far it is. One job at a time, its programs one after another; see docs/cutter-protocol.md.
  */
-import type { StandInJob, StandInTool } from '@nuvet/core/processes';
+import type { StandInBlock, StandInJob, StandInTool } from '@nuvet/core/processes';
 import { z } from 'zod';
 import {
   type MachineStatus,
@@ -45,11 +45,10 @@ interface Burn {
   readonly points: number[];
 }
 
-/** What the machine is told first: what it works on. */
-function beginsWith({ mill, needle, wire }: StandInJob): string {
+/** What the machine is told first: what it works on; a wire is told so of each block. */
+function beginsWith({ mill, needle }: StandInJob): string {
   if (mill) return `@mill ${JSON.stringify(mill.setUp)}`;
-  if (needle) return `@needle ${JSON.stringify(needle.setUp)}`;
-  return wire ? `@wire ${JSON.stringify(wire.setUp)}` : '@sheet';
+  return needle ? `@needle ${JSON.stringify(needle.setUp)}` : '@sheet';
 }
 
 class CutterSession {
@@ -68,8 +67,8 @@ class CutterSession {
   measured: MillMeasured | null = null;
   /** The same of a needle. */
   sewn: SewnMeasured | null = null;
-  /** The same of a hot wire. */
-  wired: WireMeasured | null = null;
+  /** The same of a hot wire, block by block; null for one that could not be measured. */
+  readonly wired: (WireMeasured | null)[] = [];
   /** Of the programs, their lines. */
   private readonly programs: readonly (readonly string[])[];
   /** How many tools of the program have been put in. */
@@ -83,8 +82,10 @@ class CutterSession {
   private sent = 0;
   private answered = 0;
   private heldBack = false;
-  /** Listings of what is burnt that are asked for and not answered. */
-  private listings = 0;
+  /** Of the stretches that are burnt the first on this block: a wire counts from 0 on each. */
+  firstOfBlock = 0;
+  /** For each listing of what is burnt that is asked for and not answered, how many stretches lie on blocks before. */
+  private readonly listings: number[] = [];
   private readonly wire: CutterLine;
   private readonly timer: NodeJS.Timeout;
 
@@ -120,7 +121,16 @@ class CutterSession {
       this.wire.write('@program');
       this.putIn();
     }
+    if (this.block) {
+      this.firstOfBlock = this.burns.length;
+      this.wire.write(`@wire ${JSON.stringify(this.block.setUp)}`);
+    }
     this.send();
+  }
+
+  /** What a wire cuts. */
+  private get block(): StandInBlock | undefined {
+    return this.job.wire?.blocks[this.program];
   }
 
   private get nextTool(): StandInTool | undefined {
@@ -160,7 +170,7 @@ class CutterSession {
 
   /** Whether nothing more will be told: it is over, and all that was burnt is known. */
   get isWhole(): boolean {
-    return this.status === 'away' || (this.isOver && this.listings === 0 && !this.isMeasuring);
+    return this.status === 'away' || (this.isOver && this.listings.length === 0 && !this.isMeasuring);
   }
 
   private send(): void {
@@ -172,11 +182,14 @@ class CutterSession {
 
   private look(): void {
     this.wire.write('@state');
-    if (this.listings > 0 && !this.isOver) return;
-    this.listings++;
+    if (this.listings.length === 0 || this.isOver) this.list();
+  }
+
+  private list(): void {
+    this.listings.push(this.firstOfBlock);
     // Of the last stretch known only what has been added; its last place may have moved on.
-    const last = Math.max(0, this.burns.length - 1);
-    this.wire.write(`@burnt ${last} ${placesBefore(this.burns[last]?.points.length ?? 0)}`);
+    const last = Math.max(this.firstOfBlock, this.burns.length - 1);
+    this.wire.write(`@burnt ${last - this.firstOfBlock} ${placesBefore(this.burns[last]?.points.length ?? 0)}`);
   }
 
   private readonly answers = new Map<string, (rest: string) => void>(
@@ -198,8 +211,9 @@ class CutterSession {
           this.status = status;
       },
       burnt: (rest: string) => {
-        this.listings--;
-        const { from, skip, burns } = burntSchema.parse(JSON.parse(rest));
+        const before = this.listings.shift() ?? 0;
+        const { from: own, skip, burns } = burntSchema.parse(JSON.parse(rest));
+        const from = before + own;
         // A listing goes on where the one before it ended.
         if (from > this.burns.length) throw new Error(words.server.stretchesAreMissing);
         burns.forEach((burn, k) => {
@@ -220,23 +234,34 @@ class CutterSession {
       },
       error: (rest: string) => {
         if (this.isMeasuring) {
-          // It is milled; only what came of it is not told.
+          // It is made; only what came of it is not told.
           this.isMeasuring = false;
-          if (this.isWhole) this.end();
+          if (this.block) this.measuredBlock(null);
+          else if (this.isWhole) this.end();
+          return;
         }
         if (this.isOver) return;
         this.message = words.server.theCutterSays(rest.slice(0, 200));
         this.finish('alarm');
       },
       measured: (rest: string) => {
-        if (this.job.needle) this.sewn = sewnSchema.parse(JSON.parse(rest));
-        else if (this.job.wire) this.wired = wireMeasuredSchema.parse(JSON.parse(rest));
-        else this.measured = measuredSchema.parse(JSON.parse(rest));
         this.isMeasuring = false;
+        if (this.block) {
+          this.measuredBlock(wireMeasuredSchema.parse(JSON.parse(rest)));
+          return;
+        }
+        if (this.job.needle) this.sewn = sewnSchema.parse(JSON.parse(rest));
+        else this.measured = measuredSchema.parse(JSON.parse(rest));
         if (this.isWhole) this.end();
       },
       end: () => {
         if (this.isOver) return;
+        if (this.block) {
+          // A block is looked at and measured before it is taken out.
+          this.list();
+          this.measure(this.block.faces);
+          return;
+        }
         const next = this.program + 1;
         if (next < this.programs.length) {
           const tool = this.job.programs[next]?.tools[0];
@@ -244,15 +269,30 @@ class CutterSession {
           else this.waitFor(words.server.putIn(tool.name), () => this.begin(next));
           return;
         }
-        const against = this.job.mill?.outlines ?? this.job.needle?.drawn ?? this.job.wire?.faces;
-        if (against) {
-          this.isMeasuring = true;
-          this.wire.write(`@measure ${JSON.stringify(against)}`);
-        }
+        const against = this.job.mill?.outlines ?? this.job.needle?.drawn;
+        if (against) this.measure(against);
         this.finish('done');
       },
     }),
   );
+
+  private measure(against: object): void {
+    this.isMeasuring = true;
+    this.wire.write(`@measure ${JSON.stringify(against)}`);
+  }
+
+  /** What was measured of a block that is cut; then the next one is asked for. */
+  private measuredBlock(measured: WireMeasured | null): void {
+    this.wired.push(measured);
+    if (this.isOver) {
+      if (this.isWhole) this.end();
+      return;
+    }
+    const next = this.program + 1;
+    const block = this.job.wire?.blocks[next];
+    if (block && this.programs[next]) this.waitFor(words.server.putIn(block.name), () => this.begin(next));
+    else this.finish('done');
+  }
 
   private hear(text: string): void {
     const at = text.indexOf(' ');
@@ -273,7 +313,7 @@ class CutterSession {
 
   private gone(why: string): void {
     clearInterval(this.timer);
-    this.listings = 0;
+    this.listings.length = 0;
     this.isMeasuring = false;
     if (this.isOver) return;
     [this.status, this.message] = ['away', why];
@@ -337,7 +377,10 @@ export interface CutterSeen {
   readonly z: number | null;
   readonly measured: MillMeasured | null;
   readonly sewn: SewnMeasured | null;
-  readonly wired: WireMeasured | null;
+  /** Block by block; null for one that could not be measured. */
+  readonly wired: readonly (WireMeasured | null)[];
+  /** Of all stretches the first on what is under the tool now. */
+  readonly firstOfBlock: number;
   /** Whether it is over and all that was burnt is told. */
   readonly isWhole: boolean;
   readonly x: number;
@@ -351,10 +394,10 @@ export function cutterSince(jobId: string, processId: string, from: number, skip
   const session = kept.nuvetCutter;
   if (session?.jobId !== jobId || session.processId !== processId) return null;
   const { status, message, line, lines, program, programCount, tool, prompts, spindleRpm, x, y, z: height, burns } = session;
-  const { isWhole, measured, sewn, wired } = session;
+  const { isWhole, measured, sewn, wired, firstOfBlock } = session;
   return {
     status, message, line, lines: lines.length, program, programs: programCount, tool, prompts, spindleRpm, x, y, z: height,
-    isWhole, measured, sewn, wired,
+    isWhole, measured, sewn, wired, firstOfBlock,
     burns: burns.slice(from).map(({ points }, k) => ({ points: k === 0 ? points.slice(2 * skip) : points })),
   }; // biome-ignore format: in one line what is told
 }

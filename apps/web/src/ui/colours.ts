@@ -13,4 +13,5 @@ export const colours = {
   plum: '#7A4B86',
   indigo: '#35508F',
   slate: '#2F6F8F',
+  paleVerdigris: '#E4EFE9',
 } as const;

@@ -48,6 +48,8 @@ export const foam = {
   toSand: 'To sand, mm',
   noWire: (former: number) => `Former ${former} is too small for the wire.`,
   wireOf: (job: string, former: number) => `${job}: former ${former}`,
+  block: (former: number, thickness: string, wideMm: number, highMm: number) =>
+    `foam for former ${former}, ${thickness} thick, at least ${wideMm} x ${highMm} mm`,
   noBurn: 'The burn of the wire is not known: nothing is compensated. Make a small calibration cut and type how wide it came out.',
   slowedForTowers: (mmPerMin: number) => `Slowed down to ${mmPerMin} mm a minute: a tower would have to go faster than it can.`,
   firstPanel: 'left',

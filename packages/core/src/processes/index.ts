@@ -19,5 +19,5 @@ export type { AnyProcess, Estimate, FileChoices, PlanNote, ProcessFile, ProcessF
 export { meaningOf } from './process.ts';
 export { needleRimMm } from './quilting/needle-job.ts';
 export { processKinds, processNames } from './registry.ts';
-export type { StandInJob, StandInTool } from './stand-in.ts';
+export type { StandInBlock, StandInJob, StandInTool } from './stand-in.ts';
 export { wingTemplates } from './wing/wing-templates.ts';

@@ -17,6 +17,16 @@ export interface StandInJob {
   readonly mill: { readonly setUp: object; readonly outlines: object } | null;
   /** The cloth, and the drawn line; none for what is not sewn. */
   readonly needle?: { readonly setUp: object; readonly drawn: object } | null;
-  /** Towers, block and burn, and the faces; none for what no hot wire cuts. */
-  readonly wire?: { readonly setUp: object; readonly faces: object } | null;
+  /** The blocks that a hot wire cuts, one for each program; none for what no hot wire cuts. */
+  readonly wire?: { readonly blocks: readonly StandInBlock[] } | null;
+}
+
+/** A block of foam between the towers of a hot wire. */
+export interface StandInBlock {
+  /** What is put between the towers, to be asked for; the first one is there. */
+  readonly name: string;
+  /** Towers, block and burn, as docs/cutter-protocol.md has them. */
+  readonly setUp: object;
+  /** Places of the left and the right face that should be left. */
+  readonly faces: object;
 }

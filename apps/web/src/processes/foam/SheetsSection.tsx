@@ -1,11 +1,10 @@
 'use client';
-/** The sheets that formers are laid out on, and the wire that cuts them. */
-import Box from '@mui/material/Box';
+/** The sheets that formers are laid out on. */
 import Typography from '@mui/material/Typography';
 import { type FoamPlan, type FoamSettings, mostSheetKinds } from '@nuvet/core/foam';
 import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
-import { Measure, Row } from '@/ui/Rows';
+import { Measure } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { OpenProcess } from '../process-view';
@@ -15,75 +14,49 @@ const say = words.foam;
 export function SheetsSection({ open: { settings, set, stock }, unit }: { open: OpenProcess<FoamSettings, FoamPlan>; unit: 'mm' | 'in' }) {
   const { sheets } = settings;
   return (
-    <>
-      <Section title={say.sheets}>
-        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
-          {say.sheetsAbout}
-        </Typography>
-        <FieldRows
-          list={sheets}
-          most={mostSheetKinds}
-          fields={3}
-          onList={(to) => set({ sheets: to })}
-          onAdd={() => set({ sheets: [...sheets, { widthMm: stock.widthMm ?? 1250, heightMm: stock.heightMm ?? 600, count: 1 }] })}
-          addWord={say.addSheet}
-          removeWord={say.removeSheet}
-        >
-          {(sheet, onChange, k) => (
-            <>
-              <Measure
-                label={say.sheetWide(k + 1)}
-                mm={sheet.widthMm}
-                unit={unit}
-                least={10}
-                most={20_000}
-                onMm={(mm) => onChange({ ...sheet, widthMm: mm })}
-              />
-              <Measure
-                label={say.sheetHigh}
-                mm={sheet.heightMm}
-                unit={unit}
-                least={10}
-                most={20_000}
-                onMm={(mm) => onChange({ ...sheet, heightMm: mm })}
-              />
-              <NumberField
-                label={say.sheetCount}
-                value={sheet.count}
-                digits={0}
-                unit={say.pieces}
-                least={1}
-                most={400}
-                onNumber={(n) => onChange({ ...sheet, count: Math.round(n) })}
-              />
-            </>
-          )}
-        </FieldRows>
-      </Section>
-      <Section title={say.wire}>
-        <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
-          <Row>
-            <NumberField
-              label={say.wireFeed}
-              value={settings.wireFeedMmPerMin}
-              digits={0}
-              unit={say.mmPerMin}
-              least={1}
-              most={10_000}
-              onNumber={(n) => set({ wireFeedMmPerMin: n })}
+    <Section title={say.sheets}>
+      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
+        {say.sheetsAbout}
+      </Typography>
+      <FieldRows
+        list={sheets}
+        most={mostSheetKinds}
+        fields={3}
+        onList={(to) => set({ sheets: to })}
+        onAdd={() => set({ sheets: [...sheets, { widthMm: stock.widthMm ?? 1250, heightMm: stock.heightMm ?? 600, count: 1 }] })}
+        addWord={say.addSheet}
+        removeWord={say.removeSheet}
+      >
+        {(sheet, onChange, k) => (
+          <>
+            <Measure
+              label={say.sheetWide(k + 1)}
+              mm={sheet.widthMm}
+              unit={unit}
+              least={10}
+              most={20_000}
+              onMm={(mm) => onChange({ ...sheet, widthMm: mm })}
             />
             <Measure
-              label={say.wireBurn}
-              mm={settings.wireBurnMm}
+              label={say.sheetHigh}
+              mm={sheet.heightMm}
               unit={unit}
-              range="from zero"
-              most={20}
-              onMm={(mm) => set({ wireBurnMm: mm })}
+              least={10}
+              most={20_000}
+              onMm={(mm) => onChange({ ...sheet, heightMm: mm })}
             />
-          </Row>
-          <Measure label={say.towers} mm={settings.towersMm} unit={unit} least={10} most={20_000} onMm={(mm) => set({ towersMm: mm })} />
-        </Box>
-      </Section>
-    </>
+            <NumberField
+              label={say.sheetCount}
+              value={sheet.count}
+              digits={0}
+              unit={say.pieces}
+              least={1}
+              most={400}
+              onNumber={(n) => onChange({ ...sheet, count: Math.round(n) })}
+            />
+          </>
+        )}
+      </FieldRows>
+    </Section>
   );
 }

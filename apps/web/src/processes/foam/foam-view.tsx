@@ -1,6 +1,7 @@
 'use client';
 import DonutLargeOutlined from '@mui/icons-material/DonutLargeOutlined';
 import LayersOutlined from '@mui/icons-material/LayersOutlined';
+import LinearScaleOutlined from '@mui/icons-material/LinearScaleOutlined';
 import SurfingOutlined from '@mui/icons-material/SurfingOutlined';
 import ViewInArOutlined from '@mui/icons-material/ViewInArOutlined';
 import ViewWeekOutlined from '@mui/icons-material/ViewWeekOutlined';
@@ -12,10 +13,12 @@ import { BodyPanel } from './BodyPanel';
 import { SectionsPanel } from './SectionsPanel';
 import { SlicesPanel } from './SlicesPanel';
 import { SpacePanel } from './SpacePanel';
+import { WirePanel } from './WirePanel';
 
 const say = words.foam;
 const FormerSheet = lazy(() => import('./FormerSheet'));
 const SectionScene = lazy(() => import('./SectionScene'));
+const FormerInBlock = lazy(() => import('./FormerInBlock'));
 const BodyInSpace = lazy(() => import('./BodyInSpace'));
 
 export const foamView: ProcessView<FoamSettings, FoamPlan> = {
@@ -38,6 +41,14 @@ export const foamView: ProcessView<FoamSettings, FoamPlan> = {
       explanation: say.slicesExplanation,
       Panel: SlicesPanel,
       Scene: FormerSheet,
+    },
+    {
+      name: 'wire',
+      word: say.wirePanel,
+      icon: LinearScaleOutlined,
+      explanation: say.wirePanelExplanation,
+      Panel: WirePanel,
+      Scene: FormerInBlock,
     },
     { name: 'space', word: say.space, icon: ViewInArOutlined, explanation: say.spaceExplanation, Panel: SpacePanel, Scene: BodyInSpace },
   ],

@@ -26,7 +26,9 @@ const seenSchema = z
     z: z.number().nullable(),
     measured: measuredSchema.nullable(),
     sewn: sewnSchema.nullable(),
-    wired: wireMeasuredSchema.nullable(),
+    wired: z.array(wireMeasuredSchema.nullable()),
+    /** Of all stretches the first on what is under the tool now. */
+    firstOfBlock: z.int().min(0),
     /** Whether it is over and all that was burnt has come. */
     isWhole: z.boolean(),
     x: z.number(),
@@ -74,7 +76,14 @@ export function useCutter(jobId: string, processId: string, toSheet: Transform |
         setMessage((said) => (said === noConnection().message ? null : said));
         setSeen(rest);
         const head = apply(toSheet, { x: answer.x, y: answer.y });
-        setMaking({ burnt: { stretches: burnt, head, isOver: isOver(answer.status), isDone: answer.status === 'done' } });
+        setMaking({
+          burnt: {
+            stretches: answer.firstOfBlock > 0 ? burnt.slice(answer.firstOfBlock) : burnt,
+            head,
+            isOver: isOver(answer.status),
+            isDone: answer.status === 'done',
+          },
+        });
         return !answer.isWhole;
       } catch (error) {
         setMessage((error as Error).message);

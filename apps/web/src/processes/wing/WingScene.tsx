@@ -23,7 +23,7 @@ export default function WingScene() {
         <path d={seen.rootSection} fill="none" stroke={colours.quietInk} strokeWidth={line} strokeDasharray={`${5 * line} ${4 * line}`} />
         <path d={seen.tipSection} fill="none" stroke={colours.quietInk} strokeWidth={line} strokeDasharray={`${5 * line} ${4 * line}`} />
         <path d={seen.root} fill={colours.sheet} stroke={colours.verdigris} strokeWidth={2 * line} />
-        <path d={seen.tip} fill="#E4EFE9" fillOpacity={0.8} stroke={colours.indigo} strokeWidth={2 * line} />
+        <path d={seen.tip} fill={colours.paleVerdigris} fillOpacity={0.8} stroke={colours.indigo} strokeWidth={2 * line} />
         <path d={seen.wire} fill="none" stroke={colours.madder} strokeWidth={line} />
         <text x={seen.rootAt.x} y={seen.rootAt.y} fontSize={size} fill={colours.verdigris} textAnchor="end">
           {say.root}

@@ -23,7 +23,7 @@ export function WirePanel({ open, pieces, jobId, hasCutter, isStopped }: PanelPr
         {hasCutter ? say.planFirst : say.noWire}
       </Alert>
     );
-  const { wired } = cutter.seen ?? {};
+  const [wired] = cutter.seen?.wired ?? [];
   return (
     <>
       <MachineRun

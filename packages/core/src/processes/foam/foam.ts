@@ -1,10 +1,11 @@
 /** Foam: a body from its views becomes formers, each as thick as its board really is. */
-import { type FoamPlan, type FoamSettings, foamPlan, foamSchema, plainFoam } from '../../foam/index.ts';
+import { type FoamPlan, type FoamSettings, foamPlan, foamSchema, plainFoam, type Slice } from '../../foam/index.ts';
 import { about, centreOf, type Path, pathBox, transformedPath, turn } from '../../plane/index.ts';
 import { lengthOption } from '../length-option.ts';
 import { processKind, type SheetLine } from '../process.ts';
 import { withReports } from '../reports.ts';
 import { formerFiles } from './former-files.ts';
+import { formerBlock, formerProgram } from './former-program.ts';
 
 const viewed = 'a view of the body';
 
@@ -48,6 +49,14 @@ export const foam = processKind<FoamSettings, FoamPlan>({
     ...(plan.above ? stationLines(plan.above, plan.aboveAxis, plan) : []),
   ],
   files: withReports(formerFiles, reportOf),
+  async standIn(work, { slices }) {
+    const programs = slices.map((slice) => formerProgram(slice, work));
+    return {
+      programs: programs.map(({ text }) => ({ text, tools: [] })),
+      mill: null,
+      wire: { blocks: programs.map((program, k) => formerBlock(slices[k] as Slice, program, work.settings)) },
+    };
+  },
   options: {
     board: { takes: 'word', about: 'how thick the boards measure', read: (word) => ({ boards: [{ thicknessMm: lengthOption(word, 'mm'), count: null }] }) }, // biome-ignore format: one line
     shell: { takes: 'word', about: 'how thick the shell is at least; solid where it is not said', read: (word) => ({ shellMm: lengthOption(word, 'mm') }) }, // biome-ignore format: one line

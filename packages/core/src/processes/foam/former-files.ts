@@ -3,16 +3,15 @@
  */
 import { strToU8 } from 'fflate';
 import { FileRefused } from '../../files/file-kinds.ts';
-import { type FoamPlan, type FoamSettings, formerWire, matchedTicks, type Slice, towerPath } from '../../foam/index.ts';
+import { type FoamPlan, type FoamSettings, matchedTicks, type Slice } from '../../foam/index.ts';
 import { csvText } from '../../formats/csv.ts';
-import { readWireProgram, wireProgramDeviation, writeWireProgram } from '../../formats/index.ts';
+import { readWireProgram, wireProgramDeviation } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
 import { printMm } from '../../length/index.ts';
 import { nestedOnSheets } from '../../make/nesting.ts';
 import { english, say } from '../../messages/index.ts';
 import {
   chain,
-  distance,
   heightOf,
   levelCrossings,
   type Path,
@@ -28,6 +27,7 @@ import { drawingFiles } from '../drawing-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile, ProcessFileMade, Work } from '../process.ts';
 import { madeBuildSheet } from './build-sheet.ts';
+import { formerAxes, formerProgram } from './former-program.ts';
 
 type FoamFile = ProcessFile<FoamSettings, FoamPlan>;
 
@@ -184,9 +184,6 @@ const table: FoamFile = {
   },
 };
 
-/** How far a former lies from the edges of its block, mm, and how long the wire warms up, s. */
-const blockMarginMm = 20;
-const warmUpS = 4;
 /** What rounding leaves of a place, mm. */
 const roundedMm = 1e-4;
 
@@ -196,20 +193,10 @@ const wire: FoamFile = {
   ending: 'gcode',
   mediaType: 'text/plain',
   what: 'wire',
-  async make({ title, settings }, { slices, widthMm, heightMm }) {
+  async make(work, { slices, widthMm, heightMm }) {
     const made = slices.map((slice): ProcessFileMade => {
-      const way = formerWire(slice, { burnMm: settings.wireBurnMm, marginMm: blockMarginMm });
-      if (!way) throw new FileRefused(say.foam.noWire(slice.number));
-      const span = Math.min(slice.thicknessMm, settings.towersMm);
-      const places = way.places.map((at, k) => ({ root: at, tip: at, minutes: k === 0 ? 0 : distance(way.places[k - 1] as Point, at) / settings.wireFeedMmPerMin })); // biome-ignore format: one line
-      const towers = towerPath(places, {
-        betweenMm: settings.towersMm,
-        toFoamMm: (settings.towersMm - span) / 2,
-        spanMm: span,
-        isTipLeft: false,
-      });
-      const text = writeWireProgram(towers, { title: english.foam.wireOf(title, slice.number), axes: 'UV', warmUpS });
-      const largestMm = wireProgramDeviation(towers, readWireProgram(text, 'UV'));
+      const { towers, text } = formerProgram(slice, work);
+      const largestMm = wireProgramDeviation(towers, readWireProgram(text, formerAxes));
       return { bytes: strToU8(text), part: String(slice.number).padStart(2, '0'), largestMm, toleranceMm: roundedMm, widthMm, heightMm };
     });
     const [first, ...further] = made;

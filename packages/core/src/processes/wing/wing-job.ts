@@ -27,15 +27,20 @@ export async function wingJob({ title, settings }: Work<WingSettings>, { cut, pa
     programs: [{ text: wireText(cut, title, settings), tools: [] }],
     mill: null,
     wire: {
-      setUp: {
-        betweenMm,
-        toBlockMm: toFoamMm,
-        spanMm: panel.spanMm,
-        axes: [...towerAxes[settings.axes]],
-        ...burnLine(settings.burn),
-        fastestMmPerMin: settings.fastestMmPerMin,
-      },
-      faces: { left: places(left), right: places(right) },
+      blocks: [
+        {
+          name: title,
+          setUp: {
+            betweenMm,
+            toBlockMm: toFoamMm,
+            spanMm: panel.spanMm,
+            axes: [...towerAxes[settings.axes]],
+            ...burnLine(settings.burn),
+            fastestMmPerMin: settings.fastestMmPerMin,
+          },
+          faces: { left: places(left), right: places(right) },
+        },
+      ],
     },
   };
 }

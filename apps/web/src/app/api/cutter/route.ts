@@ -1,3 +1,4 @@
+import { mostSlices } from '@nuvet/core/foam';
 import { z } from 'zod';
 import { acknowledgeCutter, cutterSince, feedCutter, startCutter, stopCutter, tellCutter } from '@/server/cutter';
 import { ownedJob } from '@/server/jobs';
@@ -19,7 +20,7 @@ const requestSchema = z.discriminatedUnion('do', [
         }),
       )
       .min(1)
-      .max(99),
+      .max(mostSlices),
     /** Read by the mill itself. */
     mill: z.strictObject({ setUp: z.looseObject({}), outlines: z.looseObject({}) }).nullable(),
     /** Read by the needle itself. */
@@ -29,7 +30,12 @@ const requestSchema = z.discriminatedUnion('do', [
       .default(null),
     /** Read by the wire itself. */
     wire: z
-      .strictObject({ setUp: z.looseObject({}), faces: z.looseObject({}) })
+      .strictObject({
+        blocks: z
+          .array(z.strictObject({ name: z.string().max(200), setUp: z.looseObject({}), faces: z.looseObject({}) }))
+          .min(1)
+          .max(mostSlices),
+      })
       .nullable()
       .default(null),
     timeFactor: z.number().min(0.01).max(10_000),
