@@ -15,6 +15,7 @@ import {
   type Estimate,
   type FileChoices,
   faultsTogether,
+  type LaidOut,
   type ProcessFileMade,
   processKinds,
   type SharedLimits,
@@ -29,7 +30,7 @@ import { fetchBytes } from './pixels';
 import { type OnShare, runInSlices } from './slices';
 
 /** In Prove each process has a trial of its own. */
-type Kind = 'proof' | 'plan' | 'trial' | 'measuring' | `trial of ${string}`;
+type Kind = 'proof' | 'plan' | 'laying out' | 'trial' | 'measuring' | `trial of ${string}`;
 const newest = new Map<Kind, number>();
 
 /** What was asked for of the kind before is no longer wanted. */
@@ -119,8 +120,7 @@ const choicesOf = async ({ dpi, source }: FileAsked): Promise<FileChoices> => ({
 /** The plan that is milled on trial. */
 let trial: Trial | null = null;
 
-/** What milling on trial found: measured against the outlines, and what the tools would run into. */
-/** What was found, and how inlays fit; null once a newer one is asked for. */
+/** What milling on trial found, and how inlays fit; null once a newer one is asked for. */
 async function measuredOf(plan: MillPlan, found: ReturnOf<typeof provedPlan>, kind: Kind): Promise<TrialMeasured | null> {
   const inlays: InlayFit[] = [];
   for (const cut of plan.inlays) {
@@ -192,6 +192,13 @@ const maker = {
 
   stopPlan(): void {
     nextOf('plan');
+  },
+
+  /** The sheets that a process is cut from; null once a newer layout is asked for. @throws RangeError where it is laid out on none */
+  async laidOut(process: string, work: Work<object>, plan: unknown, onShare: (share: number) => void): Promise<LaidOut | null> {
+    const steps = kindOf(process).laidOut?.(work, plan);
+    if (!steps) throw new RangeError(`${process} is not laid out on sheets`);
+    return newestOf('laying out', steps, onShare);
   },
 
   /** A file that says what was proved. @throws FileRefused where it would not */

@@ -11,7 +11,7 @@ import type { Cutout } from './cutouts.ts';
 import { profileOfOutline, profileThrough, unevenness } from './section-profile.ts';
 import { type FoamSettings, noView } from './settings.ts';
 import { type SliceCount, sliceCounts } from './slice-counts.ts';
-import { foamIn, type Slice, slicesOf } from './slices.ts';
+import { type Board, foamIn, type Slice, slicesOf } from './slices.ts';
 
 export interface FoamPlan {
   readonly lengthMm: number;
@@ -26,6 +26,8 @@ export interface FoamPlan {
   readonly sideAxis: number;
   readonly aboveAxis: number;
   readonly slices: readonly Slice[];
+  /** What they are cut from: as it was said, else of the stock. */
+  readonly boards: readonly Board[];
   /** The fair body: outlines at even stations, each of as many places, to be seen. */
   readonly skin: readonly { readonly atMm: number; readonly places: readonly Point[] }[];
   /** How many slices would leave how much to sand. */
@@ -90,6 +92,7 @@ export function* foamPlan(
     sideAxis,
     aboveAxis,
     slices,
+    boards,
     counts: sliceCounts(body),
     skin: skinOf(body),
     sections: known.flatMap(({ atMm }) => sectionAt(body, atMm)),

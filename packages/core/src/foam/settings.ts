@@ -1,6 +1,7 @@
 /** The settings of a body of foam: its views, the rule of its sections, what it is cut from, and how it is hollowed. Lengths in mm. */
 import { z } from 'zod';
 import { finite, pointSchema, text } from '../job/schema-parts.ts';
+import { sheetStockSchema } from '../job/sheet-stock.ts';
 
 export const mostBoards = 20;
 export const mostDowels = 8;
@@ -80,9 +81,7 @@ export const foamSchema = z.strictObject({
   wireBurnMm: finite.min(0).max(20),
   towersMm: finite.min(10).max(20_000),
   /** Sheets at hand, taken in their order; none is as many of the stock as it takes. */
-  sheets: z
-    .array(z.strictObject({ widthMm: finite.min(10).max(20_000), heightMm: finite.min(10).max(20_000), count: z.int().min(1).max(400) }))
-    .max(mostSheetKinds),
+  sheets: z.array(sheetStockSchema).max(mostSheetKinds),
   paper: text(40),
 });
 export type FoamSettings = z.infer<typeof foamSchema>;

@@ -50,6 +50,8 @@ export interface Slice {
   readonly from: number;
   readonly to: number;
   readonly thicknessMm: number;
+  /** Which of the boards it is cut from, by its place among them. */
+  readonly board: number;
   readonly outline: Path;
   /** The smaller face, where it is marked. */
   readonly marked: Path | null;
@@ -79,7 +81,7 @@ const thinnestMm = 0.2;
 export function* slicesOf(body: Body, settings: SliceSettings): Generator<number, Slice[]> {
   const stations = stationsOf(body, settings);
   const slices: Slice[] = [];
-  for (const [from, to] of stations) {
+  for (const [from, to, board] of stations) {
     const sections = Array.from({ length: sectionsWithin }, (_, k) => body.section(from + ((to - from) * k) / (sectionsWithin - 1))).flatMap((one) => one ?? []); // biome-ignore format: one line
     if (sections.length === 0) continue;
     const { larger, smaller, stepMm } = facesOf(sections);
@@ -95,6 +97,7 @@ export function* slicesOf(body: Body, settings: SliceSettings): Generator<number
       from,
       to,
       thicknessMm: to - from,
+      board,
       marked: settings.cutTo === 'both' && skinMm === 0 ? smaller : null,
       missedSlots: missed,
       isHollow: hollow !== null,
@@ -106,15 +109,15 @@ export function* slicesOf(body: Body, settings: SliceSettings): Generator<number
   return slices;
 }
 
-/** Where each slice begins and ends; the last one is trimmed. */
-function stationsOf(body: Body, { boards, glueMm, spacingMm = null }: SliceSettings): [number, number][] {
-  const stations: [number, number][] = [];
+/** Where each slice begins and ends, and of which board it is; the last one is trimmed. */
+function stationsOf(body: Body, { boards, glueMm, spacingMm = null }: SliceSettings): [from: number, to: number, board: number][] {
+  const stations: [number, number, number][] = [];
   let at = 0;
-  for (const { thicknessMm: layerMm, layers = 1, count } of boards) {
+  for (const [board, { thicknessMm: layerMm, layers = 1, count }] of boards.entries()) {
     const thicknessMm = layers * layerMm + (layers - 1) * glueMm;
     for (let k = 0; k < (count ?? Infinity) && at < body.lengthMm - thinnestMm; k++) {
       if (stations.length >= mostSlices) throw new SliceError(say.foam.tooManySlices(mostSlices));
-      stations.push([at, Math.min(at + thicknessMm, body.lengthMm)]);
+      stations.push([at, Math.min(at + thicknessMm, body.lengthMm), board]);
       at += Math.max(spacingMm ?? 0, thicknessMm + (spacingMm === null ? glueMm : 0));
     }
   }

@@ -65,6 +65,7 @@ export {
 } from './schema.ts';
 export { maxCoordinate, type ShelfCopy } from './schema-parts.ts';
 export { type PhotographedPieces, photographedPieces, type SeenFrom, seenFrom } from './seen-from.ts';
+export { type SheetStock, sheetStockSchema } from './sheet-stock.ts';
 export {
   fitOf,
   fromOriginal,

@@ -32,6 +32,8 @@ export interface NestingSettings {
   readonly widthMm: number;
   /** How far up a sheet goes. */
   readonly heightMm: number;
+  /** Of a sheet that is no rectangle, its outline: the lower left corner of its box is the origin. */
+  readonly outline?: Path | undefined;
   /** Left along the sheet's edge, and between parts, mm. */
   readonly marginMm: number;
   readonly gapMm: number;
@@ -72,6 +74,7 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
   const [width, height] = [widthMm - 2 * rim, heightMm - 2 * rim];
   const cell = Math.max(finestMm, Math.sqrt((Math.max(0, width) * Math.max(0, height)) / mostCells));
   const [columns, rows] = [Math.floor(width / cell + 1e-9), Math.floor(height / cell + 1e-9)];
+  const outside = settings.outline && outsideOf(settings.outline, rim, cell, columns, rows);
   const order = [...parts.keys()].sort((a, b) => areaOf(parts[b] as NestingPart) - areaOf(parts[a] as NestingPart));
   const all = parts.reduce((sum, { count }) => sum + count, 0);
   const sheets: SheetGrid[] = [];
@@ -94,7 +97,7 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
           left += count - copy;
           break;
         }
-        sheets.push(new SheetGrid(columns, rows));
+        sheets.push(new SheetGrid(columns, rows, outside));
         top = 0;
       }
       const grid = sheets[sheet] as SheetGrid;
@@ -144,6 +147,26 @@ function maskOf({ outer, holes }: NestingPart, angle: number, grow: number, cell
   }
   return { columns, rows, runs: touched.flatMap((cells, row) => runsOf(cells).map((run) => ({ row, ...run }))), toCorner: chain(shift(-box.minX, -box.minY), turned) }; // biome-ignore format: one line
 }
+
+/** Cells of a sheet that do not lie within its outline with a rim. The grid begins a rim from the sheet's corner. */
+function outsideOf(outline: Path, rim: number, cell: number, columns: number, rows: number): Uint8Array {
+  const within = rim > 0 ? offsetPiece({ outer: outline, holes: [] }, -rim).map(({ outer }) => outer) : [outline];
+  const polygons = within.map((path) => polygonOf(path, cell / 8).map(({ x, y }): Point => ({ x: (x - rim) / cell, y: (y - rim) / cell })));
+  const outside = new Uint8Array(columns * rows).fill(1);
+  for (let row = 0; row < rows; row++) {
+    const crossings = polygons.flatMap((polygon) => levelCrossings(polygon, row + 0.5)).sort((a, b) => a - b);
+    for (let k = 0; k + 1 < crossings.length; k += 2)
+      outside.fill(0, row * columns + clamped(Math.ceil((crossings[k] as number) - 1e-9), columns), row * columns + clamped(Math.floor((crossings[k + 1] as number) + 1e-9), columns)); // biome-ignore format: one line
+  }
+  const mark = (row: number, from: number, to: number): void => {
+    outside.fill(1, row * columns + clamped(Math.floor(from + 1e-9), columns), row * columns + clamped(Math.ceil(to - 1e-9), columns));
+  };
+  for (const polygon of polygons)
+    for (const [k, p] of polygon.entries()) markEdge(p, polygon[(k + 1) % polygon.length] as Point, rows, mark);
+  return outside;
+}
+
+const clamped = (column: number, columns: number): number => Math.min(columns, Math.max(0, column));
 
 /** Every cell that an edge passes through. */
 function markEdge(p: Point, q: Point, rows: number, mark: (row: number, from: number, to: number) => void): void {
@@ -198,10 +221,12 @@ class SheetGrid {
   constructor(
     private readonly columns: number,
     readonly rows: number,
+    outside?: Uint8Array,
   ) {
-    this.taken = new Uint8Array(columns * rows);
+    this.taken = outside ? outside.slice() : new Uint8Array(columns * rows);
     this.nextTaken = new Int32Array(columns * rows).fill(columns);
     this.nextFree = Int32Array.from({ length: columns * rows }, (_, k) => k % columns);
+    if (outside) for (let row = 0; row < rows; row++) this.count(row);
   }
 
   /** The lowest place for a mask, from a row on and up to another; leftmost there. */

@@ -12,6 +12,7 @@ export {
   workOf,
 } from './job-processes.ts';
 export type { KnifeSettings } from './knife/knife.ts';
+export type { LaidOut, LaidPart, LaidSheet } from './laid-sheets.ts';
 export type { LaserSettings } from './laser/laser.ts';
 export type { OutlinesSettings } from './outlines/outlines.ts';
 export type { PaperSettings } from './paper/paper.ts';

@@ -13,6 +13,7 @@ import type { PhotographedPieces } from '../job/seen-from.ts';
 import type { Message } from '../messages/index.ts';
 import type { Path } from '../plane/index.ts';
 import type { FaultCode } from '../proof/checks.ts';
+import type { LaidOut } from './laid-sheets.ts';
 import type { StandInJob } from './stand-in.ts';
 
 /** What is made, by which settings, on which machine, of which stock. */
@@ -129,6 +130,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   estimate(plan: Plan): Estimate;
   drawing(plan: Plan): readonly SheetLine[];
   readonly files: Readonly<Record<string, ProcessFile<Settings, Plan>>>;
+  /** The sheets that it is cut from, where it is laid out on some. Yields the share done, 0 to 1. */
+  laidOut?(work: Work<Settings>, plan: Plan): Generator<number, LaidOut>;
   /** What the machine is sent that stands in for a real one, if there is one for it. @throws FileRefused */
   standIn?(work: Work<Settings>, plan: Plan): Promise<StandInJob>;
   readonly options?: Readonly<Record<string, SettingOption<Settings>>>;

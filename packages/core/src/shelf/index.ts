@@ -12,6 +12,7 @@ export {
   stockFrom,
   takeOverCommand,
 } from './job-copies.ts';
+export { isAsThick, materialAfter, sheetsOf } from './leftover-stock.ts';
 export { type ShelfMachine, shelfMachineSchema } from './machine.ts';
 export { type Material, materialSchema } from './material.ts';
 export { type ShelfItem, type ShelfKind, type ShelfValue, type ShelfValues, shelfKindNames, shelfKinds } from './shelf-kinds.ts';

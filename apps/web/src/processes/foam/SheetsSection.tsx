@@ -1,18 +1,22 @@
 'use client';
 /** The sheets that formers are laid out on. */
+import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { type FoamPlan, type FoamSettings, mostSheetKinds } from '@nuvet/core/foam';
+import { printBoth, printToType } from '@nuvet/core/length';
 import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
-import { Measure } from '@/ui/Rows';
+import { Measure, Pick } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
 import type { OpenProcess } from '../process-view';
 
 const say = words.foam;
+const any = 'any';
 
 export function SheetsSection({ open: { settings, set, stock }, unit }: { open: OpenProcess<FoamSettings, FoamPlan>; unit: 'mm' | 'in' }) {
-  const { sheets } = settings;
+  const { sheets, boards } = settings;
+  const thicknesses = [...new Set(boards.map(({ thicknessMm }) => thicknessMm))];
   return (
     <Section title={say.sheets}>
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
@@ -27,35 +31,51 @@ export function SheetsSection({ open: { settings, set, stock }, unit }: { open: 
         addWord={say.addSheet}
         removeWord={say.removeSheet}
       >
-        {(sheet, onChange, k) => (
-          <>
-            <Measure
-              label={say.sheetWide(k + 1)}
-              mm={sheet.widthMm}
-              unit={unit}
-              least={10}
-              most={20_000}
-              onMm={(mm) => onChange({ ...sheet, widthMm: mm })}
-            />
-            <Measure
-              label={say.sheetHigh}
-              mm={sheet.heightMm}
-              unit={unit}
-              least={10}
-              most={20_000}
-              onMm={(mm) => onChange({ ...sheet, heightMm: mm })}
-            />
-            <NumberField
-              label={say.sheetCount}
-              value={sheet.count}
-              digits={0}
-              unit={say.pieces}
-              least={1}
-              most={400}
-              onNumber={(n) => onChange({ ...sheet, count: Math.round(n) })}
-            />
-          </>
-        )}
+        {(sheet, onChange, k) =>
+          sheet.leftover ? (
+            <Typography variant="body2" sx={{ gridColumn: '1 / span 3', alignSelf: 'center' }}>
+              {say.leftoverAt(sheet.leftover.name, `${printToType(sheet.widthMm, unit)} x ${printToType(sheet.heightMm, unit)}`)}
+            </Typography>
+          ) : (
+            <>
+              <Measure
+                label={say.sheetWide(k + 1)}
+                mm={sheet.widthMm}
+                unit={unit}
+                least={10}
+                most={20_000}
+                onMm={(mm) => onChange({ ...sheet, widthMm: mm })}
+              />
+              <Measure
+                label={say.sheetHigh}
+                mm={sheet.heightMm}
+                unit={unit}
+                least={10}
+                most={20_000}
+                onMm={(mm) => onChange({ ...sheet, heightMm: mm })}
+              />
+              <NumberField
+                label={say.sheetCount}
+                value={sheet.count}
+                digits={0}
+                unit={say.pieces}
+                least={1}
+                most={400}
+                onNumber={(n) => onChange({ ...sheet, count: Math.round(n) })}
+              />
+              {thicknesses.length > 1 && (
+                <Box sx={{ gridColumn: '1 / span 3' }}>
+                  <Pick
+                    label={say.sheetBoard}
+                    value={sheet.boardMm === undefined ? any : String(sheet.boardMm)}
+                    words={{ [any]: say.anyBoard, ...Object.fromEntries(thicknesses.map((mm) => [String(mm), printBoth(mm, unit)])) }}
+                    onPick={(which) => onChange({ ...sheet, boardMm: which === any ? undefined : Number(which) })}
+                  />
+                </Box>
+              )}
+            </>
+          )
+        }
       </FieldRows>
     </Section>
   );

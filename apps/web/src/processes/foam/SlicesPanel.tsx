@@ -15,7 +15,6 @@ import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
 import { FrameSection } from './FrameSection';
 import { OpeningsSection } from './OpeningsSection';
-import { SheetsSection } from './SheetsSection';
 import { SliceChart } from './SliceChart';
 import { SlotsSection } from './SlotsSection';
 
@@ -66,7 +65,6 @@ export function SlicesPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
       <SlotsSection open={open} unit={unit} />
       <OpeningsSection open={open} unit={unit} pieces={pieces} />
       <FrameSection open={open} unit={unit} />
-      <SheetsSection open={open} unit={unit} />
       <PlanFault />
       {plan && (
         <Section title={say.comesTo}>

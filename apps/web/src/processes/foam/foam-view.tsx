@@ -1,4 +1,5 @@
 'use client';
+import DashboardOutlined from '@mui/icons-material/DashboardOutlined';
 import DonutLargeOutlined from '@mui/icons-material/DonutLargeOutlined';
 import LayersOutlined from '@mui/icons-material/LayersOutlined';
 import LinearScaleOutlined from '@mui/icons-material/LinearScaleOutlined';
@@ -11,6 +12,7 @@ import { words } from '@/words';
 import type { ProcessView } from '../process-view';
 import { BodyPanel } from './BodyPanel';
 import { SectionsPanel } from './SectionsPanel';
+import { SheetsPanel } from './SheetsPanel';
 import { SlicesPanel } from './SlicesPanel';
 import { SpacePanel } from './SpacePanel';
 import { WirePanel } from './WirePanel';
@@ -18,6 +20,7 @@ import { WirePanel } from './WirePanel';
 const say = words.foam;
 const FormerSheet = lazy(() => import('./FormerSheet'));
 const SectionScene = lazy(() => import('./SectionScene'));
+const SheetsScene = lazy(() => import('./SheetsScene'));
 const FormerInBlock = lazy(() => import('./FormerInBlock'));
 const BodyInSpace = lazy(() => import('./BodyInSpace'));
 
@@ -41,6 +44,14 @@ export const foamView: ProcessView<FoamSettings, FoamPlan> = {
       explanation: say.slicesExplanation,
       Panel: SlicesPanel,
       Scene: FormerSheet,
+    },
+    {
+      name: 'sheets',
+      word: say.sheetsPanel,
+      icon: DashboardOutlined,
+      explanation: say.sheetsExplanation,
+      Panel: SheetsPanel,
+      Scene: SheetsScene,
     },
     {
       name: 'wire',

@@ -6,6 +6,7 @@ import { processKind, type SheetLine } from '../process.ts';
 import { withReports } from '../reports.ts';
 import { formerFiles } from './former-files.ts';
 import { formerBlock, formerProgram } from './former-program.ts';
+import { laidFormers } from './former-sheets.ts';
 
 const viewed = 'a view of the body';
 
@@ -49,6 +50,7 @@ export const foam = processKind<FoamSettings, FoamPlan>({
     ...(plan.above ? stationLines(plan.above, plan.aboveAxis, plan) : []),
   ],
   files: withReports(formerFiles, reportOf),
+  laidOut: laidFormers,
   async standIn(work, { slices }) {
     const programs = slices.map((slice) => formerProgram(slice, work));
     return {

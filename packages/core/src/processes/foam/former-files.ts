@@ -8,7 +8,6 @@ import { csvText } from '../../formats/csv.ts';
 import { readWireProgram, wireProgramDeviation } from '../../formats/index.ts';
 import type { Piece } from '../../job/schema.ts';
 import { printMm } from '../../length/index.ts';
-import { nestedOnSheets } from '../../make/nesting.ts';
 import { english, say } from '../../messages/index.ts';
 import {
   chain,
@@ -28,6 +27,7 @@ import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile, ProcessFileMade, Work } from '../process.ts';
 import { madeBuildSheet } from './build-sheet.ts';
 import { formerAxes, formerProgram } from './former-program.ts';
+import { formerSheets } from './former-sheets.ts';
 
 type FoamFile = ProcessFile<FoamSettings, FoamPlan>;
 
@@ -88,67 +88,24 @@ const pages: FoamFile = {
   make: ({ title, settings }, plan) => patternsPdf(english.foam.formers(title), plan.slices.map((slice) => patternOf(slice, plan)), settings.paper, english.foam.formersHow), // biome-ignore format: one line
 };
 
-/** Of stock whose size is not known, mm. */
-const plainSheet = { widthMm: 1200, heightMm: 600 };
-const gapMm = 6;
 const betweenSheetsMm = 30;
 
-interface SheetKind {
-  readonly widthMm: number;
-  readonly heightMm: number;
-  /** How many are at hand. */
-  readonly count: number;
-}
-
-/** Formers laid out on sheets, those of one thickness together: on those at hand in their order, or on as many of the stock as it takes. */
-function formersOnSheets({ stock, settings }: Work<FoamSettings>, plan: FoamPlan): Piece[] {
-  const ofStock = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm, count: Infinity };
-  const left = new Map((settings.sheets.length > 0 ? settings.sheets : [ofStock]).map((kind) => [kind, kind.count]));
-  const groups = new Map<string, Slice[]>();
-  for (const slice of plan.slices) {
-    const key = slice.thicknessMm.toFixed(2);
-    groups.set(key, [...(groups.get(key) ?? []), slice]);
-  }
+/** Formers as they lie on their sheets, one sheet beside another; what finds no sheet lies beside them: it is cut in parts, or of another board. */
+function formersOnSheets(work: Work<FoamSettings>, plan: FoamPlan): Piece[] {
+  const { sheets, unplaced } = finished(formerSheets(work, plan));
   let x = 0;
-  return [...groups.values()].flatMap((group): Piece[] => {
-    const pieces: Piece[] = [];
-    let rest: readonly Slice[] = group;
-    for (const [kind, count] of left) {
-      const { placed, remaining, sheets } = onSheets(rest, kind, count);
-      pieces.push(...placed.flatMap(({ slice, sheet, place }) => piecesOf(slice, plan, chain(shift(x + sheet * (kind.widthMm + betweenSheetsMm), 0), place)))); // biome-ignore format: one line
-      x += sheets * (kind.widthMm + betweenSheetsMm);
-      left.set(kind, count - sheets);
-      rest = remaining;
-    }
-    // What finds no sheet lies beside them all the same: it is cut in parts, or of another board.
-    for (const slice of rest) {
-      const box = pathBox(slice.outline);
-      pieces.push(...piecesOf(slice, plan, shift(x - box.minX, -box.minY)));
-      x += widthOf(box) + betweenSheetsMm;
-    }
-    return pieces;
+  const laid = sheets.flatMap(({ outline, formers }): Piece[] => {
+    const across = shift(x, 0);
+    x += widthOf(pathBox(outline)) + betweenSheetsMm;
+    return formers.flatMap(({ slice, place }) => piecesOf(slice, plan, chain(across, place)));
   });
-}
-
-interface OnSheets {
-  readonly placed: readonly { readonly slice: Slice; readonly sheet: number; readonly place: Parameters<typeof chain>[0] }[];
-  readonly remaining: readonly Slice[];
-  readonly sheets: number;
-}
-
-/** As many as go on to so many sheets of a kind. */
-function onSheets(slices: readonly Slice[], { widthMm, heightMm }: SheetKind, count: number): OnSheets {
-  if (count <= 0 || slices.length === 0) return { placed: [], remaining: slices, sheets: 0 };
-  const parts = slices.map(({ outline }) => ({ outer: outline, holes: [], count: 1 }));
-  const angles = [0, Math.PI / 2, Math.PI, (3 * Math.PI) / 2];
-  const { placed, sheets } = finished(nestedOnSheets(parts, { widthMm, heightMm, marginMm: gapMm, gapMm, angles }));
-  const kept = placed.filter(({ sheet }) => sheet < count);
-  const laid = new Set(kept.map(({ part }) => part));
-  return {
-    placed: kept.map(({ part, sheet, place }) => ({ slice: slices[part] as Slice, sheet, place })),
-    remaining: slices.filter((_, k) => !laid.has(k)),
-    sheets: Math.min(sheets, count),
-  };
+  const beside = unplaced.flatMap((slice): Piece[] => {
+    const box = pathBox(slice.outline);
+    const to = shift(x - box.minX, -box.minY);
+    x += widthOf(box) + betweenSheetsMm;
+    return piecesOf(slice, plan, to);
+  });
+  return [...laid, ...beside];
 }
 
 function piecesOf(slice: Slice, plan: FoamPlan, to: Parameters<typeof transformedPath>[1]): Piece[] {
