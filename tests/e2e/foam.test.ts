@@ -1,11 +1,12 @@
 /** A body of foam as a new user would: two views, boards as they measure, a shell, and formers to cut. */
 import { readFileSync } from 'node:fs';
 import { circlePath, transformedPath } from '@nuvet/core/plane';
+import type { ShelfItem } from '@nuvet/core/shelf';
 import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines, json } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -20,6 +21,11 @@ const typed = async (label: RegExp, value: string): Promise<void> => {
   await field.fill(value);
   await field.press('Enter');
 };
+/** The starter of boards of foam, as the shelf has it. */
+async function foamBoard(): Promise<ShelfItem<'material'>> {
+  const { body } = await json('GET', '/api/shelf');
+  return (body as ShelfItem<'material'>[]).find(({ value: { name } }) => name === 'Foam board, 2 in') as ShelfItem<'material'>;
+}
 const view = (a: number, b: number, y: number) => transformedPath(circlePath({ x: 0, y: 0 }, 1), { a, b: 0, c: 0, d: b, e: 320, f: y });
 
 it('two views become formers as thick as the boards measure; a shell, and a list to cut by', async () => {
@@ -88,6 +94,22 @@ it('two views become formers as thick as the boards measure; a shell, and a list
   await page.getByRole('combobox', { name: 'From the front' }).click();
   await page.getByRole('option', { name: /None: sections by rule/ }).click();
   await settled(page);
+  // Laid out on the sheets that the shelf has of this foam; what is left of them is kept there, and taken back by Undo.
+  await panel('Sheets').click();
+  await button('Lay out on its sheets').click();
+  await settled(page);
+  expect((await jobOf(id)).making.processes.find(({ process }) => process === 'foam')?.settings).toMatchObject({
+    sheets: [{ widthMm: 1250, heightMm: 600, boardMm: 58, count: 4 }],
+  });
+  await page.getByText(/^1 sheet, \d+ % used$/).waitFor();
+  await button('Keep the leftover').click();
+  await page.getByText(/Foam board, 2 in: sheets counted down/).waitFor();
+  expect((await foamBoard()).value).toMatchObject({
+    sheets: [{ widthMm: 1250, heightMm: 600, count: 3 }],
+    leftovers: [{ name: 'Reed float, leftover 1' }],
+  });
+  await button('Undo').last().click();
+  await expect.poll(async () => (await foamBoard()).value.leftovers.length).toBe(0);
   // Formers are sent to the wire, one block after another; each is measured before the next one is asked for.
   await panel('Wire').click();
   await page.getByRole('img', { name: /^Former 1 in its block/ }).waitFor();

@@ -139,11 +139,14 @@ describe('formers on sheets', () => {
     expect(unplaced).toEqual([]);
     expect(sheets.map(({ thicknessMm, layers, parts }) => [thicknessMm, layers, parts.length])).toEqual([[58, 1, 2], [20, 2, 5]]); // biome-ignore format: rows
   });
-  it('go on sheets of their own thickness only; those that find none are named', () => {
-    const { sheets, unplaced } = laidOut([{ widthMm: 400, heightMm: 260, count: 9, boardMm: 20 }, { widthMm: 400, heightMm: 260, count: 1, boardMm: 20 }]); // biome-ignore format: one line
-    expect(sheets.map(({ thicknessMm, kind }) => [thicknessMm, kind])).toEqual([[20, 0]]);
-    expect(unplaced).toEqual(['Former 1', 'Former 2']);
+  it('go on sheets of their own thickness, or on the stock where there are none; those that find none are named', () => {
+    const own = { widthMm: 400, heightMm: 260, count: 9, boardMm: 20 };
+    const { sheets, unplaced } = laidOut([own, { ...own, boardMm: 30 }]);
+    expect(sheets.map(({ thicknessMm, kind }) => [thicknessMm, kind])).toEqual([[58, null], [20, 0]]); // biome-ignore format: rows
+    expect(unplaced).toEqual([]);
     // One sheet of it is no pair to laminate.
-    expect(laidOut([{ widthMm: 400, heightMm: 260, count: 1, boardMm: 20 }]).sheets).toEqual([]);
+    const alone = laidOut([{ ...own, count: 1 }]);
+    expect(alone.sheets.map(({ thicknessMm }) => thicknessMm)).toEqual([58]);
+    expect(alone.unplaced).toEqual(['Former 3', 'Former 4', 'Former 5', 'Former 6', 'Former 7']);
   });
 });

@@ -2,7 +2,19 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { about, centreOf, distance, endOf, type Path, type Point, pathBox, transformedPath, turn, widthOf } from '../plane/index.ts';
+import {
+  about,
+  type Box,
+  centreOf,
+  distance,
+  endOf,
+  type Path,
+  type Point,
+  pathBox,
+  transformedPath,
+  turn,
+  widthOf,
+} from '../plane/index.ts';
 import { asPart } from '../steps.ts';
 import { aroundOutline } from './around-outline.ts';
 import { type Body, bodyOf, type KnownSection, volumeOf } from './body.ts';
@@ -21,6 +33,9 @@ export interface FoamPlan {
   readonly above: Path | null;
   readonly sideId: string;
   readonly aboveId: string | null;
+  readonly frontId: string | null;
+  /** Closed outlines that may be views, by their ids, as they are drawn. */
+  readonly outlines: readonly { readonly id: string; readonly box: Box }[];
   readonly nose: FoamSettings['nose'];
   /** How far each view was turned back, degrees. */
   readonly sideAxis: number;
@@ -88,6 +103,8 @@ export function* foamPlan(
     above: above?.outer ?? null,
     sideId: side.id,
     aboveId: above?.id ?? null,
+    frontId: settings.frontId,
+    outlines: pieces.flatMap(({ id, outer }) => (outer.closed ? [{ id, box: pathBox(outer) }] : [])),
     nose,
     sideAxis,
     aboveAxis,

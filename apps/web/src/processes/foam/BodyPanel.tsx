@@ -26,6 +26,9 @@ export function BodyPanel({ open: { settings, set, plan }, pieces }: PanelProps<
   return (
     <>
       <Section title={say.views}>
+        <Typography variant="caption" color="textSecondary">
+          {say.viewsAbout}
+        </Typography>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           <OutlinePick
             label={say.side}

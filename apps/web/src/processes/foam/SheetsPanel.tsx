@@ -57,8 +57,8 @@ export function SheetsPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
       <Section title={say.layout}>
         {share !== null && <LinearProgress variant="determinate" value={100 * share} aria-label={say.isLayingOut} sx={{ my: 1 }} />}
         {groups.map(({ thicknessMm, sheets }) => (
-          <Reading key={thicknessMm} name={say.boardsOf(printBoth(thicknessMm, unit))}>
-            {say.sheetsUsed(countOf(sheets), usedOf(sheets), leftoversIn(sheets))}
+          <Reading key={thicknessMm} name={printBoth(thicknessMm, unit)}>
+            {say.sheetsUsed(countOf(sheets), usedOf(sheets))}
           </Reading>
         ))}
         {laid && laid.unplaced.length > 0 && (
@@ -94,7 +94,6 @@ function groupsOf(sheets: readonly LaidSheet[]): SheetGroup[] {
 }
 
 const countOf = (sheets: readonly LaidSheet[]): number => sheets.reduce((sum, { layers }) => sum + layers, 0);
-const leftoversIn = (sheets: readonly LaidSheet[]): number => sheets.reduce((sum, { layers, leftovers }) => sum + layers * leftovers.length, 0); // biome-ignore format: one line
 
 /** How much of the sheets is formers. */
 function usedOf(sheets: readonly LaidSheet[]): string {

@@ -34,7 +34,17 @@ export default function SheetsScene() {
               {parts.map((part) => (
                 <g key={part.name}>
                   <path d={part.path} fill={colours.paleVerdigris} fillRule="evenodd" stroke={colours.verdigris} strokeWidth={seen.line} />
-                  <text x={part.x} y={part.y} fontSize={part.size} textAnchor="middle" dominantBaseline="central" fill={colours.ink}>
+                  <text
+                    x={part.x}
+                    y={part.y}
+                    fontSize={part.size}
+                    textAnchor="middle"
+                    dominantBaseline="central"
+                    fill={colours.ink}
+                    stroke={colours.sheet}
+                    strokeWidth={part.size / 4}
+                    paintOrder="stroke"
+                  >
                     {part.name}
                   </text>
                 </g>

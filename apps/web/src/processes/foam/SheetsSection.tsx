@@ -58,7 +58,6 @@ export function SheetsSection({ open: { settings, set, stock }, unit }: { open: 
                 label={say.sheetCount}
                 value={sheet.count}
                 digits={0}
-                unit={say.pieces}
                 least={1}
                 most={400}
                 onNumber={(n) => onChange({ ...sheet, count: Math.round(n) })}

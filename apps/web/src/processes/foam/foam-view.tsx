@@ -7,14 +7,18 @@ import SurfingOutlined from '@mui/icons-material/SurfingOutlined';
 import ViewInArOutlined from '@mui/icons-material/ViewInArOutlined';
 import ViewWeekOutlined from '@mui/icons-material/ViewWeekOutlined';
 import type { FoamPlan, FoamSettings } from '@nuvet/core/foam';
+import type { SheetLine } from '@nuvet/core/processes';
 import { lazy } from 'react';
+import { useMaking } from '@/table/making-store';
 import { words } from '@/words';
+import { drawLines } from '../draw-lines';
 import type { ProcessView } from '../process-view';
 import { BodyPanel } from './BodyPanel';
 import { SectionsPanel } from './SectionsPanel';
 import { SheetsPanel } from './SheetsPanel';
 import { SlicesPanel } from './SlicesPanel';
 import { SpacePanel } from './SpacePanel';
+import { drawViews, viewHandles, withViewAt } from './views-on-table';
 import { WirePanel } from './WirePanel';
 
 const say = words.foam;
@@ -24,11 +28,31 @@ const SheetsScene = lazy(() => import('./SheetsScene'));
 const FormerInBlock = lazy(() => import('./FormerInBlock'));
 const BodyInSpace = lazy(() => import('./BodyInSpace'));
 
+const drawn = new WeakMap<FoamPlan, readonly SheetLine[]>();
+/** Kept by the plan: what is drawn of it is the same from frame to frame. */
+function linesOf(plan: FoamPlan, drawing: (plan: FoamPlan) => readonly SheetLine[]): readonly SheetLine[] {
+  const lines = drawn.get(plan) ?? drawing(plan);
+  drawn.set(plan, lines);
+  return lines;
+}
+
 export const foamView: ProcessView<FoamSettings, FoamPlan> = {
   icon: LayersOutlined,
   hasNoMachine: true,
   panels: [
-    { name: 'body', word: say.body, icon: SurfingOutlined, explanation: say.bodyExplanation, Panel: BodyPanel },
+    {
+      name: 'body',
+      word: say.body,
+      icon: SurfingOutlined,
+      explanation: say.bodyExplanation,
+      Panel: BodyPanel,
+      draw(canvas, view, { plan, kind }) {
+        if (!plan) return;
+        drawLines(canvas, view, linesOf(plan, kind.drawing));
+        drawViews(canvas, view, plan, useMaking.getState().dragged);
+      },
+      drag: { handles: viewHandles, to: withViewAt, isFollowed: false },
+    },
     {
       name: 'sections',
       word: say.sectionsPanel,

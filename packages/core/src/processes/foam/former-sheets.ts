@@ -1,6 +1,6 @@
 /**
  * In: a body's formers, and the sheets at hand. Out: where each former lies on which sheet: those of one board together, on sheets of its thickness
- * in their order, or on as many of the stock as it takes; and what is left of every sheet.
+ * in their order, or, where there are none, on as many of the stock as it takes; and what is left of every sheet.
  */
 import type { FoamPlan, FoamSettings, Slice } from '../../foam/index.ts';
 import type { SheetStock } from '../../job/sheet-stock.ts';
@@ -40,9 +40,8 @@ export function* formerSheets(
   { stock, settings }: Pick<Work<FoamSettings>, 'stock' | 'settings'>,
   { slices, boards }: Pick<FoamPlan, 'slices' | 'boards'>,
 ): Generator<number, { readonly sheets: readonly FormerSheet[]; readonly unplaced: readonly Slice[] }> {
-  const ofStock = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm, count: Infinity };
-  const kinds: readonly (Sheet & { count: number })[] = settings.sheets.length > 0 ? settings.sheets : [ofStock];
-  const left = kinds.map(({ count }) => count);
+  const ofStock = { widthMm: stock.widthMm ?? plainSheet.widthMm, heightMm: stock.heightMm ?? plainSheet.heightMm };
+  const left = settings.sheets.map(({ count }) => count);
   const groups = new Map<string, { thicknessMm: number; layers: number; slices: Slice[] }>();
   for (const slice of slices) {
     const { thicknessMm, layers = 1 } = boards[slice.board] ?? { thicknessMm: slice.thicknessMm };
@@ -56,13 +55,14 @@ export function* formerSheets(
   let done = 0;
   for (const { thicknessMm, layers, slices: group } of groups.values()) {
     let rest: readonly Slice[] = group;
-    for (const [k, kind] of kinds.entries()) {
-      const most = Math.floor((left[k] as number) / layers);
-      if (rest.length === 0 || most < 1 || (kind.boardMm !== undefined && Math.abs(kind.boardMm - thicknessMm) > sameMm)) continue;
+    const fits = ({ boardMm }: Sheet): boolean => boardMm === undefined || Math.abs(boardMm - thicknessMm) <= sameMm;
+    const own = settings.sheets.flatMap((kind, k) => (fits(kind) ? [{ kind, k }] : []));
+    for (const { kind, k } of own.length > 0 ? own : [{ kind: ofStock, k: null }]) {
+      const most = k === null ? Infinity : Math.floor((left[k] as number) / layers);
+      if (rest.length === 0 || most < 1) continue;
       const laid = yield* asPart(onSheets(rest, kind, most), done / slices.length, (done + rest.length) / slices.length);
-      const kindOf = settings.sheets.length > 0 ? k : null;
-      sheets.push(...laid.map((formers) => ({ thicknessMm, layers, kind: kindOf, outline: outlineOf(kind), formers })));
-      left[k] = (left[k] as number) - layers * laid.length;
+      sheets.push(...laid.map((formers) => ({ thicknessMm, layers, kind: k, outline: outlineOf(kind), formers })));
+      if (k !== null) left[k] = (left[k] as number) - layers * laid.length;
       const placed = new Set(laid.flatMap((formers) => formers.map(({ slice }) => slice)));
       rest = rest.filter((slice) => !placed.has(slice));
     }
