@@ -1,5 +1,5 @@
 'use client';
-/** The views of the body on the light table: each framed, with a tag that is dragged on to its outline; one that is not used lies below. */
+/** The views of the body on the light table: each framed, with a tag that is dragged on to its outline; one that is not used lies at the right. */
 import { type FoamPlan, type FoamSettings, noView } from '@nuvet/core/foam';
 import { type Box, heightOf, isInBox, type Point, widthOf } from '@nuvet/core/plane';
 import { drawWord } from '@/table/drawing-words';
@@ -13,8 +13,8 @@ type ViewName = (typeof views)[number];
 const looks: Readonly<Record<ViewName, string>> = { side: colours.verdigris, above: colours.indigo, front: colours.plum };
 const tags: Readonly<Record<ViewName, string>> = words.foam.viewTags;
 
-/** Tags of views that are not used lie this far apart, as a share of what is drawn. */
-const parkedApart = 0.3;
+/** Tags of views that are not used lie at the right, this far apart, as a share of the width of what is drawn. */
+const parkedApart = 0.08;
 
 const outlineOf = (name: ViewName, { sideId, aboveId, frontId }: FoamPlan): string | null => ({ side: sideId, above: aboveId, front: frontId })[name]; // biome-ignore format: one line
 
@@ -22,10 +22,12 @@ const outlineOf = (name: ViewName, { sideId, aboveId, frontId }: FoamPlan): stri
 function placeOf(name: ViewName, plan: FoamPlan): { at: Point; box: Box | null } {
   const id = outlineOf(name, plan);
   const box = plan.outlines.find((one) => one.id === id)?.box ?? null;
-  if (box) return { at: { x: box.minX, y: box.maxY }, box };
-  const [left, right] = [Math.min(...plan.outlines.map((one) => one.box.minX)), Math.max(...plan.outlines.map((one) => one.box.maxX))];
-  const foot = Math.min(...plan.outlines.map((one) => one.box.minY));
-  return { at: { x: left + parkedApart * views.indexOf(name) * (right - left), y: foot - 0.06 * (right - left) }, box: null };
+  if (box) return { at: { x: (box.minX + box.maxX) / 2, y: box.maxY }, box };
+  const boxes = plan.outlines.map((one) => one.box);
+  const [left, right] = [Math.min(...boxes.map(({ minX }) => minX)), Math.max(...boxes.map(({ maxX }) => maxX))];
+  const top = Math.max(...boxes.map(({ maxY }) => maxY));
+  const apart = parkedApart * (right - left);
+  return { at: { x: right + apart, y: top - apart * views.indexOf(name) }, box: null };
 }
 
 export const viewHandles = (plan: FoamPlan): Handle[] => views.map((name) => ({ id: name, at: placeOf(name, plan).at }));
