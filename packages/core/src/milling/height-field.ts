@@ -105,6 +105,7 @@ function sweeperOf(field: HeightField, tool: ToolShape): Sweep {
 class Sweeper {
   private readonly radius: number;
   private readonly reach: (heightMm: number) => number;
+  private readonly rise: Rise;
   private readonly lowest: Lowest;
   private readonly isFlat: boolean;
   /** Where the move before ended: what a flat tool cut there need not be cut again. */
@@ -131,7 +132,8 @@ class Sweeper {
   ) {
     this.radius = radiusOf(tool) / field.cellMm;
     this.reach = reachOf(tool);
-    this.lowest = lowestAlong(tool);
+    this.rise = riseOf(tool);
+    this.lowest = lowestAlong(tool, this.rise);
     this.isFlat = tool.kind === 'end mill';
   }
 
@@ -202,14 +204,19 @@ class Sweeper {
 
   private cutProfile(row: number, bottom: number, z: number, dz: number, asksDepth: boolean): void {
     const { heights, columns, cellMm } = this.field;
-    const { ax, ux, uy, lowest } = this;
+    const { ax, ux, uy, lowest, rise } = this;
     const [base, vy, length] = [row * columns, row - this.ay, this.length * cellMm];
     for (let c = this.first; c <= this.end; c++) {
       const height = heights[base + c] as number;
       // Nothing of the tool is lower than its tip.
       if (height <= bottom) continue;
       const vx = c - ax;
-      const made = lowest((vx * ux + vy * uy) * cellMm, Math.abs(vx * uy - vy * ux) * cellMm, length, z, dz);
+      const along = (vx * ux + vy * uy) * cellMm;
+      const across = Math.abs(vx * uy - vy * ux) * cellMm;
+      // Nor lower than its profile there, were it all along at its lowest.
+      const beyond = along < 0 ? along : along > length ? along - length : 0;
+      if (rise(beyond, across) + bottom >= height) continue;
+      const made = lowest(along, across, length, z, dz);
       if (made >= height) continue;
       if (asksDepth) this.deepest = Math.max(this.deepest, height - made);
       heights[base + c] = made;
@@ -227,28 +234,31 @@ type Lowest = (along: number, across: number, length: number, z: number, dz: num
  * A profile rises outwards ever more steeply, so along the way the height falls and then rises: of a cone and a ball the lowest is
  * where its slope is the way's, worked out; of others it is looked for.
  */
-function lowestAlong(tool: ToolShape): Lowest {
+function lowestAlong(tool: ToolShape, rise: Rise): Lowest {
   const radius = radiusOf(tool);
-  const rise = riseOf(tool);
   const behind = lowestBehind(tool);
   return (along, across, length, z, dz) => {
     if (across > radius) return Infinity;
     // The part of the way from which the tool covers the place.
     const rim = Math.sqrt(radius * radius - across * across);
-    const [from, to] = [Math.max(0, along - rim), Math.min(length, along + rim)];
+    const from = Math.max(0, along - rim);
+    const to = Math.min(length, along + rim);
     if (from > to) return Infinity;
     if (length < 1e-9) return rise(along, across) + Math.min(z, z + dz);
     const slope = dz / length;
-    const at = (t: number): number => rise(t - along, across) + z + slope * t;
-    if (Math.abs(slope) < 1e-9) return at(Math.min(to, Math.max(from, along)));
-    const off = behind?.(across, Math.abs(slope), rim);
-    if (off === undefined) return least(at, from, to);
-    return at(Math.min(to, Math.max(from, slope < 0 ? along + off : along - off)));
+    const isLevel = Math.abs(slope) < 1e-9;
+    if (behind === null && !isLevel) return least((t) => rise(t - along, across) + z + slope * t, from, to);
+    const off = isLevel || behind === null ? 0 : behind(across, Math.abs(slope), rim);
+    const t = Math.min(to, Math.max(from, slope < 0 ? along + off : along - off));
+    return rise(t - along, across) + z + slope * t;
   };
 }
 
-/** The profile by how far along and across its axis a place lies; what lies at the rim but for rounding is taken as within. */
-function riseOf(tool: ToolShape): (along: number, across: number) => number {
+/** The profile by how far along and across its axis a place lies. */
+type Rise = (along: number, across: number) => number;
+
+/** What lies at the rim but for rounding is taken as within. */
+function riseOf(tool: ToolShape): Rise {
   const profile = profileOf(tool);
   const radius = radiusOf(tool);
   if (tool.kind !== 'V-bit' && tool.kind !== 'drill')

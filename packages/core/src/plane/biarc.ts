@@ -2,9 +2,10 @@
  * In: a cubic curve. Out: arcs and lines that follow it within a tolerance, with one tangent throughout.
  * Rests on: Bolton 1975, "Biarc curves": two arcs that meet with one tangent, here with equal tangent lengths.
  */
+import { circleOf } from './arc.ts';
 import { directionOnCubic, nearestOnCubic, pointOnCubic, splitCubic } from './cubic.ts';
 import { opsOf } from './curves.ts';
-import { distance, dot, type Point, subtract, turnBetween } from './point.ts';
+import { cross, distance, dot, type Point, subtract, turnBetween } from './point.ts';
 import type { ArcSegment, CubicSegment, LineSegment } from './segment-kinds.ts';
 
 /** Arcs flatter than this over their length are lines, in the curve's unit. */
@@ -58,13 +59,27 @@ function part(from: Point, to: Point, sweep: number): ArcSegment | LineSegment {
 function follows(from: Point, s: CubicSegment, arcs: (ArcSegment | LineSegment)[], tolerance: number): boolean {
   const [first, second] = arcs as [ArcSegment | LineSegment, ArcSegment | LineSegment];
   const limit = 0.9 * tolerance;
+  const [toFirst, toSecond] = [distanceTo(from, first), distanceTo(first.to, second)];
   for (let k = 1; k < 16; k++) {
     const p = pointOnCubic(from, s, k / 16);
-    if (Math.min(opsOf(first).nearest(from, first, p).distance, opsOf(second).nearest(first.to, second, p).distance) > limit) return false;
+    if (toFirst(p) > limit && toSecond(p) > limit) return false;
   }
   return [0.25, 0.5, 0.75].every(
     (t) =>
       nearestOnCubic(from, s, opsOf(first).point(from, first, t)).distance <= limit &&
       nearestOnCubic(from, s, opsOf(second).point(first.to, second, t)).distance <= limit,
   );
+}
+
+/** How far places lie from a line, or from an arc of less than a half turn. */
+function distanceTo(from: Point, s: ArcSegment | LineSegment): (p: Point) => number {
+  if (s.kind === 'line') return (p) => opsOf(s).nearest(from, s, p).distance;
+  const { centre, radius } = circleOf(from, s);
+  const side = Math.sign(s.sweep);
+  const [a, b] = [subtract(from, centre), subtract(s.to, centre)];
+  return (p) => {
+    const v = subtract(p, centre);
+    const isBeside = side * cross(a, v) >= 0 && side * cross(v, b) >= 0;
+    return isBeside ? Math.abs(Math.hypot(v.x, v.y) - radius) : Math.min(distance(p, from), distance(p, s.to));
+  };
 }

@@ -29,77 +29,88 @@ export function chordsAlong(from: Point, segment: Segment): Chords {
   return { places, count: chordCount, bowMm: bowMm + 1e-9 };
 }
 
-/** The nearest of a curve's chords: how far, and about which t. */
-export function nearestChord({ places, count }: Chords, x: number, y: number): { away: number; t: number } {
-  let [best, bestT] = [Infinity, 0];
-  for (let k = 0; k < count; k++) {
-    const [ax, ay] = [places[2 * k] as number, places[2 * k + 1] as number];
-    const [dx, dy] = [(places[2 * k + 2] as number) - ax, (places[2 * k + 3] as number) - ay];
-    const square = dx * dx + dy * dy;
-    const along = (x - ax) * dx + (y - ay) * dy;
-    const share = along <= 0 || square === 0 ? 0 : along >= square ? 1 : along / square;
-    const [ox, oy] = [ax + share * dx - x, ay + share * dy - y];
-    const away = ox * ox + oy * oy;
-    if (away < best) [best, bestT] = [away, (k + share) / count];
-  }
-  return { away: Math.sqrt(best), t: bestT };
-}
+/**
+ * The place of a bent segment that is nearest to another. Kept and asked again and again: it makes nothing anew, and what it found stands in it
+ * until it is asked the next time.
+ */
+export class NearestOnCurve {
+  /** Of each chord how far it lies off, squared, and where along it the nearest place is, 0 to 1. */
+  private readonly squares = new Float64Array(chordCount);
+  private readonly shares = new Float64Array(chordCount);
+  private nearest = 0;
+  /** The place that was found, and where along the curve it is. */
+  x = 0;
+  y = 0;
+  t = 0;
 
-/** How far a place lies from a chord, and where along it the nearest is, 0 to 1. */
-function chordAway(x: number, y: number, ax: number, ay: number, bx: number, by: number): { away: number; share: number } {
-  const [dx, dy] = [bx - ax, by - ay];
-  const square = dx * dx + dy * dy;
-  const share = square > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / square)) : 0;
-  return { away: Math.hypot(ax + share * dx - x, ay + share * dy - y), share };
-}
-
-/** The place of a cubic nearest to one: from the nearest chord, and from every other that may hide a nearer place. */
-export function nearestOnCubic(
-  from: Point,
-  segment: CubicSegment,
-  { places, count, bowMm }: Chords,
-  x: number,
-  y: number,
-  nearest: { t: number },
-): { t: number; point: Point } {
-  let best = slid(from, segment, x, y, nearest.t);
-  let away = Math.hypot(best.point.x - x, best.point.y - y);
-  for (let k = 0; k < count; k++) {
-    if (Math.abs((k + 0.5) / count - best.t) < 1 / count) continue;
-    const chord = chordAway(
-      x,
-      y,
-      places[2 * k] as number,
-      places[2 * k + 1] as number,
-      places[2 * k + 2] as number,
-      places[2 * k + 3] as number,
-    );
-    if (chord.away - bowMm >= away) continue;
-    const other = slid(from, segment, x, y, (k + chord.share) / count);
-    const off = Math.hypot(other.point.x - x, other.point.y - y);
-    if (off < away) [best, away] = [other, off];
+  /** How far the nearest chord lies off, mm: the curve itself is at most its bow nearer. */
+  toChords({ places, count }: Chords, x: number, y: number): number {
+    let best = Infinity;
+    for (let k = 0; k < count; k++) {
+      const ax = places[2 * k] as number;
+      const ay = places[2 * k + 1] as number;
+      const dx = (places[2 * k + 2] as number) - ax;
+      const dy = (places[2 * k + 3] as number) - ay;
+      const square = dx * dx + dy * dy;
+      const along = (x - ax) * dx + (y - ay) * dy;
+      const share = along <= 0 || square === 0 ? 0 : along >= square ? 1 : along / square;
+      const ox = ax + share * dx - x;
+      const oy = ay + share * dy - y;
+      const away = ox * ox + oy * oy;
+      this.squares[k] = away;
+      this.shares[k] = share;
+      if (away < best) {
+        best = away;
+        this.nearest = k;
+      }
+    }
+    return Math.sqrt(best);
   }
-  return best;
-}
 
-/** The place of a cubic nearest to one, slid to from about where it is (Newton on the derivative of the distance). */
-function slid(from: Point, { c1, c2, to }: CubicSegment, x: number, y: number, start: number): { t: number; point: Point } {
-  const [ax, ay] = [to.x - from.x + 3 * (c1.x - c2.x), to.y - from.y + 3 * (c1.y - c2.y)];
-  const [bx, by] = [3 * (from.x - 2 * c1.x + c2.x), 3 * (from.y - 2 * c1.y + c2.y)];
-  const [dx, dy] = [3 * (c1.x - from.x), 3 * (c1.y - from.y)];
-  let t = start;
-  for (let round = 0; round < 12; round++) {
-    const [ux, uy] = [((ax * t + bx) * t + dx) * t + from.x - x, ((ay * t + by) * t + dy) * t + from.y - y];
-    const [vx, vy] = [(3 * ax * t + 2 * bx) * t + dx, (3 * ay * t + 2 * by) * t + dy];
-    const [wx, wy] = [6 * ax * t + 2 * bx, 6 * ay * t + 2 * by];
-    const slope = ux * vx + uy * vy;
-    const bend = vx * vx + vy * vy + ux * wx + uy * wy;
-    // Where the distance is not least but most it is gone down along the curve instead.
-    const step = bend > 1e-12 ? slope / bend : Math.sign(slope) * 0.02;
-    const next = Math.min(1, Math.max(0, t - Math.max(-0.1, Math.min(0.1, step))));
-    const isThere = Math.abs(next - t) < 1e-13;
-    t = next;
-    if (isThere) break;
+  /** From the nearest chord, and from every other that may hide a nearer place; after `toChords` of the same curve and place. */
+  onCubic(from: Point, segment: CubicSegment, { count, bowMm }: Chords, x: number, y: number): void {
+    this.slide(from, segment, x, y, (this.nearest + (this.shares[this.nearest] as number)) / count);
+    let away = Math.hypot(this.x - x, this.y - y);
+    for (let k = 0; k < count; k++) {
+      const nearest = away + bowMm;
+      if ((this.squares[k] as number) >= nearest * nearest || Math.abs((k + 0.5) / count - this.t) < 1 / count) continue;
+      const { x: bestX, y: bestY, t } = this;
+      this.slide(from, segment, x, y, (k + (this.shares[k] as number)) / count);
+      const off = Math.hypot(this.x - x, this.y - y);
+      if (off < away) away = off;
+      else {
+        this.x = bestX;
+        this.y = bestY;
+        this.t = t;
+      }
+    }
   }
-  return { t, point: { x: ((ax * t + bx) * t + dx) * t + from.x, y: ((ay * t + by) * t + dy) * t + from.y } };
+
+  /** To the nearest place from about where it is: Newton on the derivative of the distance. */
+  private slide(from: Point, { c1, c2, to }: CubicSegment, x: number, y: number, start: number): void {
+    const ax = to.x - from.x + 3 * (c1.x - c2.x);
+    const ay = to.y - from.y + 3 * (c1.y - c2.y);
+    const bx = 3 * (from.x - 2 * c1.x + c2.x);
+    const by = 3 * (from.y - 2 * c1.y + c2.y);
+    const dx = 3 * (c1.x - from.x);
+    const dy = 3 * (c1.y - from.y);
+    let t = start;
+    for (let round = 0; round < 12; round++) {
+      const ux = ((ax * t + bx) * t + dx) * t + from.x - x;
+      const uy = ((ay * t + by) * t + dy) * t + from.y - y;
+      const vx = (3 * ax * t + 2 * bx) * t + dx;
+      const vy = (3 * ay * t + 2 * by) * t + dy;
+      const slope = ux * vx + uy * vy;
+      const bend = vx * vx + vy * vy + ux * (6 * ax * t + 2 * bx) + uy * (6 * ay * t + 2 * by);
+      // Where the distance is not least but most it is gone down along the curve instead.
+      const step = bend > 1e-12 ? slope / bend : Math.sign(slope) * 0.02;
+      const next = Math.min(1, Math.max(0, t - Math.max(-0.1, Math.min(0.1, step))));
+      const isThere = Math.abs(next - t) < 1e-13;
+      t = next;
+      if (isThere) break;
+    }
+    this.t = t;
+    this.x = ((ax * t + bx) * t + dx) * t + from.x;
+    this.y = ((ay * t + by) * t + dy) * t + from.y;
+  }
 }

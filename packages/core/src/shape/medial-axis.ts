@@ -14,7 +14,7 @@ import { cross, distance, dot, type Point, turnBetween } from '../plane/point.ts
 import { derivativeOn, directionOn, nearestOnSegment, pointOn } from '../plane/segment.ts';
 import { boxIndex } from './box-index.ts';
 import { nested } from './combine.ts';
-import { type Chords, chordsAlong, nearestChord, nearestOnCubic } from './curve-chords.ts';
+import { type Chords, chordsAlong, NearestOnCurve } from './curve-chords.ts';
 
 /** A place on the axis, and how far the border is, mm. */
 export interface AxisPlace extends Point {
@@ -105,6 +105,7 @@ class Axis {
   private readonly index: Flatbush | null;
   /** Of each step that is bent its chords. */
   private readonly curves: (Chords | null)[];
+  private readonly near = new NearestOnCurve();
   private readonly span: number;
   private lastMm: number;
 
@@ -240,6 +241,7 @@ class Axis {
 
   /** A ball made smaller by all that it is found to hold, each as soon as it is found; null where it is empty. */
   private shrunk(at: Point, normal: Point, ball: Ball, own: number): Ball | null {
+    const { near } = this;
     let { radius } = ball;
     let [cx, cy] = [at.x + normal.x * radius, at.y + normal.y * radius];
     let [held, heldT, touch] = [-1, 0, ball.touch];
@@ -257,13 +259,14 @@ class Axis {
       } else {
         // Chords first: only a curve that comes near enough is looked at itself.
         const curve = this.curves[k] as Chords;
-        const chord = nearestChord(curve, cx, cy);
-        if (chord.away - curve.bowMm >= limit) return false;
-        const near =
-          segment.kind === 'cubic'
-            ? nearestOnCubic(from, segment, curve, cx, cy, chord)
-            : nearestOnSegment(from, segment, { x: cx, y: cy });
-        [t, px, py] = [near.t, near.point.x, near.point.y];
+        if (near.toChords(curve, cx, cy) - curve.bowMm >= limit) return false;
+        if (segment.kind === 'cubic') {
+          near.onCubic(from, segment, curve, cx, cy);
+          [t, px, py] = [near.t, near.x, near.y];
+        } else {
+          const place = nearestOnSegment(from, segment, { x: cx, y: cy });
+          [t, px, py] = [place.t, place.point.x, place.point.y];
+        }
       }
       if ((px - cx) ** 2 + (py - cy) ** 2 >= limit * limit) return false;
       const [vx, vy] = [px - at.x, py - at.y];
