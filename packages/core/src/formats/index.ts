@@ -7,15 +7,20 @@ export { GcodeError, type GcodeRead, readGcode } from './gcode-reading.ts';
 export { PlotError, plotterUnitMm, readHpgl, writeHpgl } from './hpgl.ts';
 export { onMachine, type ProgramOptions, type ProgramRun, writeMillingProgram } from './milling-program.ts';
 export { type ReadProgram, type ReadTool, readMillingProgram } from './milling-reading.ts';
-export { largestPageMm, pageRimMm, writePdf } from './pdf.ts';
-export { readPdfPaths } from './pdf-reading.ts';
+export {
+  type CardPage,
+  type ProofFacts,
+  readPdfPaths,
+  type Underlay,
+  writePdf,
+  writeProofSheet,
+  writeScaleCard,
+  writeTiles,
+} from './pdf-files.ts';
 export { headerBytes, isTrustworthy, type PictureHeader, readPictureHeader } from './picture-header.ts';
 export { EmptyFileError, type FilePiece } from './placement.ts';
 export { type GreyPixels, PngError, readGreyPng, writePng } from './png.ts';
-export { type Underlay, writeTiles } from './print-tiles.ts';
 export { type ProofRow, proofRows } from './proof-rows.ts';
-export { type ProofFacts, writeProofSheet } from './proof-sheet.ts';
-export { type CardPage, writeScaleCard } from './scale-card-pdf.ts';
 export { writeHeightFieldStl } from './stl.ts';
 export { pathData, writeSvg } from './svg.ts';
 export { readPathData } from './svg-path-data.ts';

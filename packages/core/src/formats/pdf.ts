@@ -8,9 +8,9 @@ import { drawPdfPieces, pointsPerMm } from './pdf-drawing.ts';
 import { type FilePiece, type PlacedPieces, placedAtOrigin } from './placement.ts';
 
 /** A page may measure 14 400 points (ISO 32000-1:2008, Annex C): mm. */
-export const largestPageMm = 14_400 / pointsPerMm;
+const largestPageMm = 14_400 / pointsPerMm;
 /** Lines on the very edge of the work would lose half their width, mm. */
-export const pageRimMm = 1;
+const pageRimMm = 1;
 
 /** The same bytes on any day. */
 export function steadyDates(pdf: PDFDocument): void {

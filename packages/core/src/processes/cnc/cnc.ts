@@ -18,7 +18,6 @@ import { circleOf, type Path, rectanglePath, type Segment } from '../../plane/in
 import { processKind, type SheetLine } from '../process.ts';
 import { millJob } from './mill-job.ts';
 import { madePrograms, madeSolid } from './program-files.ts';
-import { madeSetUpSheet } from './set-up-sheet.ts';
 
 export const cnc = processKind<MillingSettings, MillPlan>({
   word: 'CNC',
@@ -66,7 +65,7 @@ export const cnc = processKind<MillingSettings, MillPlan>({
       ending: 'pdf',
       mediaType: 'application/pdf',
       what: 'setup',
-      make: madeSetUpSheet,
+      make: async (work, plan) => (await import('./set-up-sheet.ts')).madeSetUpSheet(work, plan),
     },
     solid: {
       word: 'Solid',

@@ -25,7 +25,6 @@ import { finished } from '../../steps.ts';
 import { drawingFiles } from '../drawing-files.ts';
 import { type Pattern, patternsPdf } from '../paged-patterns.ts';
 import type { ProcessFile, ProcessFileMade, Work } from '../process.ts';
-import { madeBuildSheet } from './build-sheet.ts';
 import { formerAxes, formerProgram } from './former-program.ts';
 import { formerSheets } from './former-sheets.ts';
 
@@ -168,7 +167,7 @@ const buildSheet: FoamFile = {
   ending: 'pdf',
   mediaType: 'application/pdf',
   what: 'build-sheet',
-  make: madeBuildSheet,
+  make: async (work, plan) => (await import('./build-sheet.ts')).madeBuildSheet(work, plan),
 };
 
 export const formerFiles: Record<string, FoamFile> = { formers: pages, ...drawings, wire, cutlist: table, build: buildSheet };

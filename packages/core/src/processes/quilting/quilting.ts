@@ -17,7 +17,7 @@ import { drawingFiles } from '../drawing-files.ts';
 import { lengthOption } from '../length-option.ts';
 import { processKind, type SheetLine } from '../process.ts';
 import { withReports } from '../reports.ts';
-import { madeCuttingCsv, madeShoppingList, quiltReport } from './cutting-table.ts';
+import { madeCuttingCsv, quiltReport } from './cutting-table.ts';
 import { madeFoundations } from './foundation-pages.ts';
 import { lineFiles } from './line-files.ts';
 import { needleJob } from './needle-job.ts';
@@ -83,7 +83,7 @@ export const quilting = processKind<QuiltingSettings, QuiltPlan>({
         ending: 'pdf',
         mediaType: 'application/pdf',
         what: 'fabrics',
-        make: madeShoppingList,
+        make: async (work, plan) => (await import('./shopping-list.ts')).madeShoppingList(work, plan),
       },
       cutting: {
         word: 'Cutting list',
