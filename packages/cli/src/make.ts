@@ -36,6 +36,7 @@ export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
   const made: MadeFile[] = [];
   const reports: Record<string, unknown>[] = [];
   try {
+    await kind.ready?.();
     const plan = finished(kind.plan(work));
     for (const { path, file: name } of request.out) {
       const { further = [], report, ...first } = await fileOf(kind, name).make(work, plan, { dpi, underlay: null });

@@ -9,6 +9,7 @@ import { outlinesView } from './outlines/outlines-view';
 import { paperView } from './paper/paper-view';
 import type { AnyProcessView } from './process-view';
 import { quiltingView } from './quilting/quilting-view';
+import { solidView } from './solid/solid-view';
 import { trayView } from './tray/tray-view';
 import { wingView } from './wing/wing-view';
 
@@ -21,5 +22,6 @@ export const processViews: Readonly<Record<string, AnyProcessView>> = {
   foam: foamView,
   wing: wingView,
   tray: trayView,
+  solid: solidView,
   outlines: outlinesView,
 };

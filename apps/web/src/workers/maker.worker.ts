@@ -186,6 +186,7 @@ const maker = {
   /** A process's plan; null once a newer one is asked for. @throws SaidError where there can be none */
   async plan(process: string, work: Work<object>, onShare: (share: number) => void): Promise<Planned | null> {
     const kind = kindOf(process);
+    await kind.ready?.();
     const plan = await newestOf('plan', kind.plan(work), onShare);
     return plan === null ? null : { plan, notes: kind.notes(plan), estimate: kind.estimate(plan) };
   },
@@ -221,6 +222,7 @@ const maker = {
     work: Work<object>,
     choices: FileAsked,
   ): Promise<(ProcessFileMade | { readonly refused: string })[]> {
+    await kindOf(process).ready?.();
     const plan = await runInSlices(kindOf(process).plan(work), () => {});
     const made: (ProcessFileMade | { readonly refused: string })[] = [];
     for (const name of names) {

@@ -5,6 +5,19 @@ export { readDxf } from './dxf-reading.ts';
 export { type GcodeOptions, type Toolpath, writeGcode } from './gcode.ts';
 export { GcodeError, type GcodeRead, readGcode } from './gcode-reading.ts';
 export { PlotError, plotterUnitMm, readHpgl, writeHpgl } from './hpgl.ts';
+export {
+  type FileMesh,
+  MeshFileError,
+  type NamedMesh,
+  read3mf,
+  readObj,
+  readPly,
+  readStl,
+  write3mf,
+  writeObj,
+  writePly,
+  writeStl,
+} from './mesh-files.ts';
 export { onMachine, type ProgramOptions, type ProgramRun, writeMillingProgram } from './milling-program.ts';
 export { type ReadProgram, type ReadTool, readMillingProgram } from './milling-reading.ts';
 export {

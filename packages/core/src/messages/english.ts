@@ -9,8 +9,9 @@ import { make } from './make.ts';
 import { milling } from './milling.ts';
 import { quilting } from './quilting.ts';
 import { shelf } from './shelf.ts';
+import { solid } from './solid.ts';
 import { tray } from './tray.ts';
 import { trueUp } from './true-up.ts';
 
 /** Every text of the core that a person reads, by what it is about. */
-export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, quilting, foam, files, shelf, tray };
+export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, quilting, foam, files, shelf, solid, tray };

@@ -124,6 +124,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   limits(settings: Settings): ProcessLimits;
   /** Findings on outlines that mean nothing to it: it makes something else of them. */
   readonly ignores?: readonly FaultCode[];
+  /** Loads what it plans with, where that takes loading: before the first plan. */
+  ready?(): Promise<void>;
   /** Yields the share done, 0 to 1. */
   plan(work: Work<Settings>): Generator<number, Plan>;
   notes(plan: Plan): readonly PlanNote[];

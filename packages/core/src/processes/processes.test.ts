@@ -79,6 +79,7 @@ describe.each(processNames)('the process %s', (name) => {
   it('plans, and makes each of its files so that it is as large as the pieces', async () => {
     // The disk in the plate's hole is laid beside it: two things do not lie in one place.
     const work = workFor(name, name === 'tray' ? { layout: 'close together' } : {});
+    await kind.ready?.();
     const plan = finished(kind.plan(work));
     expect(kind.notes(plan).filter(({ isFailure }) => isFailure)).toEqual([]);
     for (const [file, { make, ending, isOffered }] of Object.entries(kind.files)) {

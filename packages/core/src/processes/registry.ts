@@ -9,6 +9,7 @@ import { outlines } from './outlines/outlines.ts';
 import { paper } from './paper/paper.ts';
 import type { AnyProcess } from './process.ts';
 import { quilting } from './quilting/quilting.ts';
+import { solid } from './solid/solid.ts';
 import { tray } from './tray/tray.ts';
 import { wing } from './wing/wing.ts';
 
@@ -21,6 +22,7 @@ export const processKinds: Readonly<Record<string, AnyProcess>> = {
   foam,
   wing,
   tray,
+  solid,
   outlines,
 };
 export const processNames = Object.keys(processKinds);

@@ -33,14 +33,14 @@ interface Grid {
 export function normalizedIllumination(picture: GreyPicture, windowPx: number): GreyPicture {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
   const paper = paperOf(picture, windowCells);
-  const even = mapped(picture, paper, (v, p) => (v * 240) / p);
+  const even = mapped(picture, paper, whitened);
   const found = otsuThreshold(histogram(even));
   // What the paper's own unevenness leaves is no ink.
-  if (!found || found.paper - found.ink < minInk) return mapped(even, { columns: 1, rows: 1, values: Float64Array.of(0) }, () => 255);
+  if (!found || found.paper - found.ink < minInk) return greyPicture(new Uint8Array(even.data.length).fill(255), even.width, even.height);
   const whole = found.value;
   const faintest = Math.max(whole, found.paper - faintestShare * (found.paper - found.ink));
   const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole, faintest));
-  return mapped(even, limits, (v, t) => v - t + 127.5);
+  return mapped(even, limits, levelled);
 }
 
 /**
@@ -51,17 +51,33 @@ export function borderLevelled(picture: GreyPicture, windowPx: number, level: nu
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
   const [columns, rows] = [Math.ceil(picture.width / cellPx), Math.ceil(picture.height / cellPx)];
   const one = { columns, rows, values: new Float64Array(columns * rows).fill(level) };
-  return mapped(picture, midway(picture, windowCells, level, one), (v, t) => v - t + 127.5);
+  return mapped(picture, midway(picture, windowCells, level, one), levelled);
 }
 
-/** Every pixel with the grid's value beside it, straight between the cells' middles. */
-function mapped(
-  { width, height, data }: GreyPicture,
-  { columns, rows, values }: Grid,
-  change: (v: number, at: number) => number,
-): GreyPicture {
+/** A row of pixels, from `start` on, into another picture's, by the grid's value beside each. */
+type ChangeRow = (from: Uint8Array, to: Uint8Array, start: number, beside: Float64Array) => void;
+
+/** Paper of the value that is beside becomes 240. */
+const whitened: ChangeRow = (from, to, start, beside) => {
+  for (let x = 0, p = start; x < beside.length; x++, p++) {
+    const value = ((from[p] as number) * 240) / (beside[x] as number);
+    to[p] = value > 255 ? 255 : (value + 0.5) | 0;
+  }
+};
+
+/** The value that is beside becomes 127.5. */
+const levelled: ChangeRow = (from, to, start, beside) => {
+  for (let x = 0, p = start; x < beside.length; x++, p++) {
+    const value = (from[p] as number) - (beside[x] as number) + 127.5;
+    to[p] = value < 0 ? 0 : value > 255 ? 255 : (value + 0.5) | 0;
+  }
+};
+
+/** Every row changed by the grid's values beside its pixels, straight between the cells' middles. */
+function mapped({ width, height, data }: GreyPicture, { columns, rows, values }: Grid, change: ChangeRow): GreyPicture {
   const out = new Uint8Array(data.length);
   const row = new Float64Array(columns + 1);
+  const beside = new Float64Array(width);
   const along = Float64Array.from({ length: width }, (_, x) => Math.max(0, Math.min(columns - 1, (x + 0.5) / cellPx - 0.5)));
   for (let y = 0; y < height; y++) {
     const v = Math.max(0, Math.min(rows - 1, (y + 0.5) / cellPx - 0.5));
@@ -70,13 +86,13 @@ function mapped(
     const low = v - Math.floor(v);
     for (let i = 0; i < columns; i++) row[i] = (values[above + i] as number) * (1 - low) + (values[below + i] as number) * low;
     row[columns] = row[columns - 1] as number;
-    for (let x = 0, p = y * width; x < width; x++, p++) {
+    for (let x = 0; x < width; x++) {
       const u = along[x] as number;
       const column = u | 0;
       const here = row[column] as number;
-      const value = change(data[p] as number, here + (u - column) * ((row[column + 1] as number) - here));
-      out[p] = value < 0 ? 0 : value > 255 ? 255 : Math.round(value);
+      beside[x] = here + (u - column) * ((row[column + 1] as number) - here);
     }
+    change(data, out, y * width, beside);
   }
   return greyPicture(out, width, height);
 }

@@ -11,6 +11,7 @@ import { prove } from './prove.ts';
 import { quilting } from './quilting.ts';
 import { server } from './server.ts';
 import { shelf } from './shelf.ts';
+import { solid } from './solid.ts';
 import { table } from './table.ts';
 import { trace } from './trace.ts';
 import { tray } from './tray.ts';
@@ -33,6 +34,7 @@ export const english = {
   foam,
   server,
   shelf,
+  solid,
   table,
   trace,
   tray,

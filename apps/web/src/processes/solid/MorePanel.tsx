@@ -1,0 +1,200 @@
+'use client';
+/** A base under all, drawn lines as bands, and part spheres on outlines. */
+import Box from '@mui/material/Box';
+import { mostSpheres, type SolidPlan, type SolidSettings } from '@nuvet/core/solid';
+import { useJob } from '@/job/job-store';
+import { FieldRows } from '@/ui/FieldRows';
+import { Measure, Pick, Row } from '@/ui/Rows';
+import { Section } from '@/ui/Section';
+import { words } from '@/words';
+import { OutlinePick } from '../OutlinePick';
+import { PlanFault } from '../PlanFault';
+import { PlanNotes } from '../PlanNotes';
+import type { PanelProps } from '../process-view';
+
+const say = words.solid;
+type Open = PanelProps<SolidSettings, SolidPlan>['open'];
+const plainBase: NonNullable<SolidSettings['base']> = { marginMm: 3, thicknessMm: 2, cornerMm: 3, holeMm: null };
+const plainLines: NonNullable<SolidSettings['lines']> = { widthMm: 1, fromMm: 0, toMm: 3, how: 'join' };
+
+export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>) {
+  const unit = useJob((s) => s.job.unit);
+  const { settings, set, notes } = open;
+  const outlines = pieces.filter(({ outer }) => outer.closed);
+  return (
+    <>
+      <Base open={open} unit={unit} />
+      <Lines open={open} unit={unit} />
+      <Section title={say.spheres}>
+        <FieldRows
+          list={settings.spheres}
+          most={mostSpheres}
+          fields={1}
+          onList={(to) => set({ spheres: to })}
+          onAdd={
+            outlines[0]
+              ? () =>
+                  set({
+                    spheres: [
+                      ...settings.spheres,
+                      { pieceId: outlines[0]?.id ?? '', diameterMm: 8, faceMm: settings.body.toMm, depthMm: 2, how: 'boss' },
+                    ],
+                  })
+              : null
+          }
+          addWord={say.addSphere}
+          removeWord={say.removeSphere}
+        >
+          {(sphere, onChange, k) => (
+            <>
+              <OutlinePick
+                label={say.sphereOn(k + 1)}
+                pieces={outlines}
+                value={sphere.pieceId}
+                onPick={(pieceId) => onChange({ ...sphere, pieceId })}
+              />
+              <Box sx={{ gridColumn: 1, display: 'grid', gap: 1.25 }}>
+                <Row>
+                  <Pick
+                    label={say.sphereHow(k + 1)}
+                    value={sphere.how}
+                    words={say.sphereHows}
+                    onPick={(how) => onChange({ ...sphere, how })}
+                  />
+                  <Measure
+                    label={say.diameter}
+                    mm={sphere.diameterMm}
+                    unit={unit}
+                    least={0.2}
+                    most={1000}
+                    onMm={(mm) => onChange({ ...sphere, diameterMm: mm })}
+                  />
+                </Row>
+                <Row>
+                  <Measure
+                    label={say.face}
+                    mm={sphere.faceMm}
+                    unit={unit}
+                    range="any"
+                    least={-500}
+                    most={500}
+                    onMm={(mm) => onChange({ ...sphere, faceMm: mm })}
+                  />
+                  <Measure
+                    label={say.depth}
+                    mm={sphere.depthMm}
+                    unit={unit}
+                    least={0.05}
+                    most={1000}
+                    onMm={(mm) => onChange({ ...sphere, depthMm: mm })}
+                  />
+                </Row>
+              </Box>
+            </>
+          )}
+        </FieldRows>
+      </Section>
+      <Section title={words.solid.comesTo}>
+        <Measure label={say.chord} mm={settings.chordMm} unit={unit} least={0.001} most={1} onMm={(chordMm) => set({ chordMm })} />
+      </Section>
+      <PlanFault />
+      <PlanNotes notes={notes} />
+    </>
+  );
+}
+
+function Base({ open: { settings, set }, unit }: { open: Open; unit: 'mm' | 'in' }) {
+  const { base } = settings;
+  const change = (to: Partial<typeof plainBase>): void => set({ base: { ...(base ?? plainBase), ...to } });
+  return (
+    <Section title={say.base}>
+      <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+        <Pick
+          label={say.base}
+          value={base ? 'plate' : 'none'}
+          words={say.bases}
+          onPick={(kind) => set({ base: kind === 'plate' ? plainBase : null })}
+        />
+        {base && (
+          <>
+            <Row>
+              <Measure
+                label={say.margin}
+                mm={base.marginMm}
+                unit={unit}
+                range="from zero"
+                most={500}
+                onMm={(mm) => change({ marginMm: mm })}
+              />
+              <Measure
+                label={say.thick}
+                mm={base.thicknessMm}
+                unit={unit}
+                least={0.1}
+                most={500}
+                onMm={(mm) => change({ thicknessMm: mm })}
+              />
+            </Row>
+            <Row>
+              <Measure
+                label={say.corners}
+                mm={base.cornerMm}
+                unit={unit}
+                range="from zero"
+                most={500}
+                onMm={(mm) => change({ cornerMm: mm })}
+              />
+              <Measure
+                label={say.hole}
+                mm={base.holeMm}
+                unit={unit}
+                placeholder={say.noHole}
+                onEmpty={() => change({ holeMm: null })}
+                least={0.5}
+                most={100}
+                onMm={(mm) => change({ holeMm: mm })}
+              />
+            </Row>
+          </>
+        )}
+      </Box>
+    </Section>
+  );
+}
+
+function Lines({ open: { settings, set }, unit }: { open: Open; unit: 'mm' | 'in' }) {
+  const { lines } = settings;
+  const change = (to: Partial<typeof plainLines>): void => set({ lines: { ...(lines ?? plainLines), ...to } });
+  return (
+    <Section title={say.lines}>
+      <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
+        <Pick
+          label={say.lines}
+          value={lines ? 'bands' : 'none'}
+          words={say.lineKinds}
+          onPick={(kind) => set({ lines: kind === 'bands' ? plainLines : null })}
+        />
+        {lines && (
+          <>
+            <Row>
+              <Measure label={say.wide} mm={lines.widthMm} unit={unit} least={0.05} most={200} onMm={(mm) => change({ widthMm: mm })} />
+              <Pick label={say.how} value={lines.how} words={say.lineHows} onPick={(how) => change({ how })} />
+            </Row>
+            <Row>
+              <Measure
+                label={say.from}
+                mm={lines.fromMm}
+                unit={unit}
+                range="any"
+                least={-500}
+                most={500}
+                onMm={(mm) => change({ fromMm: mm })}
+              />
+              <Measure label={say.to} mm={lines.toMm} unit={unit} range="any" least={-500} most={500} onMm={(mm) => change({ toMm: mm })} />
+            </Row>
+          </>
+        )}
+      </Box>
+    </Section>
+  );
+}

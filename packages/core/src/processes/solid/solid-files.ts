@@ -1,0 +1,100 @@
+/** In: a solid's plan. Out: its files for printers and other programs, each read back from its bytes and compared with the solid. */
+import { FileRefused } from '../../files/file-kinds.ts';
+import {
+  type FileMesh,
+  type NamedMesh,
+  read3mf,
+  readObj,
+  readPly,
+  readStl,
+  write3mf,
+  writeObj,
+  writePly,
+  writeStl,
+} from '../../formats/mesh-files.ts';
+import { say } from '../../messages/index.ts';
+import { openEdges, type SolidPlan, type SolidSettings, sizeOf } from '../../solid/index.ts';
+import type { ProcessFile, ProcessFileMade } from '../process.ts';
+
+type SolidFile = ProcessFile<SolidSettings, SolidPlan>;
+
+/** Single floats keep a place of half a metre to this, mm. */
+const roundedMm = 5e-5;
+const colours = ['#1E7B6B', '#A87B1D', '#7A4B86', '#2F6F8F', '#B1452E'];
+
+/** @param read the meshes that the file holds, one after another or all as one */
+function madeFile({ parts, min, max }: SolidPlan, bytes: Uint8Array, read: readonly FileMesh[]): ProcessFileMade {
+  for (const { mesh } of parts) if (openEdges(mesh) > 0) throw new FileRefused(say.solid.leaky());
+  const asked = parts.flatMap(({ mesh }) => cornersOf(mesh));
+  const found = read.flatMap(cornersOf);
+  if (asked.length !== found.length) throw new FileRefused(say.solid.damaged());
+  const largestMm = asked.reduce((most, value, k) => Math.max(most, Math.abs(value - (found[k] as number))), 0);
+  return { bytes, largestMm, toleranceMm: roundedMm, widthMm: max[0] - min[0], heightMm: max[1] - min[1] };
+}
+
+/** The places of all corners, triangle by triangle. */
+function cornersOf({ positions, triangles }: FileMesh): number[] {
+  const made = new Array<number>(3 * triangles.length);
+  for (let k = 0; k < triangles.length; k++) for (let axis = 0; axis < 3; axis++) made[3 * k + axis] = positions[3 * (triangles[k] as number) + axis] as number; // biome-ignore format: one line
+  return made;
+}
+
+const named = ({ parts }: SolidPlan): readonly NamedMesh[] => parts;
+
+export const solidFiles: Record<string, SolidFile> = {
+  stl: {
+    word: 'STL',
+    about: 'Triangles in millimetres, as every printer takes them.',
+    ending: 'stl',
+    mediaType: 'model/stl',
+    what: 'solid',
+    async make(_, plan) {
+      const bytes = writeStl(named(plan));
+      return madeFile(plan, bytes, [readStl(bytes)]);
+    },
+  },
+  '3mf': {
+    word: '3MF',
+    about: 'The same with its unit, names and colours, each body an object of its own.',
+    ending: '3mf',
+    mediaType: 'model/3mf',
+    what: 'solid',
+    async make({ title }, plan) {
+      const bytes = write3mf(named(plan), title, colours);
+      return madeFile(plan, bytes, read3mf(bytes).map(({ mesh }) => mesh)); // biome-ignore format: one line
+    },
+  },
+  obj: {
+    word: 'OBJ',
+    about: 'Vertices and faces as text, for other programs.',
+    ending: 'obj',
+    mediaType: 'model/obj',
+    what: 'solid',
+    async make(_, plan) {
+      const bytes = writeObj(named(plan));
+      return madeFile(plan, bytes, [readObj(bytes)]);
+    },
+  },
+  ply: {
+    word: 'PLY',
+    about: 'Vertices and faces in binary, for other programs.',
+    ending: 'ply',
+    mediaType: 'application/octet-stream',
+    what: 'solid',
+    async make(_, plan) {
+      const bytes = writePly(named(plan));
+      return madeFile(plan, bytes, [readPly(bytes)]);
+    },
+  },
+};
+
+/** What a report says of a solid. */
+export const solidReport = ({ parts, min, max, volumeMm3, massG, threadM, seconds, layers }: SolidPlan) => ({
+  box: { min, max },
+  volumeMm3,
+  massG,
+  threadM,
+  seconds,
+  layers,
+  bodies: parts.map(({ name, mesh }) => ({ name, volumeMm3: sizeOf(mesh).volumeMm3, areaMm2: sizeOf(mesh).areaMm2, triangles: mesh.triangles.length / 3, isClosed: openEdges(mesh) === 0 })), // biome-ignore format: one line
+});

@@ -1,0 +1,81 @@
+/** The settings of a solid: how outlines become bodies, its base, raised lines, part spheres, and how it is printed. Lengths in mm. */
+import { z } from 'zod';
+import { purposes } from '../job/purposes.ts';
+import { finite, text } from '../job/schema-parts.ts';
+
+export const mostRules = 60;
+export const mostSpheres = 60;
+const height = finite.min(-500).max(500);
+/** Steeper than this no side leans, degrees. */
+export const steepestDraft = 60;
+export const largestEdgeMm = 100;
+
+const edgeSchema = z.strictObject({ kind: z.enum(['sharp', 'round', 'bevel', 'step']), sizeMm: finite.min(0).max(largestEdgeMm) });
+export type EdgeSetting = z.infer<typeof edgeSchema>;
+
+const bodySchema = z.strictObject({
+  /** Over the plane of the drawing; below it where it is less than 0. */
+  fromMm: height,
+  toMm: height,
+  draftDegrees: finite.min(-steepestDraft).max(steepestDraft),
+  top: edgeSchema,
+  bottom: edgeSchema,
+  /** Joined to the others, taken away from them, or a body apart. */
+  how: z.enum(['join', 'cut', 'apart']),
+});
+export type BodySetting = z.infer<typeof bodySchema>;
+
+/** Of one outline, or of all of a purpose. */
+const ruleSchema = bodySchema.extend({ pieceId: text(64).nullable(), purpose: z.enum(purposes).nullable() });
+export type BodyRule = z.infer<typeof ruleSchema>;
+
+const sphereSchema = z.strictObject({
+  /** It stands in the middle of this outline's box. */
+  pieceId: text(64),
+  diameterMm: finite.min(0.2).max(1000),
+  /** The height of the face that it stands on, and how far it reaches over it, or into it. */
+  faceMm: height,
+  depthMm: finite.min(0.05).max(1000),
+  how: z.enum(['boss', 'dimple']),
+});
+
+export const solidSchema = z.strictObject({
+  body: bodySchema,
+  rules: z.array(ruleSchema).max(mostRules),
+  /** Drawn lines as bands so wide; null leaves them out. */
+  lines: z.strictObject({ widthMm: finite.min(0.05).max(200), fromMm: height, toMm: height, how: z.enum(['join', 'cut']) }).nullable(),
+  spheres: z.array(sphereSchema).max(mostSpheres),
+  base: z
+    .strictObject({
+      marginMm: finite.min(0).max(500),
+      thicknessMm: finite.min(0.1).max(500),
+      cornerMm: finite.min(0).max(500),
+      /** Of a hole to hang it by. */
+      holeMm: finite.min(0.5).max(100).nullable(),
+    })
+    .nullable(),
+  /** How far chords may leave curves. */
+  chordMm: finite.min(0.001).max(1),
+  /** Of what it is printed of, g/cm³; the thread and how much of it is laid in a second. */
+  density: finite.min(0.1).max(25),
+  threadMm: finite.min(0.1).max(10),
+  flowMm3PerS: finite.min(0.05).max(1000),
+  layerMm: finite.min(0.01).max(5),
+});
+export type SolidSettings = z.infer<typeof solidSchema>;
+
+const sharp: EdgeSetting = { kind: 'sharp', sizeMm: 1 };
+export const plainBody: BodySetting = { fromMm: 0, toMm: 3, draftDegrees: 0, top: sharp, bottom: sharp, how: 'join' };
+
+export const plainSolid: SolidSettings = {
+  body: plainBody,
+  rules: [],
+  lines: null,
+  spheres: [],
+  base: null,
+  chordMm: 0.02,
+  density: 1.24,
+  threadMm: 1.75,
+  flowMm3PerS: 8,
+  layerMm: 0.2,
+};
