@@ -169,15 +169,6 @@ await settled(page);
 await page.waitForTimeout(3000);
 await take('quilt');
 
-await open('Harbour quilt');
-await stage('Make ready');
-await button('Try out').click();
-await page.getByText('Side by side').waitFor();
-await page.mouse.move(700, 785);
-await settled(page);
-await page.waitForTimeout(1500);
-await take('try-out');
-
 // A float in space, half of it without its fair body; a wing panel; tools in a drawer.
 await open('Paddle-otter float');
 await stage('Make ready');
@@ -236,6 +227,23 @@ await page.getByText('Taken off').waitFor();
 await page.mouse.move(700, 785);
 await page.waitForTimeout(6000);
 await take('trial');
+// A panel as a solid, and as it was again.
+await open('Heron lantern panel');
+await stage('Make ready');
+await button('Add a process').click();
+await button('Add Solid').click();
+await page.getByRole('img', { name: /solid in space/ }).locator('canvas').waitFor(); // biome-ignore format: one line
+await page.getByRole('combobox', { name: 'Upper edge' }).click();
+await page.getByRole('option', { name: 'Rounded' }).click();
+await page.getByRole('group', { name: 'Solid' }).getByRole('button', { name: 'Base', exact: true }).click(); // biome-ignore format: one line
+await page.getByRole('combobox', { name: 'Base' }).click();
+await page.getByRole('option', { name: 'A plate under all' }).click();
+await settled(page);
+await page.mouse.move(700, 785);
+await page.waitForTimeout(2500);
+await take('solid');
+await button('Remove Solid from this job').click();
+await settled(page);
 await page.goto(`${address}/shelf`);
 await page.getByRole('row').filter({ hasText: 'Walnut, 6 mm' }).getByText('wood').click();
 await page.getByRole('link', { name: 'River-wheel badge' }).waitFor();

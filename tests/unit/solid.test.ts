@@ -144,9 +144,9 @@ describe('a solid', () => {
       expect(`${(error as Error).message} “plate” has no body`).toMatch(said);
     }
   });
-  it('weighs what it holds, and takes as much thread', () => {
-    const plan = solidOf([piece('plate', box)], { body: { ...plainBody, toMm: 5 }, density: 2, threadMm: 2, flowMm3PerS: 10, layerMm: 0.25 }); // biome-ignore format: one line
-    expect([plan.massG, plan.threadM, plan.seconds, plan.layers]).toEqual([expect.closeTo(12, 6), expect.closeTo(6 / Math.PI, 6), expect.closeTo(600, 6), 20]); // biome-ignore format: one line
+  it('weighs what it holds, and takes as much filament', () => {
+    const plan = solidOf([piece('plate', box)], { body: { ...plainBody, toMm: 5 }, density: 2, filamentMm: 2, flowMm3PerS: 10, layerMm: 0.25 }); // biome-ignore format: one line
+    expect([plan.massG, plan.filamentM, plan.seconds, plan.layers]).toEqual([expect.closeTo(12, 6), expect.closeTo(6 / Math.PI, 6), expect.closeTo(600, 6), 20]); // biome-ignore format: one line
   });
 });
 

@@ -56,9 +56,9 @@ export const solidSchema = z.strictObject({
     .nullable(),
   /** How far chords may leave curves. */
   chordMm: finite.min(0.001).max(1),
-  /** Of what it is printed of, g/cm³; the thread and how much of it is laid in a second. */
+  /** Of what it is printed of, g/cm³; how thick the filament is, and how much of it is laid in a second. */
   density: finite.min(0.1).max(25),
-  threadMm: finite.min(0.1).max(10),
+  filamentMm: finite.min(0.1).max(10),
   flowMm3PerS: finite.min(0.05).max(1000),
   layerMm: finite.min(0.01).max(5),
 });
@@ -75,7 +75,7 @@ export const plainSolid: SolidSettings = {
   base: null,
   chordMm: 0.02,
   density: 1.24,
-  threadMm: 1.75,
+  filamentMm: 1.75,
   flowMm3PerS: 8,
   layerMm: 0.2,
 };

@@ -25,8 +25,8 @@ export interface SolidPlan {
   readonly max: readonly [number, number, number];
   readonly volumeMm3: number;
   readonly massG: number;
-  /** How much thread it takes, m, and how long at the flow that is set, s. */
-  readonly threadM: number;
+  /** How much filament it takes, m, and how long at the flow that is set, s. */
+  readonly filamentM: number;
   readonly seconds: number;
   readonly layers: number;
   readonly notes: readonly SolidNote[];
@@ -90,7 +90,7 @@ export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): G
     max,
     volumeMm3,
     massG: (volumeMm3 / 1000) * settings.density,
-    threadM: volumeMm3 / ((Math.PI / 4) * settings.threadMm ** 2) / 1000,
+    filamentM: volumeMm3 / ((Math.PI / 4) * settings.filamentMm ** 2) / 1000,
     seconds: volumeMm3 / settings.flowMm3PerS,
     layers: Math.ceil((max[2] - min[2]) / settings.layerMm - 1e-9),
     notes,

@@ -94,7 +94,7 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
           )}
         </FieldRows>
       </Section>
-      <Section title={words.solid.comesTo}>
+      <Section title={say.fineness}>
         <Measure label={say.chord} mm={settings.chordMm} unit={unit} least={0.001} most={1} onMm={(chordMm) => set({ chordMm })} />
       </Section>
       <PlanFault />

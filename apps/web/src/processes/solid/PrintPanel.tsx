@@ -37,7 +37,7 @@ export function PrintPanel({ open: { settings, set, plan, notes } }: PanelProps<
           </Reading>
           <Reading name={say.volume}>{say.millilitres((plan.volumeMm3 / 1000).toFixed(2))}</Reading>
           <Reading name={say.mass}>{say.grams(plan.massG.toFixed(1))}</Reading>
-          <Reading name={say.thread}>{say.metres(plan.threadM.toFixed(2))}</Reading>
+          <Reading name={say.filament}>{say.metres(plan.filamentM.toFixed(2))}</Reading>
           <Reading name={say.time}>{inTime(plan.seconds)}</Reading>
           <Reading name={say.layers}>{plan.layers.toLocaleString('en')}</Reading>
           <Reading name={say.triangles}>
@@ -79,12 +79,12 @@ export function PrintPanel({ open: { settings, set, plan, notes } }: PanelProps<
           </Row>
           <Row>
             <Measure
-              label={say.threadWide}
-              mm={settings.threadMm}
+              label={say.filamentWide}
+              mm={settings.filamentMm}
               unit={unit}
               least={0.1}
               most={10}
-              onMm={(threadMm) => set({ threadMm })}
+              onMm={(filamentMm) => set({ filamentMm })}
             />
             <NumberField
               label={say.flow}

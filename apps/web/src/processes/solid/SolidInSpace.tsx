@@ -26,7 +26,7 @@ export default function SolidInSpace() {
   const plan = useMaking((s) => s.planned?.plan as SolidPlan | undefined);
   const cutAtMm = useSolidSpace((s) => s.cutAtMm);
   useEffect(() => {
-    if (plan && 'parts' in plan) scene.current?.show(plan);
+    if (plan && 'filamentM' in plan) scene.current?.show(plan);
   }, [plan]);
   useEffect(() => {
     if (plan) scene.current?.openAt(cutAtMm);
@@ -43,7 +43,17 @@ const mostWithEdges = 120_000;
 class SolidScene extends SpaceScene {
   private readonly bodies = new Group();
   private readonly section = new Plane(new Vector3(0, 0, -1), 0);
-  private readonly materials = bodyColours.map((color) => new MeshLambertMaterial({ color, side: DoubleSide, flatShading: true }));
+  private readonly materials = bodyColours.map(
+    (color) =>
+      new MeshLambertMaterial({
+        color,
+        side: DoubleSide,
+        flatShading: true,
+        polygonOffset: true,
+        polygonOffsetFactor: 1.5,
+        polygonOffsetUnits: 2,
+      }),
+  );
   private readonly edges = new LineBasicMaterial({ color: colours.ink });
   private size = '';
 
@@ -80,7 +90,7 @@ class SolidScene extends SpaceScene {
 
   private aim(min: SolidPlan['min'], max: SolidPlan['max']): void {
     const [x, y, z] = [0, 1, 2].map((axis) => ((min[axis] as number) + (max[axis] as number)) / 2) as [number, number, number];
-    const far = 1.25 * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+    const far = 1.02 * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
     this.look(new Vector3(x, y, z), new Vector3(x - 0.25 * far, y - 0.95 * far, z + 0.9 * far));
   }
 

@@ -89,11 +89,11 @@ export const solidFiles: Record<string, SolidFile> = {
 };
 
 /** What a report says of a solid. */
-export const solidReport = ({ parts, min, max, volumeMm3, massG, threadM, seconds, layers }: SolidPlan) => ({
+export const solidReport = ({ parts, min, max, volumeMm3, massG, filamentM, seconds, layers }: SolidPlan) => ({
   box: { min, max },
   volumeMm3,
   massG,
-  threadM,
+  filamentM,
   seconds,
   layers,
   bodies: parts.map(({ name, mesh }) => ({ name, volumeMm3: sizeOf(mesh).volumeMm3, areaMm2: sizeOf(mesh).areaMm2, triangles: mesh.triangles.length / 3, isClosed: openEdges(mesh) === 0 })), // biome-ignore format: one line
