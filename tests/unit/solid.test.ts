@@ -150,6 +150,40 @@ describe('a solid', () => {
   });
 });
 
+describe('a turned body', () => {
+  const turned = (outer: Path, degrees: number) =>
+    solidOf([piece('half', outer)], { chordMm: fine, turned: [{ pieceId: 'half', degrees }] });
+  it.each([
+    // Pappus: the profile's area times the way of its middle.
+    ['a ring of a circle', circlePath({ x: 40, y: 10 }, 4), 360, Math.PI * 16 * 2 * Math.PI * 4],
+    ['a cylinder of a rectangle', rectanglePath({ minX: 5, minY: 0, maxX: 12, maxY: 20 }), 360, Math.PI * 49 * 20],
+    [
+      'a cone of a triangle',
+      polygonPath([
+        { x: 5, y: 0 },
+        { x: 14, y: 0 },
+        { x: 5, y: 30 },
+      ]),
+      360,
+      (Math.PI * 81 * 30) / 3,
+    ],
+    [
+      'a quarter of it',
+      polygonPath([
+        { x: 5, y: 0 },
+        { x: 14, y: 0 },
+        { x: 5, y: 30 },
+      ]),
+      90,
+      (Math.PI * 81 * 30) / 12,
+    ],
+  ] as const)('%s has the volume of Pappus, closed', (_, outer, degrees, volumeMm3) => {
+    const plan = turned(outer, degrees);
+    expect(plan.volumeMm3 / volumeMm3).toBeCloseTo(1, 2.5);
+    expect(openEdges(plan.parts[0]?.mesh as Mesh)).toBe(0);
+  });
+});
+
 describe('files of a solid', () => {
   const star: NamedMesh = { name: 'Lantern <star>', mesh: meshOf(ellipsePath({ x: 100, y: 50 }, 30, 12, 0.4), { top: { kind: 'round', sizeMm: 1 } }, [], 0.02) }; // biome-ignore format: one line
   const pin: NamedMesh = { name: 'Pin', mesh: meshOf(circlePath({ x: 0, y: 0 }, 3), {}, [], 0.02) };

@@ -68,6 +68,21 @@ export function partSphere(
   return part;
 }
 
+/**
+ * A profile turned about an upright axis, from which x goes outwards; y goes up.
+ * @param contours x not less than 0
+ * @param segments in a whole turn
+ */
+export function turnedBody(
+  contours: readonly (readonly { readonly x: number; readonly y: number }[])[],
+  degrees: number,
+  segments: number,
+): Solid {
+  // biome-ignore format: one line
+  const { Manifold: Made } = library();
+  return Made.revolve(contours.map((contour) => contour.map(({ x, y }): [number, number] => [x, y])), segments, degrees); // biome-ignore format: one line
+}
+
 /** How much two bodies have in common, mm³. */
 export function commonVolume(a: Mesh, b: Mesh): number {
   const { Manifold: Made } = library();

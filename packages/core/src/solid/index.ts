@@ -9,6 +9,7 @@ export {
   largestEdgeMm,
   mostRules,
   mostSpheres,
+  mostTurned,
   plainBody,
   plainSolid,
   type SolidSettings,

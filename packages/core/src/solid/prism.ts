@@ -184,7 +184,7 @@ function meshOf(levels: readonly Level[], contoursAt: (insetMm: number) => reado
   }
   if (!before) return null;
   const { first } = before;
-  addRing(ringTriangles(before.contours), (k) => first + k, true, triangles);
+  addRing(ringTriangles(before.contours, true), (k) => first + k, true, triangles);
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
 
@@ -200,7 +200,7 @@ function withRing(
     const contours = contoursAt(insetMm + inward * k * nudgeMm);
     try {
       const all = [...(before?.contours ?? []), ...contours];
-      return { contours, ring: contours.length > 0 ? ringTriangles(all) : new Uint32Array() };
+      return { contours, ring: contours.length > 0 ? ringTriangles(all, before === null) : new Uint32Array() };
     } catch (error) {
       if (!(error instanceof RingError) || k >= nudges) throw error;
     }

@@ -12,10 +12,11 @@ export class RingError extends Error {}
 
 /**
  * Triangles of the area that an odd number of the contours lies around, counter-clockwise.
+ * @param isFlat whether all contours lie at one height: then any triangles will do
  * @returns places in all contours one after another, three a triangle
  * @throws RingError where contours meet, or all places lie on one line
  */
-export function ringTriangles(contours: readonly Contour[]): Uint32Array {
+export function ringTriangles(contours: readonly Contour[], isFlat = false): Uint32Array {
   const points = contours.flat();
   const edges: [number, number][] = [];
   let first = 0;
@@ -27,7 +28,7 @@ export function ringTriangles(contours: readonly Contour[]): Uint32Array {
   for (const [a, b, c] of cdt2d(
     points.map(({ x, y }) => [x, y] as const),
     edges,
-    { delaunay: true, interior: true, exterior: false },
+    { delaunay: !isFlat, interior: true, exterior: false },
   )) {
     // biome-ignore format: one line
     const [p, q, r] = [points[a], points[b], points[c]] as [Point, Point, Point];

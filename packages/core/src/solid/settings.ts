@@ -5,6 +5,7 @@ import { finite, text } from '../job/schema-parts.ts';
 
 export const mostRules = 60;
 export const mostSpheres = 60;
+export const mostTurned = 20;
 const height = finite.min(-500).max(500);
 /** Steeper than this no side leans, degrees. */
 export const steepestDraft = 60;
@@ -39,12 +40,20 @@ const sphereSchema = z.strictObject({
   how: z.enum(['boss', 'dimple']),
 });
 
+const turnedSchema = z.strictObject({
+  /** Half a profile: the left edge of its box is the axis. */
+  pieceId: text(64),
+  /** How far round it is turned; a whole turn closes it. */
+  degrees: finite.min(1).max(360),
+});
+
 export const solidSchema = z.strictObject({
   body: bodySchema,
   rules: z.array(ruleSchema).max(mostRules),
   /** Drawn lines as bands so wide; null leaves them out. */
   lines: z.strictObject({ widthMm: finite.min(0.05).max(200), fromMm: height, toMm: height, how: z.enum(['join', 'cut']) }).nullable(),
   spheres: z.array(sphereSchema).max(mostSpheres),
+  turned: z.array(turnedSchema).max(mostTurned),
   base: z
     .strictObject({
       marginMm: finite.min(0).max(500),
@@ -72,6 +81,7 @@ export const plainSolid: SolidSettings = {
   rules: [],
   lines: null,
   spheres: [],
+  turned: [],
   base: null,
   chordMm: 0.02,
   density: 1.24,

@@ -5,9 +5,10 @@
 import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { type Box, boxAroundBoxes, centreOf, circlePath, type Path, pathBox, rectanglePath } from '../plane/index.ts';
-import { offsetPiece, strokeOutline } from '../shape/index.ts';
-import { joinedLess, meshOfSolid, partSphere, type Solid, solidOf } from './booleans.ts';
+import { type Box, boxAroundBoxes, centreOf, circlePath, type Path, pathBox, polygonOf, rectanglePath } from '../plane/index.ts';
+import { offsetPiece } from '../shape/index.ts';
+import { bandsAlong } from './bands.ts';
+import { joinedLess, meshOfSolid, partSphere, type Solid, solidOf, turnedBody } from './booleans.ts';
 import { type Mesh, sizeOf } from './mesh.ts';
 import { prismOf } from './prism.ts';
 import type { BodySetting, SolidSettings } from './settings.ts';
@@ -38,6 +39,9 @@ const sunkMm = 0.2;
 const beyondMm = 0.05;
 /** Between a hole to hang by and the base's edge there stays at least this, mm. */
 const rimMm = 1.5;
+/** Bands leave their lines by this share of what chords may. */
+const bandShare = 0.5;
+const plainEdge: BodySetting['top'] = { kind: 'sharp', sizeMm: 0 };
 
 interface Body {
   readonly solid: Solid;
@@ -62,10 +66,17 @@ export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): G
       if (edge.kind !== 'sharp' && sizeMm < edge.sizeMm - 0.005) notes.push({ ...say.solid.edgeLimited(piece.name, { mm: edge.sizeMm }, { mm: sizeMm }), pieceId: piece.id, isFailure: false }); // biome-ignore format: one line
     bodies.push({ solid: solidOf(prism.mesh), how: body.how, name: piece.name });
   };
+  const turned = new Map(settings.turned.map(({ pieceId, degrees }) => [pieceId, degrees]));
   for (const [k, piece] of outlines.entries()) {
-    if (piece.outer.closed) add(piece, piece, ruleOf(piece, settings));
-    else if (settings.lines) for (const band of strokeOutline(piece.outer, settings.lines.widthMm, 'round')) add(piece, band, { ...settings.body, ...settings.lines, draftDegrees: 0, top: { kind: 'sharp', sizeMm: 0 }, bottom: { kind: 'sharp', sizeMm: 0 } }); // biome-ignore format: one line
+    if (turned.has(piece.id))
+      bodies.push({ solid: turnedOn(piece, turned.get(piece.id) as number, settings), how: 'apart', name: piece.name });
+    else if (piece.outer.closed) add(piece, piece, ruleOf(piece, settings));
     yield (0.7 * (k + 1)) / outlines.length;
+  }
+  const lines = outlines.filter(({ outer }) => !outer.closed);
+  if (settings.lines && lines[0]) {
+    const band = { ...settings.body, ...settings.lines, draftDegrees: 0, top: plainEdge, bottom: plainEdge };
+    for (const outline of bandsAlong(lines.map(({ outer }) => outer), settings.lines.widthMm, bandShare * settings.chordMm)) add(lines[0], outline, band); // biome-ignore format: one line
   }
   for (const sphere of settings.spheres) {
     const piece = pieces.find(({ id }) => id === sphere.pieceId);
@@ -74,7 +85,7 @@ export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): G
   }
   const base = settings.base && baseUnder(outlines.map(({ outer }) => pathBox(outer)), settings.base); // biome-ignore format: one line
   if (base) {
-    add({ id: '', name: '' }, base.outline, { fromMm: -base.thicknessMm, toMm: 0, draftDegrees: 0, top: { kind: 'sharp', sizeMm: 0 }, bottom: { kind: 'sharp', sizeMm: 0 }, how: 'join' }); // biome-ignore format: one line
+    add({ id: '', name: '' }, base.outline, { fromMm: -base.thicknessMm, toMm: 0, draftDegrees: 0, top: plainEdge, bottom: plainEdge, how: 'join' }); // biome-ignore format: one line
     if (base.isHoleLeftOut) notes.push({ ...say.solid.noHangingHole(), pieceId: '', isFailure: false });
   }
   const parts = partsOf(bodies);
@@ -119,13 +130,24 @@ function sphereOn(
   const { x, y } = centreOf(pathBox(piece.outer));
   const r = diameterMm / 2;
   const deep = Math.min(depthMm, diameterMm);
-  // Round it chords leave the circle by no more than they may.
-  const segments = 4 * Math.max(3, Math.ceil(Math.PI / 4 / Math.acos(1 - Math.min(0.5, chordMm / r))));
   const isBoss = how === 'boss';
   const z = isBoss ? faceMm + deep - r : faceMm - deep + r;
   const range: [number, number] = isBoss ? [Math.max(faceMm - sunkMm, z - r), z + r] : [z - r, faceMm + beyondMm];
-  return { solid: partSphere({ x, y, z }, r, range, segments), how: isBoss ? 'join' : 'cut' };
+  return { solid: partSphere({ x, y, z }, r, range, segmentsRound(r, chordMm)), how: isBoss ? 'join' : 'cut' };
 }
+
+/** Half a profile turned about the left edge of its box: it stands on the plane where that edge lies. */
+function turnedOn({ outer, holes }: Piece, degrees: number, { chordMm }: SolidSettings): Solid {
+  const { minX, maxX, minY } = pathBox(outer);
+  const contours = [outer, ...holes].map((path) => polygonOf(path, chordMm).map(({ x, y }) => ({ x: Math.max(0, x - minX), y: y - minY })));
+  const solid = turnedBody(contours, degrees, segmentsRound(maxX - minX, chordMm));
+  const placed = solid.translate(minX, minY, 0);
+  solid.delete();
+  return placed;
+}
+
+/** So many segments round a circle that chords leave it by no more than they may. */
+const segmentsRound = (radiusMm: number, chordMm: number): number => 4 * Math.max(3, Math.ceil(Math.PI / 4 / Math.acos(1 - Math.min(0.5, chordMm / radiusMm)))); // biome-ignore format: one line
 
 /** A plate a margin larger than all outlines, its corners rounded, with a hole to hang it by in the middle of its upper margin. */
 function baseUnder(boxes: readonly Box[], { marginMm, thicknessMm, cornerMm, holeMm }: NonNullable<SolidSettings['base']>) {

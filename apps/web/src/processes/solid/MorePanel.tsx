@@ -1,9 +1,11 @@
 'use client';
 /** A base under all, drawn lines as bands, and part spheres on outlines. */
 import Box from '@mui/material/Box';
-import { mostSpheres, type SolidPlan, type SolidSettings } from '@nuvet/core/solid';
+import Typography from '@mui/material/Typography';
+import { mostSpheres, mostTurned, type SolidPlan, type SolidSettings } from '@nuvet/core/solid';
 import { useJob } from '@/job/job-store';
 import { FieldRows } from '@/ui/FieldRows';
+import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick, Row } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
@@ -90,6 +92,40 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
                   />
                 </Row>
               </Box>
+            </>
+          )}
+        </FieldRows>
+      </Section>
+      <Section title={say.turned}>
+        <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.25 }}>
+          {say.turnedAbout}
+        </Typography>
+        <FieldRows
+          list={settings.turned}
+          most={mostTurned}
+          fields={2}
+          onList={(to) => set({ turned: to })}
+          onAdd={outlines[0] ? () => set({ turned: [...settings.turned, { pieceId: outlines[0]?.id ?? '', degrees: 360 }] }) : null}
+          addWord={say.addTurned}
+          removeWord={say.removeTurned}
+        >
+          {(one, onChange, k) => (
+            <>
+              <OutlinePick
+                label={say.turnedOf(k + 1)}
+                pieces={outlines}
+                value={one.pieceId}
+                onPick={(pieceId) => onChange({ ...one, pieceId })}
+              />
+              <NumberField
+                label={say.degrees(k + 1)}
+                value={one.degrees}
+                digits={1}
+                unit="°"
+                least={1}
+                most={360}
+                onNumber={(degrees) => onChange({ ...one, degrees })}
+              />
             </>
           )}
         </FieldRows>
