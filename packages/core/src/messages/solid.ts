@@ -4,7 +4,8 @@ export const solid = {
   nothingLeft: 'Nothing is left of the solid: all of it is cut away, or has no height.',
   noBody: (name: string) =>
     `“${name}” has no body: its top has to lie above its bottom, its sides may not meet below, and its outlines may not cross.`,
-  edgeLimited: (name: string, asked: string, made: string) => `The edges of “${name}” have no room for ${asked}: they are made ${made}.`,
+  edgesMadeSmaller: (name: string, asked: string, made: string) =>
+    `The edges of “${name}” have no room for ${asked}: they are made ${made}.`,
   sphereGone: 'The outline that a part sphere stands on is gone. Choose another, or remove it.',
   noHangingHole: 'The base has no room for the hole to hang it by. Type a wider margin, or a smaller hole.',
   leaky: 'The solid is not closed: it cannot be printed. Move outlines apart that touch in a single place.',

@@ -63,7 +63,7 @@ export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): G
       return;
     }
     for (const [edge, sizeMm] of [[body.top, prism.topMm], [body.bottom, prism.bottomMm]] as const)
-      if (edge.kind !== 'sharp' && sizeMm < edge.sizeMm - 0.005) notes.push({ ...say.solid.edgeLimited(piece.name, { mm: edge.sizeMm }, { mm: sizeMm }), pieceId: piece.id, isFailure: false }); // biome-ignore format: one line
+      if (edge.kind !== 'sharp' && sizeMm < edge.sizeMm - 0.005) notes.push({ ...say.solid.edgesMadeSmaller(piece.name, { mm: edge.sizeMm }, { mm: sizeMm }), pieceId: piece.id, isFailure: false }); // biome-ignore format: one line
     bodies.push({ solid: solidOf(prism.mesh), how: body.how, name: piece.name });
   };
   const turned = new Map(settings.turned.map(({ pieceId, degrees }) => [pieceId, degrees]));
