@@ -123,6 +123,9 @@ describe('the shelf', () => {
     expect(after.sheets).toEqual([{ widthMm: 600, heightMm: 400, count: 3 }]);
     expect(after.leftovers.map(({ name }) => name).sort()).toEqual(['Float, 2', 'Float, 3', 'Large']);
     expect(materialSchema.safeParse(after).success).toBe(true);
+    // Of the stock, where no sheets were listed: as large as the shelf's.
+    const ofStock = materialAfter(foam, [{ thicknessMm: 20, layers: 1, kind: null, outline, parts: [part], leftovers: [] }], [], String);
+    expect(ofStock.sheets).toEqual([{ widthMm: 600, heightMm: 400, count: 4 }]);
   });
 });
 

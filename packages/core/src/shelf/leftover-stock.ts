@@ -45,7 +45,11 @@ export function materialAfter(
   kinds: readonly SheetStock[],
   nameOf: (number: number) => string,
 ): Material {
-  const used = laid.flatMap(({ kind, layers }) => (kind === null ? [] : [{ kind: kinds[kind], layers }]));
+  // One of the stock is as large as it is laid out.
+  const used = laid.map(({ kind, layers, outline }) => {
+    const { maxX, maxY } = pathBox(outline);
+    return { kind: kind === null ? { widthMm: maxX, heightMm: maxY, leftover: undefined } : kinds[kind], layers };
+  });
   const gone = new Set(used.flatMap(({ kind }) => (kind?.leftover ? [kind.leftover.name] : [])));
   const sheets = before.sheets.map((sheet) => {
     const taken = used.reduce((sum, { kind, layers }) => (kind && !kind.leftover && kind.widthMm === sheet.widthMm && kind.heightMm === sheet.heightMm ? sum + layers : sum), 0); // biome-ignore format: one line

@@ -15,7 +15,11 @@ export function loadSolids(): Promise<void> {
     const made = await module();
     made.setup();
     loaded = made;
-  })();
+  })().catch((error) => {
+    // What could not be loaded without a connection is tried again.
+    coming = null;
+    throw error;
+  });
   return coming;
 }
 
@@ -60,7 +64,9 @@ export function partSphere(
   segments: number,
 ): Solid {
   const { Manifold: Made } = library();
-  const ball = Made.sphere(radiusMm, segments).translate(centre.x, centre.y, centre.z);
+  const whole = Made.sphere(radiusMm, segments);
+  const ball = whole.translate(centre.x, centre.y, centre.z);
+  whole.delete();
   const above = ball.trimByPlane([0, 0, 1], from);
   const part = above.trimByPlane([0, 0, -1], -to);
   ball.delete();
@@ -78,7 +84,6 @@ export function turnedBody(
   degrees: number,
   segments: number,
 ): Solid {
-  // biome-ignore format: one line
   const { Manifold: Made } = library();
   return Made.revolve(contours.map((contour) => contour.map(({ x, y }): [number, number] => [x, y])), segments, degrees); // biome-ignore format: one line
 }

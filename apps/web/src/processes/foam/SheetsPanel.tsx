@@ -8,7 +8,7 @@ import { printBoth } from '@nuvet/core/length';
 import { pathArea } from '@nuvet/core/plane';
 import type { LaidSheet } from '@nuvet/core/processes';
 import { proxy } from 'comlink';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useJob } from '@/job/job-store';
 import { Reading, Section } from '@/ui/Section';
 import { words } from '@/words';
@@ -22,7 +22,7 @@ import { setSheets, useSheets } from './sheets-store';
 const say = words.foam;
 
 /** Sheets of one thickness. */
-export interface SheetGroup {
+interface SheetGroup {
   readonly thicknessMm: number;
   readonly sheets: readonly LaidSheet[];
 }
@@ -49,7 +49,8 @@ export function SheetsPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
       isWanted = false;
     };
   }, [plan, settings, stock, entry, pieces, title]);
-  const groups = laid ? groupsOf(laid.sheets) : [];
+  // The same groups as long as the layout is: what was kept of one is kept once.
+  const groups = useMemo(() => (laid ? groupsOf(laid.sheets) : []), [laid]);
   return (
     <>
       <SheetsSection open={open} unit={unit} />
