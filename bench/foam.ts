@@ -1,7 +1,7 @@
 /** Foam: how long a wing panel's wire path takes, how far what it leaves is from the sections; a body of 60 stations, and its formers on sheets. */
 import { bodyOf, burnFrom, coreOf, nacaAirfoil, slicesOf, wingCut } from '@nuvet/core/foam';
 import { writeWireProgram } from '@nuvet/core/formats';
-import { nestedOnSheets } from '@nuvet/core/make';
+import { nestedOnSheets } from '@nuvet/core/nesting';
 import { ellipsePath } from '@nuvet/core/plane';
 import { finished } from '@nuvet/core/steps';
 import { HotWire } from '@nuvet/cutter/hot-wire';

@@ -1,6 +1,6 @@
 /** Quilting: how long a large block, a long walk and a filling take; and how often a scanned block becomes the right patches. */
 import { defaultTraceSettings, newPicture, traceOnSheet } from '@nuvet/core/job';
-import { nestedOnSheets } from '@nuvet/core/make';
+import { nestedOnSheets } from '@nuvet/core/nesting';
 import { distance, type Path, pathArea, polygonPath, rectanglePath } from '@nuvet/core/plane';
 import {
   blockOf,

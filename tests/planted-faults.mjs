@@ -413,10 +413,10 @@ export const plantedFaults = [
   {
     what: 'nested parts that may overlap',
     project: 'pure',
-    file: 'packages/core/src/make/nesting.ts',
+    file: 'packages/core/src/nesting/bottom-left.ts',
     right: 'if (blocked > x + to) continue;',
     wrong: 'if (blocked >= x + from) continue;',
-    tests: ['packages/core/src/make/nesting.test.ts'],
+    tests: ['packages/core/src/nesting/bottom-left.test.ts'],
   },
   {
     what: "a section's published term with another figure",
@@ -532,7 +532,7 @@ export const plantedFaults = [
   },
   {
     what: 'a leftover reaches down between parts where nothing fits',
-    file: 'packages/core/src/make/leftovers.ts',
+    file: 'packages/core/src/nesting/leftovers.ts',
     right: 'to - from < leastMm && up < Math.min(left, right)',
     wrong: 'to - from < leastMm / 4 && up < Math.min(left, right)',
     project: 'pure',
@@ -540,7 +540,7 @@ export const plantedFaults = [
   },
   {
     what: 'parts lie over the edge of a leftover',
-    file: 'packages/core/src/make/nesting.ts',
+    file: 'packages/core/src/nesting/bottom-left.ts',
     right: 'this.taken = outside ? outside.slice() : new Uint8Array(columns * rows);',
     wrong: 'this.taken = new Uint8Array(columns * rows);',
     project: 'pure',

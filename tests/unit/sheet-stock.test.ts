@@ -1,7 +1,7 @@
 /** Sheets at hand: parts laid out on sheets of any outline, what is left of them, and what the shelf has of a material afterwards. */
 import { foamPlan, plainFoam } from '@nuvet/core/foam';
 import { type Piece, plainMachine, plainStock, type SheetStock } from '@nuvet/core/job';
-import { leftoversOf, nestedOnSheets } from '@nuvet/core/make';
+import { leftoversOf, nestedOnSheets } from '@nuvet/core/nesting';
 import {
   circlePath,
   ellipsePath,

@@ -2,8 +2,9 @@
  * In: a request. Out: the files that it asks for, each read back before it is written, and a line a file.
  */
 import { readFile, stat } from 'node:fs/promises';
-import { type Job, piecesToMake } from '@nuvet/core/job';
+import { type Job, type Piece, piecesOnSheet, piecesToMake, plainLayout, type SheetLayout, sheetParts } from '@nuvet/core/job';
 import { SaidError } from '@nuvet/core/messages';
+import { layoutOfPieces } from '@nuvet/core/nesting';
 import { type JobProcess, newEntry, type ProcessFileMade, processKinds, workOf } from '@nuvet/core/processes';
 import { finished } from '@nuvet/core/steps';
 import { UsageError } from './arguments.ts';
@@ -31,29 +32,52 @@ export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
   if (stop && !request.anyway) throw new UsageError(`${request.file}: ${stop.message} Mend it, or say --anyway`);
   const process = processFor(request, await settingsOf(request), job);
   const { kind } = process;
-  const work = workOf(process, job, piecesToMake(job));
   const files = new Map<string, Uint8Array>();
   const made: MadeFile[] = [];
   const reports: Record<string, unknown>[] = [];
+  const told: string[] = [];
+  const planNotes: { readonly message: string }[] = [];
   try {
     await kind.ready?.();
-    const plan = finished(kind.plan(work));
-    for (const { path, file: name } of request.out) {
-      const { further = [], report, ...first } = await fileOf(kind, name).make(work, plan, { dpi, underlay: null });
-      if (report) reports.push(report);
-      for (const { bytes, toleranceMm: _, part, ...about } of [first, ...further]) {
-        const place = part === undefined ? path : withPart(path, part);
-        files.set(place, bytes);
-        made.push({ file: place, ...about });
+    const sheets = sheetsOf(request, job, told);
+    for (const [k, pieces] of sheets.entries()) {
+      const work = workOf(process, job, pieces);
+      const plan = finished(kind.plan(work));
+      planNotes.push(...kind.notes(plan));
+      for (const { path, file: name } of request.out) {
+        const { further = [], report, ...first } = await fileOf(kind, name).make(work, plan, { dpi, underlay: null });
+        if (report) reports.push(report);
+        for (const { bytes, toleranceMm: _, part, ...about } of [first, ...further]) {
+          const parts = [sheets.length > 1 ? `sheet-${k + 1}` : null, part ?? null].filter((one) => one !== null);
+          const place = parts.length === 0 ? path : withPart(path, parts.join('-'));
+          files.set(place, bytes);
+          made.push({ file: place, ...about });
+        }
       }
     }
-    if (request.report) files.set(request.report, reportText(request, job, process, made, looks, kind.notes(plan), reports));
+    if (request.report) files.set(request.report, reportText(request, job, process, made, looks, planNotes, reports));
     await writeWholeFiles(files);
-    return told(request, job, process, made, [...looks, ...kind.notes(plan)].map(({ message }) => message), notes); // biome-ignore format: one line
+    return toldOf(request, job, process, made, [...looks, ...planNotes].map(({ message }) => message), [...notes, ...told]); // biome-ignore format: one line
   } catch (error) {
     if (error instanceof SaidError) throw new UsageError(`${file}: ${error.message}`);
     throw error;
   }
+}
+
+/** The pieces of each sheet; all at once where they are made as drawn. @param told what is said of the layout */
+function sheetsOf({ nest, stock }: MakeRequest, job: Job, told: string[]): readonly (readonly Piece[])[] {
+  const pieces = piecesToMake(job);
+  if (!nest) return [pieces];
+  const { widthMm, heightMm } = stock.sheet ?? job.making.stock;
+  if (widthMm === null || heightMm === null) throw new UsageError('say how large a sheet is: --stock "600x400mm"');
+  const { copies, ...how } = nest;
+  const each = Object.fromEntries(sheetParts(pieces).map(({ piece }) => [piece.id, copies]));
+  const layout: SheetLayout = { ...plainLayout, ...how, sheets: [{ widthMm, heightMm, count: 400 }], copies: each };
+  const { laid, utilisation, tooLarge, left } = finished(layoutOfPieces(pieces, layout, 1));
+  const missing = [...tooLarge, ...left.map(({ name }) => name)];
+  if (missing.length > 0) throw new UsageError(`${missing.join(', ')}: larger than the sheet, or too many`);
+  told.push(`${laid.sheets.length === 1 ? '1 sheet' : `${laid.sheets.length} sheets`}, ${(100 * utilisation).toFixed(0)} % used`);
+  return laid.sheets.map((_, k) => piecesOnSheet(pieces, { ...layout, laid }, k));
 }
 
 /** A file as it was made, for the report. */
@@ -98,7 +122,7 @@ function reportText(
   return new TextEncoder().encode(`${JSON.stringify(report, null, 2)}\n`);
 }
 
-function told(
+function toldOf(
   { json, process }: MakeRequest,
   job: Job,
   { entry, kind }: JobProcess,

@@ -3,7 +3,8 @@
  */
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { parseLength } from '@nuvet/core/length';
+import { longestNesting, mostCopies, plainLayout } from '@nuvet/core/job';
+import { type LengthRange, parseLength } from '@nuvet/core/length';
 import { type AnyProcess, processKinds, processNames } from '@nuvet/core/processes';
 import { timeLimit, timeLimitUsage, UsageError } from './arguments.ts';
 
@@ -25,6 +26,16 @@ export interface ProveRequest {
   readonly limitS: number | null;
 }
 
+/** How copies are laid out, as far as it was said; lengths in mm. */
+export interface NestSaid {
+  readonly copies: number;
+  readonly gapMm: number;
+  readonly marginMm: number;
+  /** By multiples of so many degrees; 0 is any way. */
+  readonly turnsBy: number;
+  readonly seconds: number;
+}
+
 export interface MakeRequest {
   readonly file: string;
   /** Its name in the registry. */
@@ -39,6 +50,8 @@ export interface MakeRequest {
   /** Where to, and the name of the file among the process's. */
   readonly out: readonly { readonly path: string; readonly file: string }[];
   readonly dpi: number;
+  /** How copies are laid out on sheets; null where pieces are made as drawn. */
+  readonly nest: NestSaid | null;
   /** Whether files are made of what the proof stops. */
   readonly anyway: boolean;
   readonly json: boolean;
@@ -62,6 +75,10 @@ ${kinds.map(([name, kind]) => line(`--for ${name}`, `${kind.about} ${endingsOf(k
   --out FILE                    by its ending; each is read back before it is written
   --stock "NAME, 3mm, 600x400mm, kerf 0.15mm"   name, thickness, sheet and kerf, in any order, as far as they are known
 ${optionLines.join('\n')}
+  --copies N                    lay so many of each piece out on sheets of the stock, a file a sheet
+  --gap LENGTH, --margin LENGTH   between them, and along the sheet's edge (default 2 mm and 5 mm)
+  --turns any|quarter|half|none   how they may be turned (default quarter)
+  --nest-time SECONDS           how long a better layout is looked for (default 10)
   --report FILE.json            what was made and found, as JSON
   --dpi N                       resolution of a .png (default 600)
   --anyway                      make files of what the proof would stop
@@ -90,7 +107,7 @@ const optionNames: Options = Object.fromEntries(
 );
 
 export function readMakeArguments(words: readonly string[]): MakeRequest {
-  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, report: one, dpi: one, anyway: flag, json: flag, 'time-limit': one, ...optionNames }); // biome-ignore format: one line
+  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, report: one, dpi: one, copies: one, gap: one, margin: one, turns: one, 'nest-time': one, anyway: flag, json: flag, 'time-limit': one, ...optionNames }); // biome-ignore format: one line
   const process = processNames.find((name) => name === values.for);
   const kind = process === undefined ? undefined : processKinds[process];
   if (!process || !kind) throw new UsageError(`--for ${values.for ?? ''}: ${processNames.join(', ')} are there`);
@@ -106,9 +123,33 @@ export function readMakeArguments(words: readonly string[]): MakeRequest {
     stock: stockSaid(values.stock as string | undefined),
     out,
     dpi,
+    nest: nestSaid(values, kind),
     anyway: values.anyway === true,
     json: values.json === true,
     limitS: timeLimit(values['time-limit'] as string | undefined),
+  };
+}
+
+const turnsBy: Readonly<Record<string, number>> = { any: 0, quarter: 90, half: 180, none: 360 };
+
+function nestSaid(values: Record<string, unknown>, kind: AnyProcess): NestSaid | null {
+  const { copies, gap, margin, turns = 'quarter', 'nest-time': time = '10' } = values as Record<string, string | undefined>;
+  if (copies === undefined) return null;
+  if (!kind.cutsSheets) throw new UsageError(`--copies ${copies}: ${kind.word.toLowerCase()} is not cut from sheets`);
+  if (!/^[1-9]\d{0,2}$/.test(copies) || Number(copies) > mostCopies)
+    throw new UsageError(`--copies ${copies}: a whole number from 1 to ${mostCopies} is needed`);
+  const by = Object.hasOwn(turnsBy, turns) ? turnsBy[turns] : undefined;
+  if (by === undefined) throw new UsageError(`--turns ${turns}: ${Object.keys(turnsBy).join(', ')} are there`);
+  const seconds = Number(time);
+  if (!(seconds >= 1 && seconds <= longestNesting))
+    throw new UsageError(`--nest-time ${time}: a number of seconds from 1 to ${longestNesting} is needed`);
+  const { gapMm, marginMm } = plainLayout;
+  return {
+    copies: Number(copies),
+    gapMm: gap === undefined ? gapMm : length('--gap', gap, 'from zero'),
+    marginMm: margin === undefined ? marginMm : length('--margin', margin, 'from zero'),
+    turnsBy: by,
+    seconds,
   };
 }
 
@@ -165,7 +206,7 @@ function fileOf(path: string, kind: AnyProcess): string {
   return found[0];
 }
 
-function length(name: string, word: string, range: 'positive' | 'any' = 'positive'): number {
+function length(name: string, word: string, range: LengthRange = 'positive'): number {
   const result = parseLength(word, 'mm', range);
   if (!result.ok) throw new UsageError(`${name} ${word}: ${result.message}`);
   return result.mm;

@@ -18,6 +18,7 @@ export { dashedStroke, type LineScene, linesScene, penStroke } from './line-figu
 export { paperRule } from './paper-rule.ts';
 export { type Photo, type PhotoSettings, photographScene, type SpacePoint, type StandingPart } from './photo.ts';
 export { colourPngOf, jpegOf, pngOf, tiffOf } from './picture-file.ts';
+export { cutSheet } from './puzzles.ts';
 export { type Random, randomFrom } from './random.ts';
 export { type Scan, type ScanSettings, scanScene } from './scan.ts';
 export { movedPiece, piece, type Scene, type ScenePiece } from './scene.ts';

@@ -7,11 +7,15 @@ import { drawLines } from './draw-lines';
 import { filesPanel } from './open-process';
 import type { OpenProcess, ProcessPanel } from './process-view';
 import { processViews } from './registry';
+import { nestPanel } from './sheets/nest-panel';
+
+/** Those of the process itself, and those that it shares with others. */
+export const panelsOf = ({ entry, kind }: Pick<OpenProcess, 'entry' | 'kind'>): readonly ProcessPanel[] => [...(processViews[entry.process]?.panels ?? []), ...(kind.cutsSheets ? [nestPanel] : [])]; // biome-ignore format: one line
 
 /** The panel that is open of a process; the first where none of its own was chosen. Files have one that is the same for all. */
 export function panelOf(open: OpenProcess, panel: string | null): ProcessPanel | null {
   if (panel === filesPanel) return null;
-  const { panels } = processViews[open.entry.process] ?? { panels: [] };
+  const panels = panelsOf(open);
   return panels.find(({ name }) => name === panel) ?? panels[0] ?? null;
 }
 

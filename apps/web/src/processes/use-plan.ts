@@ -3,7 +3,7 @@
  * The plan of the open process, worked out in the worker whenever what it rests on changes.
  */
 import type { PhotographedPieces, Piece } from '@nuvet/core/job';
-import { photographedPieces, piecesToMake } from '@nuvet/core/job';
+import { photographedPieces } from '@nuvet/core/job';
 import { proxy } from 'comlink';
 import { useEffect, useMemo } from 'react';
 import { useJob } from '@/job/job-store';
@@ -14,18 +14,6 @@ import { panelOf } from './process-on-table';
 import type { OpenProcess } from './process-view';
 
 const pauseMs = 150;
-
-/** The pieces as large as they are made, with their bridges. */
-export function usePiecesToMake(): Piece[] {
-  const { traces, drawings, drawn, making, proof, planScale } = useJob((s) => s.job);
-  const { stock } = making;
-  // Of how it is made only the stock bears on the pieces.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
-  return useMemo(
-    () => piecesToMake({ traces, drawings, drawn, making, proof, planScale }),
-    [traces, drawings, drawn, stock, proof, planScale],
-  );
-}
 
 /** Which pieces come from which picture, where that is asked for. */
 function usePhotographs(isAsked: boolean): PhotographedPieces[] | null {

@@ -13,6 +13,8 @@ import { type ReactNode, Suspense, startTransition, useDeferredValue, useEffect,
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useOpenProcess } from '@/processes/open-process';
 import { panelOf, useTableProcess } from '@/processes/process-on-table';
+import { useLayout, useSheetInHand } from '@/processes/sheets/use-layout';
+import { usePiecesToMake } from '@/processes/use-pieces-to-make';
 import type { OpenedJob } from '@/server/jobs';
 import { useHalfPlaced } from '@/table/draft-points';
 import { resetHand, takeHandTool, takeTray, useHand } from '@/table/hand-store';
@@ -212,7 +214,10 @@ function Work({
     const all = { traces: preview ? withTraceOf({ traces }, preview).traces : traces, drawings, drawn, making, proof };
     return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
   }, [stage, preview, traces, drawings, drawn, making, proof]);
-  const pieces = useKeptList(found);
+  const drawnToMake = usePiecesToMake();
+  const layout = useLayout(stage === 'make-ready' ? open : null, drawnToMake);
+  const laid = useSheetInHand(layout, drawnToMake);
+  const pieces = useKeptList(layout ? laid : found);
   return (
     <>
       <Box component="main" id="table" tabIndex={-1} sx={{ minWidth: 0, minHeight: 0, display: 'grid', outline: 'none' }}>

@@ -17,6 +17,8 @@ interface MakingState {
   /** The process of the job that is open, by its id, and the panel of it that is; null is the first. */
   readonly processId: string | null;
   readonly panel: string | null;
+  /** Of pieces laid out on sheets the sheet in hand, from 0. */
+  readonly sheet: number;
   /** The plan of the process that is open, and whose it is. */
   readonly planned: (Planned & { readonly processId: string }) | null;
   /** Why there is none. */
@@ -51,6 +53,7 @@ export const useMaking = create<MakingState>(() => ({
   isProving: true,
   processId: null,
   panel: null,
+  sheet: 0,
   planned: null,
   planFault: null,
   planning: null,

@@ -65,6 +65,17 @@ export {
 } from './schema.ts';
 export { maxCoordinate, type ShelfCopy } from './schema-parts.ts';
 export { type PhotographedPieces, photographedPieces, type SeenFrom, seenFrom } from './seen-from.ts';
+export {
+  type LaidCopy,
+  longestNesting,
+  mostCopies,
+  mostKeptOff,
+  mostLaid,
+  plainLayout,
+  type SheetLayout,
+  sheetLayoutSchema,
+} from './sheet-layout.ts';
+export { copyPlace, isLaid, outlinesKey, piecesOnSheet, type SheetPart, sheetParts } from './sheet-parts.ts';
 export { type SheetStock, sheetStockSchema } from './sheet-stock.ts';
 export {
   fitOf,

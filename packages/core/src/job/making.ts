@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { machineSchema, plainMachine } from './machine.ts';
 import { finite, shelfCopySchema, sizeMm, text } from './schema-parts.ts';
+import { sheetLayoutSchema } from './sheet-layout.ts';
 
 export const stockSchema = z.strictObject({
   name: text(100).nullable(),
@@ -37,6 +38,8 @@ export type ProcessEntry = z.infer<typeof processEntrySchema>;
 export const makingSchema = z.strictObject({
   stock: stockSchema,
   processes: z.array(processEntrySchema).max(12),
+  /** How the pieces lie on sheets, for the processes that cut them; without one they are made where they are drawn. */
+  layout: sheetLayoutSchema.nullable().optional(),
   /** How files are named: {job}, {what}, {process}, {machine}, {date}, {revision}. */
   fileNames: text(120),
 });

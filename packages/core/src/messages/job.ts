@@ -30,6 +30,7 @@ export const job = {
   theName: 'the name',
   theUnit: 'the unit',
   theDrawingScale: 'the drawing scale',
+  theLayout: 'the layout on sheets',
   thePicture: 'the picture',
   removingAPicture: 'removing a picture',
   thePicturesOrder: 'the pictures’ order',

@@ -10,4 +10,8 @@ export const make = {
     `${fewer === 1 ? 'A hole' : `${fewer} holes`} of ${name} close up or run together: narrower than the kerf.`,
   slotClosesUp: (name: string) => `A slot of ${name} closes up at its mouth: narrower than the kerf.`,
   noRoomOnPaper: 'Margins and overlap leave no room on this paper.',
+  nothingToLayOut: 'There is nothing to lay out: type how many copies are cut, or trace an outline.',
+  tooManyCopies: (count: number, most: number) =>
+    `${count} copies are more than the ${most} that can be laid out at once. Cut some of them later.`,
+  laidOutBefore: 'The outlines have changed since they were laid out on sheets. Lay them out again.',
 };

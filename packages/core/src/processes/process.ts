@@ -121,6 +121,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   readonly ofMaterial: readonly string[];
   /** Whether it asks which pictures the pieces come from. */
   readonly takesPhotographs?: true;
+  /** Whether it cuts pieces from sheets, on which copies of them can be laid out. */
+  readonly cutsSheets?: true;
   limits(settings: Settings): ProcessLimits;
   /** Findings on outlines that mean nothing to it: it makes something else of them. */
   readonly ignores?: readonly FaultCode[];

@@ -5,8 +5,8 @@
  * half an inch, out of a square (all common practice). What no ruler cuts is laid out on the cloth with its grain along it.
  */
 import { printToType } from '../length/index.ts';
-import { nestedOnSheets } from '../make/nesting.ts';
 import { english } from '../messages/index.ts';
+import { nestedOnSheets } from '../nesting/index.ts';
 import { heightOf, type Path, pathBox, pathLength, rectanglePath, widthOf } from '../plane/index.ts';
 import { finished } from '../steps.ts';
 import type { Block, Stem } from './block.ts';

@@ -3,6 +3,7 @@
  * A tree is grown at random over the squares of a grid that lie within the area; the line goes round the tree, a quarter of a square from
  * its branches, so that it cannot cross itself; its corners are rounded by a quadratic B-spline, which keeps within its control polygon.
  */
+import { randomFrom } from '../numeric/random.ts';
 import { type CubicSegment, type Path, type Point, pathBox, pathLength } from '../plane/index.ts';
 import { nearnessTo, windingNumber } from '../shape/index.ts';
 
@@ -43,17 +44,6 @@ export function stippled(area: readonly Path[], { spacingMm, seed }: StippleSett
     })); // biome-ignore format: as it reads
   }
   return lines.sort((a, b) => pathLength(b) - pathLength(a));
-}
-
-/** Numbers from 0 to 1, the same for the same seed (mulberry32). */
-function randomFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 const hashed = (i: number, j: number, seed: number): number =>

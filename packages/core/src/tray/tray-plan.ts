@@ -5,8 +5,8 @@
 import type { Stock } from '../job/making.ts';
 import type { Piece } from '../job/schema.ts';
 import { type PhotographedPieces, type SeenFrom, seenFrom } from '../job/seen-from.ts';
-import { nestedOnSheets } from '../make/nesting.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
+import { nestedOnSheets } from '../nesting/index.ts';
 import { type Box, boxAroundBoxes, centreOf, chain, type Path, type Point, pathBox, polygonOf, rectanglePath, reversedPath, shift, type Transform, transformedPath, turn, } from '../plane/index.ts'; // biome-ignore format: one line
 import { combined, distanceTo, windingNumber, withCornersCut } from '../shape/index.ts';
 import { asPart } from '../steps.ts';

@@ -3,7 +3,7 @@
 import Alert from '@mui/material/Alert';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import type { FoamPlan, FoamSettings } from '@nuvet/core/foam';
+import { type FoamPlan, type FoamSettings, mostSheetKinds } from '@nuvet/core/foam';
 import { printBoth } from '@nuvet/core/length';
 import { pathArea } from '@nuvet/core/plane';
 import type { LaidSheet } from '@nuvet/core/processes';
@@ -15,9 +15,9 @@ import { words } from '@/words';
 import { maker } from '@/workers/maker.client';
 import { PlanFault } from '../PlanFault';
 import type { PanelProps } from '../process-view';
-import { LeftoverStock } from './LeftoverStock';
-import { SheetsSection } from './SheetsSection';
-import { setSheets, useSheets } from './sheets-store';
+import { LeftoverStock } from '../sheets/LeftoverStock';
+import { SheetsSection } from '../sheets/SheetsSection';
+import { setSheets, useSheets } from '../sheets/sheets-store';
 
 const say = words.foam;
 
@@ -53,13 +53,21 @@ export function SheetsPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
   const groups = useMemo(() => (laid ? groupsOf(laid.sheets) : []), [laid]);
   return (
     <>
-      <SheetsSection open={open} unit={unit} />
+      <SheetsSection
+        sheets={settings.sheets}
+        most={mostSheetKinds}
+        onSheets={(sheets) => open.set({ sheets })}
+        about={say.sheetsAbout}
+        stock={stock}
+        unit={unit}
+        thicknesses={[...new Set(settings.boards.map(({ thicknessMm }) => thicknessMm))]}
+      />
       <PlanFault />
-      <Section title={say.layout}>
+      <Section title={words.sheets.layout}>
         {share !== null && <LinearProgress variant="determinate" value={100 * share} aria-label={say.isLayingOut} sx={{ my: 1 }} />}
         {groups.map(({ thicknessMm, sheets }) => (
           <Reading key={thicknessMm} name={printBoth(thicknessMm, unit)}>
-            {say.sheetsUsed(countOf(sheets), usedOf(sheets))}
+            {words.sheets.sheetsUsed(countOf(sheets), usedOf(sheets))}
           </Reading>
         ))}
         {laid && laid.unplaced.length > 0 && (
@@ -77,7 +85,10 @@ export function SheetsPanel({ open, pieces }: PanelProps<FoamSettings, FoamPlan>
         all.findIndex((one) => one.thicknessMm === thicknessMm) === k ? (
           <LeftoverStock
             key={thicknessMm}
-            open={open}
+            sheets={settings.sheets}
+            most={mostSheetKinds}
+            onSheets={(sheets) => open.set({ sheets })}
+            stock={stock}
             unit={unit}
             title={title}
             thicknessMm={thicknessMm}

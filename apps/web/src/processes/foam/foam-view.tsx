@@ -24,7 +24,7 @@ import { WirePanel } from './WirePanel';
 const say = words.foam;
 const FormerSheet = lazy(() => import('./FormerSheet'));
 const SectionScene = lazy(() => import('./SectionScene'));
-const SheetsScene = lazy(() => import('./SheetsScene'));
+const SheetsScene = lazy(() => import('../sheets/SheetsScene'));
 const FormerInBlock = lazy(() => import('./FormerInBlock'));
 const BodyInSpace = lazy(() => import('./BodyInSpace'));
 

@@ -10,11 +10,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { filesPanel, openProcess, useOpenProcess, useProcesses } from '@/processes/open-process';
-import { panelOf } from '@/processes/process-on-table';
+import { panelOf, panelsOf } from '@/processes/process-on-table';
 import { processViews } from '@/processes/registry';
-import { usePiecesToMake, usePlan } from '@/processes/use-plan';
+import { sheetsIn, useLayout, useSheetInHand } from '@/processes/sheets/use-layout';
+import { usePiecesToMake } from '@/processes/use-pieces-to-make';
+import { usePlan } from '@/processes/use-plan';
 import { ShelfDrawer } from '@/shelf/ShelfDrawer';
 import { setMaking, useMaking } from '@/table/making-store';
+import { Pick } from '@/ui/Rows';
 import { words } from '@/words';
 import { told } from '@/words/told';
 import { useJob } from '../../job/job-store';
@@ -35,10 +38,12 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
   const [isShelfOpen, setShelfOpen] = useState(false);
   const processes = useProcesses();
   const open = useOpenProcess();
-  const pieces = usePiecesToMake();
+  const drawn = usePiecesToMake();
+  const layout = useLayout(open, drawn);
+  const pieces = useSheetInHand(layout, drawn);
   usePlan(open, pieces);
   const stop = useFindings().find((f) => f.weight === 'stops' && (!f.processIds || f.processIds.includes(open?.entry.id ?? '')));
-  const files = useFiles(open, pieces, stop !== undefined);
+  const files = useFiles(open, pieces, drawn, layout, stop !== undefined);
   const shown = open && panelOf(open, panel);
   const isFiles = panel === filesPanel;
   const next = stop
@@ -90,6 +95,7 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
       {open ? (
         <>
           <Panels open={open} shown={isFiles ? filesPanel : (shown?.name ?? null)} />
+          {layout && sheetsIn(layout) > 1 && <SheetInHand sheets={sheetsIn(layout)} />}
           {isFiles && <FilesPanel open={open} pieces={pieces} files={files} />}
           {shown && <shown.Panel open={open} pieces={pieces} jobId={jobId} hasCutter={hasCutter} isStopped={stop !== undefined} />}
           {!processViews[open.entry.process]?.hasNoMachine && (
@@ -123,7 +129,7 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
 
 /** The panels of the open process, and its files. */
 function Panels({ open, shown }: { open: NonNullable<ReturnType<typeof useOpenProcess>>; shown: string | null }) {
-  const panels = processViews[open.entry.process]?.panels ?? [];
+  const panels = panelsOf(open);
   const cards = [
     ...panels.map(({ name, word, icon: Icon, explanation }) => ({ name, word, icon: <Icon />, explanation })),
     { name: filesPanel, word: words.makeReady.files, icon: <FolderZipOutlined />, explanation: words.makeReady.filesExplanation },
@@ -146,6 +152,16 @@ function Panels({ open, shown }: { open: NonNullable<ReturnType<typeof useOpenPr
       ))}
     </Box>
   );
+}
+
+/** Of several sheets the one that the table shows and the machine is sent. */
+function SheetInHand({ sheets }: { sheets: number }) {
+  const sheet = Math.min(
+    useMaking((s) => s.sheet),
+    sheets - 1,
+  );
+  const kinds = Object.fromEntries(Array.from({ length: sheets }, (_, k) => [String(k), words.sheets.sheetOf(k + 1, sheets)]));
+  return <Pick label={words.sheets.sheetInHand} value={String(sheet)} words={kinds} onPick={(k) => setMaking({ sheet: Number(k) })} />;
 }
 
 /** A job made elsewhere may have processes that are not known here. */

@@ -4,13 +4,14 @@
  * sets of all processes.
  */
 import { fileName } from '@nuvet/core/files';
-import type { Job, Piece } from '@nuvet/core/job';
+import { type Job, type Piece, piecesOnSheet, type SheetLayout } from '@nuvet/core/job';
 import { type JobProcess, type ProcessFileMade, settingsOf, workOf } from '@nuvet/core/processes';
 import { useEffect, useState } from 'react';
 import { useJob } from '@/job/job-store';
 import { useProcesses } from '@/processes/open-process';
 import type { OpenProcess } from '@/processes/process-view';
 import { processViews } from '@/processes/registry';
+import { sheetsIn } from '@/processes/sheets/use-layout';
 import { underlayFor } from '@/processes/underlay';
 import { setMaking, useMaking } from '@/table/making-store';
 import { downloadFile } from '@/ui/download';
@@ -54,7 +55,15 @@ export const setOf = (one: JobProcess): string[] => {
 const partsOf = ({ further = [], ...first }: ProcessFileMade, name: string): { name: string; bytes: Uint8Array }[] =>
   [first, ...further].map(({ bytes, part }) => ({ name: part === undefined ? name : name.replace(/(\.[^.]+)$/, `-${part}$1`), bytes }));
 
-export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], isStopped: boolean) {
+/** @param pieces those of the sheet in hand; @param drawn all of them, which lie on sheets by the layout where there is one */
+export function useFiles(
+  open: OpenProcess | null,
+  pieces: readonly Piece[],
+  drawn: readonly Piece[],
+  layout: SheetLayout | null,
+  isStopped: boolean,
+) {
+  // biome-ignore format: one line
   const job = useJob((s) => s.job);
   const revision = useJob((s) => s.revision);
   const processes = useProcesses();
@@ -71,11 +80,31 @@ export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], isS
     const shows = processViews[one.entry.process]?.showsPicture?.({ ...one.kind.plain, ...one.entry.settings });
     return { dpi, source: shows ? underlayFor(job) : null };
   };
+  /** A file a sheet, one after another. */
+  const ofAllSheets = async (one: JobProcess, name: string, of: SheetLayout): Promise<ProcessFileMade> => {
+    const files: ProcessFileMade[] = [];
+    for (let sheet = 0; sheet < sheetsIn(of); sheet++) {
+      const [file] = await maker().files(one.entry.process, [name], workOf(one, job, piecesOnSheet(drawn, of, sheet)), choicesFor(one));
+      if (!file) continue;
+      if ('refused' in file) throw new Error(file.refused);
+      const { further = [], ...first } = file;
+      files.push(...[first, ...further].map(({ part, ...rest }) => ({ ...rest, part: `sheet-${sheet + 1}${part === undefined ? '' : `-${part}`}` }))); // biome-ignore format: one line
+    }
+    const [first, ...further] = files as [ProcessFileMade, ...ProcessFileMade[]];
+    const largestMm = files.reduce<number | null>(
+      (most, file) => (file.largestMm === null ? most : Math.max(most ?? 0, file.largestMm)),
+      null,
+    );
+    return { ...first, largestMm, further };
+  };
   const made = async (name: string): Promise<ProcessFileMade | null> => {
     if (!open || open.plan === null) return null;
     setSeen((s) => ({ ...s, [name]: 'working' }));
     try {
-      const file = await maker().file(open.entry.process, name, workOf(open, job, pieces), open.plan, choicesFor(open));
+      const file =
+        layout && sheetsIn(layout) > 1
+          ? await ofAllSheets(open, name, layout)
+          : await maker().file(open.entry.process, name, workOf(open, job, pieces), open.plan, choicesFor(open));
       setSeen((s) => ({ ...s, [name]: file }));
       return file;
     } catch (error) {
@@ -115,7 +144,11 @@ export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], isS
       const files: { name: string; bytes: Uint8Array }[] = [];
       for (const [k, one] of processes.entries()) {
         const names = setOf(one);
-        const all = await maker().files(one.entry.process, names, workOf(one, job, pieces), choicesFor(one));
+        const laid = one.kind.cutsSheets ? layout : null;
+        const all =
+          laid && sheetsIn(laid) > 1
+            ? await Promise.all(names.map((name) => ofAllSheets(one, name, laid).catch((error: Error) => ({ refused: error.message }))))
+            : await maker().files(one.entry.process, names, workOf(one, job, one.kind.cutsSheets ? pieces : drawn), choicesFor(one));
         const folder = `${k + 1} ${one.kind.word}, ${one.entry.machine.name}`.replace(/[^\p{L}\p{N} ,._-]+/gu, ' ');
         all.forEach((file, n) => {
           if ('refused' in file) setFault(toldError(new Error(file.refused)));

@@ -18,7 +18,7 @@ import { nanoid } from 'nanoid';
 import { Suspense, useMemo, useState } from 'react';
 import { openProcess, useProcesses } from '@/processes/open-process';
 import { processViews } from '@/processes/registry';
-import { usePiecesToMake } from '@/processes/use-plan';
+import { usePiecesToMake } from '@/processes/use-pieces-to-make';
 import { letMakingGo, setMaking, useMaking } from '@/table/making-store';
 import { Measure } from '@/ui/Rows';
 import { Reading, Section } from '@/ui/Section';

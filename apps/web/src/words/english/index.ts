@@ -10,6 +10,7 @@ import { makeReady } from './make-ready.ts';
 import { prove } from './prove.ts';
 import { quilting } from './quilting.ts';
 import { server } from './server.ts';
+import { sheets } from './sheets.ts';
 import { shelf } from './shelf.ts';
 import { solid } from './solid.ts';
 import { table } from './table.ts';
@@ -33,6 +34,7 @@ export const english = {
   quilting,
   foam,
   server,
+  sheets,
   shelf,
   solid,
   table,

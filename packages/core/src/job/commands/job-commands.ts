@@ -5,6 +5,7 @@ import { type Machine, machineSchema } from '../machine.ts';
 import { makingSchema, type ProcessEntry, processEntrySchema, processSettingsSchema, type Stock, stockSchema } from '../making.ts';
 import { type ProofSettings, proofFields } from '../proof-settings.ts';
 import { type Job, jobFields } from '../schema.ts';
+import { sheetLayoutSchema } from '../sheet-layout.ts';
 import { CommandError, command } from './command-kind.ts';
 
 const proofWords: Partial<Record<keyof ProofSettings, string>> = {
@@ -89,6 +90,10 @@ export const jobCommands = {
   'use-machine': command({ ...settingsFields, machine: machineSchema }, english.job.theMachine, (job, { machine, ...settings }) =>
     withProcesses(withSettings(job, settings), (entry) => (entry.id === settings.id ? { ...entry, machine } : entry)),
   ),
+  'lay-out': command({ layout: sheetLayoutSchema.nullable() }, english.job.theLayout, (job, { layout }) => ({
+    ...job,
+    making: { ...job.making, layout },
+  })),
   'name-files': command({ fileNames: makingSchema.shape.fileNames }, english.job.howFilesAreNamed, (job, { fileNames }) => ({
     ...job,
     making: { ...job.making, fileNames },

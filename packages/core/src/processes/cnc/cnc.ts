@@ -33,6 +33,7 @@ export const cnc = processKind<MillingSettings, MillPlan>({
   },
   purposes: {},
   ofMaterial: ['pocketDepthMm', 'engraveDepthMm', 'spoilMm'],
+  cutsSheets: true,
   limits: ({ tools }) => ({ kerfMm: narrowest(tools), thinnestMm: 0 }),
   plan: ({ pieces, settings, machine, stock }) => millPlan(pieces, settings, machine, stock),
   notes: ({ notes }) => notes,

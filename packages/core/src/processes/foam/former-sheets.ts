@@ -4,9 +4,8 @@
  */
 import type { FoamPlan, FoamSettings, Slice } from '../../foam/index.ts';
 import type { SheetStock } from '../../job/sheet-stock.ts';
-import { leftoversOf } from '../../make/leftovers.ts';
-import { nestedOnSheets } from '../../make/nesting.ts';
 import { english } from '../../messages/index.ts';
+import { leftoversOf, nestedOnSheets } from '../../nesting/index.ts';
 import { type Box, type Path, pathBox, rectanglePath, type Transform, transformedPath } from '../../plane/index.ts';
 import { asPart } from '../../steps.ts';
 import type { LaidOut, LaidSheet } from '../laid-sheets.ts';

@@ -22,6 +22,7 @@ export const knife = processKind<KnifeSettings, CutPlan>({
   makes: { part: 'cut right through, on the line', line: 'followed along the line', dashes: 'cut in dashes', fill: null, nothing: null },
   purposes: { score: 'creased or half cut, along the line', engrave: 'scratched along the line', stitch: 'pricked along the line' },
   ofMaterial: ['powerSettings'],
+  cutsSheets: true,
   limits: () => ({ kerfMm: 0, thinnestMm: 0 }),
   plan: ({ pieces, settings, machine }) =>
     cutPlan(

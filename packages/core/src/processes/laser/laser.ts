@@ -26,6 +26,7 @@ export const laser = processKind<LaserSettings, CutPlan>({
   },
   purposes: { score: 'burnt shallow, along the line', engrave: 'engraved along the line', stitch: 'marked along the line' },
   ofMaterial: ['kerfMm', 'powerSettings'],
+  cutsSheets: true,
   limits: ({ kerfMm }) => ({ kerfMm, thinnestMm: 0 }),
   plan: ({ pieces, settings, machine }) => cutPlan(pieces, settings, machine),
   notes: notesOfCut,

@@ -21,6 +21,7 @@ export const outlines = processKind<OutlinesSettings, CutPlan>({
   makes: { part: asDrawn, line: asDrawn, dashes: asDrawn, fill: asDrawn, nothing: asDrawn },
   purposes: {},
   ofMaterial: ['kerfMm'],
+  cutsSheets: true,
   limits: ({ kerfMm }) => ({ kerfMm, thinnestMm: 0 }),
   *plan({ pieces, settings }) {
     const lost: CutPlan['lost'][number][] = [];

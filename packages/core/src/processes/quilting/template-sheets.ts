@@ -1,8 +1,8 @@
 /** In: a quilt's plan and the stock. Out: its templates as pieces laid out on sheets of the stock, one sheet beside the next. */
 import { FileRefused } from '../../files/file-kinds.ts';
 import type { Piece } from '../../job/schema.ts';
-import { mostSheets, type NestingPart, nestedOnSheets } from '../../make/nesting.ts';
 import { say } from '../../messages/index.ts';
+import { mostSheets, type NestingPart, nestedOnSheets } from '../../nesting/index.ts';
 import { chain, identity, type Path, reversedPath, shift, stretch, type Transform, transformedPath } from '../../plane/index.ts';
 import type { QuiltingSettings, QuiltPlan, Template } from '../../quilting/index.ts';
 import { finished } from '../../steps.ts';

@@ -1,5 +1,5 @@
 'use client';
-/** Formers on their sheets, one sheet below another, and what is left of each. */
+/** Parts on their sheets, one sheet below another, and what is left of each. */
 import Box from '@mui/material/Box';
 import { chordsOf, type Path, pathBox } from '@nuvet/core/plane';
 import type { LaidSheet } from '@nuvet/core/processes';
@@ -8,7 +8,7 @@ import { colours } from '@/ui/colours';
 import { words } from '@/words';
 import { useSheets } from './sheets-store';
 
-const say = words.foam;
+const say = words.sheets;
 const chordMm = 0.5;
 const between = 0.07;
 
@@ -16,7 +16,7 @@ export default function SheetsScene() {
   const laid = useSheets((s) => s.laid);
   const seen = useMemo(() => (laid && laid.sheets.length > 0 ? seenOf(laid.sheets) : null), [laid]);
   return (
-    <Box role="img" aria-label={say.sheetsInView} sx={{ overflow: 'auto', bgcolor: colours.ground, p: 3 }}>
+    <Box role="img" aria-label={say.inView} sx={{ overflow: 'auto', bgcolor: colours.ground, p: 3 }}>
       {seen && (
         <svg viewBox={`0 0 ${seen.width} ${seen.height}`} width="100%" aria-hidden style={{ display: 'block', maxHeight: '100%' }}>
           <defs>
@@ -32,7 +32,7 @@ export default function SheetsScene() {
               <path d={outline} fill={colours.sheet} stroke={colours.quietInk} strokeWidth={seen.line} />
               <path d={leftovers} fill="url(#leftover)" stroke={colours.brass} strokeWidth={seen.line} />
               {parts.map((part) => (
-                <g key={part.name}>
+                <g key={part.key}>
                   <path d={part.path} fill={colours.paleVerdigris} fillRule="evenodd" stroke={colours.verdigris} strokeWidth={seen.line} />
                   <text
                     x={part.x}
@@ -81,10 +81,10 @@ function seenOf(sheets: readonly LaidSheet[]) {
         title: say.sheetTitle(k + 1, layers),
         outline: text(outline),
         leftovers: leftovers.map(text).join(''),
-        parts: parts.map(({ name, outer, holes }) => {
+        parts: parts.map(({ name, outer, holes }, n) => {
           const { minX, maxX, minY, maxY } = pathBox(outer);
           const size = Math.min(14 * line, 0.4 * Math.min(maxX - minX, maxY - minY));
-          return { name, path: [outer, ...holes].map(text).join(''), x: x + (minX + maxX) / 2, y: foot - (minY + maxY) / 2, size };
+          return { key: n, name, path: [outer, ...holes].map(text).join(''), x: x + (minX + maxX) / 2, y: foot - (minY + maxY) / 2, size };
         }),
       };
     }),

@@ -1,33 +1,41 @@
 'use client';
-/** The sheets that formers are laid out on. */
+/** The sheets that parts are laid out on. */
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { type FoamPlan, type FoamSettings, mostSheetKinds } from '@nuvet/core/foam';
+import type { SheetStock, Stock } from '@nuvet/core/job';
 import { printBoth, printToType } from '@nuvet/core/length';
 import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
 import { Measure, Pick } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import type { OpenProcess } from '../process-view';
 
-const say = words.foam;
+const say = words.sheets;
 const any = 'any';
 
-export function SheetsSection({ open: { settings, set, stock }, unit }: { open: OpenProcess<FoamSettings, FoamPlan>; unit: 'mm' | 'in' }) {
-  const { sheets, boards } = settings;
-  const thicknesses = [...new Set(boards.map(({ thicknessMm }) => thicknessMm))];
+interface Props {
+  readonly sheets: readonly SheetStock[];
+  readonly most: number;
+  readonly onSheets: (sheets: SheetStock[]) => void;
+  readonly about: string;
+  readonly stock: Stock;
+  readonly unit: 'mm' | 'in';
+  /** Of boards of several thicknesses each sheet may be for one. */
+  readonly thicknesses: readonly number[];
+}
+
+export function SheetsSection({ sheets, most, onSheets, about, stock, unit, thicknesses }: Props) {
   return (
     <Section title={say.sheets}>
       <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1 }}>
-        {say.sheetsAbout}
+        {about}
       </Typography>
       <FieldRows
         list={sheets}
-        most={mostSheetKinds}
+        most={most}
         fields={3}
-        onList={(to) => set({ sheets: to })}
-        onAdd={() => set({ sheets: [...sheets, { widthMm: stock.widthMm ?? 1250, heightMm: stock.heightMm ?? 600, count: 1 }] })}
+        onList={onSheets}
+        onAdd={() => onSheets([...sheets, { widthMm: stock.widthMm ?? 1250, heightMm: stock.heightMm ?? 600, count: 1 }])}
         addWord={say.addSheet}
         removeWord={say.removeSheet}
       >

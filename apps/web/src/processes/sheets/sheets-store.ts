@@ -1,5 +1,5 @@
 'use client';
-/** How formers lie on their sheets, laid out anew when body or sheets change. */
+/** How parts lie on their sheets, as far as they are laid out. */
 import type { LaidOut } from '@nuvet/core/processes';
 import { create } from 'zustand';
 

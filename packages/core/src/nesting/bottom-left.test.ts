@@ -4,7 +4,7 @@ import { lawRuns } from '../../../../tests/unit/random-laws.ts';
 import { circlePath, type Path, pathBox, polygonPath, rectanglePath, transformedPath } from '../plane/index.ts';
 import { distanceTo } from '../shape/index.ts';
 import { finished } from '../steps.ts';
-import { mostSheets, type NestingPart, nestedOnSheets } from './nesting.ts';
+import { mostSheets, type NestingPart, nestedOnSheets } from './bottom-left.ts';
 
 const box = (widthMm: number, heightMm: number): Path => rectanglePath({ minX: 0, minY: 0, maxX: widthMm, maxY: heightMm });
 const part = (outer: Path, count = 1): NestingPart => ({ outer, holes: [], count });

@@ -1,10 +1,10 @@
 'use client';
-/** What the shelf has of boards of a thickness, to lay formers out on, and what is left of them to be kept there. */
+/** What the shelf has of boards of a thickness, to lay parts out on, and what is left of them to be kept there. */
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { type FoamPlan, type FoamSettings, mostSheetKinds } from '@nuvet/core/foam';
+import type { SheetStock, Stock } from '@nuvet/core/job';
 import { printBoth } from '@nuvet/core/length';
 import type { LaidSheet } from '@nuvet/core/processes';
 import { isAsThick, materialAfter, sheetsOf } from '@nuvet/core/shelf';
@@ -14,19 +14,21 @@ import { ofKind, useShelf } from '@/shelf/shelf-store';
 import { Pick } from '@/ui/Rows';
 import { Section } from '@/ui/Section';
 import { words } from '@/words';
-import type { OpenProcess } from '../process-view';
 
-const say = words.foam;
+const say = words.sheets;
 
 interface Props {
-  readonly open: OpenProcess<FoamSettings, FoamPlan>;
+  readonly sheets: readonly SheetStock[];
+  readonly most: number;
+  readonly onSheets: (sheets: SheetStock[]) => void;
+  readonly stock: Stock;
   readonly unit: 'mm' | 'in';
   readonly title: string;
   readonly thicknessMm: number;
   readonly laid: readonly LaidSheet[];
 }
 
-export function LeftoverStock({ open: { settings, set, stock }, unit, title, thicknessMm, laid }: Props) {
+export function LeftoverStock({ sheets, most, onSheets, stock, unit, title, thicknessMm, laid }: Props) {
   const { items } = useShelf();
   const [id, setId] = useState<string | null>(null);
   /** The layout whose leftovers were kept: once is enough. */
@@ -52,8 +54,8 @@ export function LeftoverStock({ open: { settings, set, stock }, unit, title, thi
               size="small"
               variant="outlined"
               onClick={() => {
-                const others = settings.sheets.filter(({ boardMm }) => boardMm !== undefined && boardMm !== thicknessMm);
-                set({ sheets: [...others, ...sheetsOf(material.value, thicknessMm)].slice(0, mostSheetKinds) });
+                const others = sheets.filter(({ boardMm }) => boardMm !== undefined && boardMm !== thicknessMm);
+                onSheets([...others, ...sheetsOf(material.value, thicknessMm)].slice(0, most));
               }}
               disabled={sheetsOf(material.value, thicknessMm).length === 0}
             >
@@ -64,7 +66,7 @@ export function LeftoverStock({ open: { settings, set, stock }, unit, title, thi
               variant="outlined"
               disabled={left === 0 || isKept || isBusy}
               onClick={() => {
-                const after = materialAfter(material.value, laid, settings.sheets, (number) => say.leftoverOf(title, number).slice(0, 100));
+                const after = materialAfter(material.value, laid, sheets, (number) => say.leftoverOf(title, number).slice(0, 100));
                 void changeItem(material, after).then((isDone) => isDone && setKept({ laid, name: material.value.name }));
               }}
             >

@@ -21,6 +21,7 @@ import {
   widthOf,
 } from '../plane/index.ts';
 import { offsetPiece } from '../shape/index.ts';
+import { markEdge, type Run, touchedRuns } from './touched-cells.ts';
 
 export interface NestingPart {
   readonly outer: Path;
@@ -34,6 +35,10 @@ export interface NestingSettings {
   readonly heightMm: number;
   /** Of a sheet that is no rectangle, its outline: the lower left corner of its box is the origin. */
   readonly outline?: Path | undefined;
+  /** What parts keep off, beside its edge. */
+  readonly keepOff?: readonly Path[];
+  /** How many there are; as many as it takes, up to `mostSheets`, where it does not say. */
+  readonly sheets?: number;
   /** Left along the sheet's edge, and between parts, mm. */
   readonly marginMm: number;
   readonly gapMm: number;
@@ -74,7 +79,7 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
   const [width, height] = [widthMm - 2 * rim, heightMm - 2 * rim];
   const cell = Math.max(finestMm, Math.sqrt((Math.max(0, width) * Math.max(0, height)) / mostCells));
   const [columns, rows] = [Math.floor(width / cell + 1e-9), Math.floor(height / cell + 1e-9)];
-  const outside = settings.outline && outsideOf(settings.outline, rim, cell, columns, rows);
+  const outside = outsideOf(settings, rim, cell, columns, rows);
   const order = [...parts.keys()].sort((a, b) => areaOf(parts[b] as NestingPart) - areaOf(parts[a] as NestingPart));
   const all = parts.reduce((sum, { count }) => sum + count, 0);
   const sheets: SheetGrid[] = [];
@@ -93,7 +98,7 @@ export function* nestedOnSheets(parts: readonly NestingPart[], settings: Nesting
     const from = new Map<string, number>();
     for (let copy = 0, sheet = 0; copy < count; ) {
       if (sheet === sheets.length) {
-        if (sheets.length >= mostSheets) {
+        if (sheets.length >= Math.min(mostSheets, settings.sheets ?? mostSheets)) {
           left += count - copy;
           break;
         }
@@ -122,7 +127,7 @@ const areaOf = ({ outer }: NestingPart): number => Math.abs(pathArea(outer));
 interface Mask {
   readonly columns: number;
   readonly rows: number;
-  readonly runs: readonly { readonly row: number; readonly from: number; readonly to: number }[];
+  readonly runs: readonly Run[];
   readonly toCorner: Transform;
 }
 
@@ -134,61 +139,55 @@ function maskOf({ outer, holes }: NestingPart, angle: number, grow: number, cell
   const box = boxAroundBoxes(paths.map(pathBox)) as Box;
   const polygons = paths.map((path) => polygonOf(path, cell / 8).map(({ x, y }): Point => ({ x: (x - box.minX) / cell, y: (y - box.minY) / cell }))); // biome-ignore format: one line
   const [columns, rows] = [Math.max(1, Math.ceil(widthOf(box) / cell - 1e-9)), Math.max(1, Math.ceil(heightOf(box) / cell - 1e-9))];
-  const touched = Array.from({ length: rows }, () => new Uint8Array(columns));
-  const mark = (row: number, from: number, to: number): void => {
-    const last = Math.min(columns - 1, Math.floor(to));
-    for (let k = Math.max(0, Math.floor(from)); k <= last; k++) (touched[row] as Uint8Array)[k] = 1;
-  };
-  for (const polygon of polygons)
-    for (const [k, p] of polygon.entries()) markEdge(p, polygon[(k + 1) % polygon.length] as Point, rows, mark);
-  for (let row = 0; row < rows; row++) {
-    const crossings = polygons.flatMap((polygon) => levelCrossings(polygon, row + 0.5)).sort((a, b) => a - b);
-    for (let k = 0; k + 1 < crossings.length; k += 2) mark(row, crossings[k] as number, crossings[k + 1] as number);
-  }
-  return { columns, rows, runs: touched.flatMap((cells, row) => runsOf(cells).map((run) => ({ row, ...run }))), toCorner: chain(shift(-box.minX, -box.minY), turned) }; // biome-ignore format: one line
+  return { columns, rows, runs: touchedRuns(polygons, columns, rows), toCorner: chain(shift(-box.minX, -box.minY), turned) }; // biome-ignore format: one line
 }
 
-/** Cells of a sheet that do not lie within its outline with a rim. The grid begins a rim from the sheet's corner. */
-function outsideOf(outline: Path, rim: number, cell: number, columns: number, rows: number): Uint8Array {
-  const within = rim > 0 ? offsetPiece({ outer: outline, holes: [] }, -rim).map(({ outer }) => outer) : [outline];
-  const polygons = within.map((path) => polygonOf(path, cell / 8).map(({ x, y }): Point => ({ x: (x - rim) / cell, y: (y - rim) / cell })));
-  const outside = new Uint8Array(columns * rows).fill(1);
-  for (let row = 0; row < rows; row++) {
-    const crossings = polygons.flatMap((polygon) => levelCrossings(polygon, row + 0.5)).sort((a, b) => a - b);
-    for (let k = 0; k + 1 < crossings.length; k += 2)
-      outside.fill(0, row * columns + clamped(Math.ceil((crossings[k] as number) - 1e-9), columns), row * columns + clamped(Math.floor((crossings[k + 1] as number) + 1e-9), columns)); // biome-ignore format: one line
-  }
+/** Cells of a sheet that do not lie within its outline with a rim, or that are kept off; none of a plain one. The grid begins a rim from its corner. */
+function outsideOf(
+  { outline, keepOff = [], gapMm }: NestingSettings,
+  rim: number,
+  cell: number,
+  columns: number,
+  rows: number,
+): Uint8Array | undefined {
+  // biome-ignore format: one line
+  if (!outline && keepOff.length === 0) return undefined;
+  const onGrid = (path: Path): Point[] =>
+    polygonOf(path, cell / 8).map(({ x, y }): Point => ({ x: (x - rim) / cell, y: (y - rim) / cell }));
+  const outside = new Uint8Array(columns * rows);
+  const fill = (value: number, polygons: readonly Point[][], inwards: 1 | -1): void => {
+    for (let row = 0; row < rows; row++) {
+      const crossings = polygons.flatMap((polygon) => levelCrossings(polygon, row + 0.5)).sort((a, b) => a - b);
+      for (let k = 0; k + 1 < crossings.length; k += 2) {
+        const [from, to] = [(crossings[k] as number) - inwards * 1e-9, (crossings[k + 1] as number) + inwards * 1e-9];
+        const [first, last] = inwards > 0 ? [Math.ceil(from), Math.floor(to)] : [Math.floor(from), Math.ceil(to)];
+        outside.fill(value, row * columns + clamped(first, columns), row * columns + clamped(last, columns));
+      }
+    }
+  };
   const mark = (row: number, from: number, to: number): void => {
     outside.fill(1, row * columns + clamped(Math.floor(from + 1e-9), columns), row * columns + clamped(Math.ceil(to - 1e-9), columns));
   };
-  for (const polygon of polygons)
-    for (const [k, p] of polygon.entries()) markEdge(p, polygon[(k + 1) % polygon.length] as Point, rows, mark);
+  const markAll = (polygons: readonly Point[][]): void => {
+    for (const polygon of polygons)
+      for (const [k, p] of polygon.entries()) markEdge(p, polygon[(k + 1) % polygon.length] as Point, rows, mark);
+  };
+  if (outline) {
+    outside.fill(1);
+    const within = rim > 0 ? offsetPiece({ outer: outline, holes: [] }, -rim).map(({ outer }) => outer) : [outline];
+    const polygons = within.map(onGrid);
+    fill(0, polygons, 1);
+    markAll(polygons);
+  }
+  const kept = keepOff.map((path) => offsetPiece({ outer: path, holes: [] }, gapMm / 2).map(({ outer }) => onGrid(outer)));
+  for (const polygons of kept) {
+    fill(1, polygons, -1);
+    markAll(polygons);
+  }
   return outside;
 }
 
 const clamped = (column: number, columns: number): number => Math.min(columns, Math.max(0, column));
-
-/** Every cell that an edge passes through. */
-function markEdge(p: Point, q: Point, rows: number, mark: (row: number, from: number, to: number) => void): void {
-  const [low, high] = p.y <= q.y ? [p, q] : [q, p];
-  const last = Math.min(rows - 1, Math.floor(high.y));
-  for (let row = Math.max(0, Math.floor(low.y)); row <= last; row++) {
-    const at = (y: number): number => (high.y === low.y ? low.x : low.x + ((high.x - low.x) * (Math.min(high.y, Math.max(low.y, y)) - low.y)) / (high.y - low.y)); // biome-ignore format: one line
-    const ends = high.y === low.y ? [p.x, q.x] : [at(row), at(row + 1)];
-    mark(row, Math.min(...ends), Math.max(...ends));
-  }
-}
-
-function runsOf(cells: Uint8Array): { from: number; to: number }[] {
-  const runs: { from: number; to: number }[] = [];
-  for (let k = 0; k < cells.length; k++) {
-    if (!cells[k]) continue;
-    const from = k;
-    while (cells[k + 1]) k++;
-    runs.push({ from, to: k });
-  }
-  return runs;
-}
 
 interface Place {
   readonly mask: Mask;
