@@ -6,6 +6,7 @@ import { RunError, run, say, succeeds } from './run.mjs';
 export const needs = {
   postgresql: { package: 'postgresql-15', file: '/usr/lib/postgresql/15/bin/postgres' },
   chromium: { package: 'chromium-headless-shell', file: '/usr/bin/chromium-headless-shell' },
+  admesh: { package: 'admesh', file: '/usr/bin/admesh' },
   ezdxf: { package: 'python3-ezdxf', file: '/usr/lib/python3/dist-packages/ezdxf/__init__.py' },
 };
 

@@ -85,7 +85,7 @@ async function plainChecks() {
 try {
   const began = performance.now();
   const since = () => `${Math.round((performance.now() - began) / 1000)} s`;
-  await installMissing(needs.postgresql, needs.chromium, needs.ezdxf);
+  await installMissing(needs.postgresql, needs.chromium, needs.ezdxf, needs.admesh);
   await installNodePackages();
   say(`installed (${since()})`);
   // What needs no server goes on while the application is built, its database filled and both are started.

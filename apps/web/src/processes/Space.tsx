@@ -5,7 +5,7 @@
 import Frame from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { type RefObject, useEffect, useRef, useState } from 'react';
-import { AmbientLight, Color, DirectionalLight, PerspectiveCamera, Scene, type Vector3, WebGLRenderer } from 'three';
+import { AmbientLight, Color, DirectionalLight, PerspectiveCamera, Raycaster, Scene, Vector2, type Vector3, WebGLRenderer } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { colours } from '@/ui/colours';
 import { words } from '@/words';
@@ -52,6 +52,8 @@ export function Space<S extends SpaceScene>({ label, Made, scene }: Props<S>) {
   );
 }
 
+/** A pointer that moved more than this between press and release dragged, px. */
+const mostDragPx = 4;
 /** While it is turned a scene that the processor draws is drawn this much coarser. */
 const coarse = 0.5;
 
@@ -114,6 +116,22 @@ export class SpaceScene {
   protected draw(): void {
     cancelAnimationFrame(this.waiting);
     this.waiting = requestAnimationFrame(() => this.renderer.render(this.scene, this.camera));
+  }
+
+  /** Calls with a ray through where it was clicked; a drag is no click. */
+  protected onPick(pick: (ray: Raycaster) => void): void {
+    const { domElement } = this.renderer;
+    let pressed = { x: 0, y: 0 };
+    domElement.addEventListener('pointerdown', ({ clientX: x, clientY: y }) => {
+      pressed = { x, y };
+    });
+    domElement.addEventListener('click', ({ clientX, clientY }) => {
+      if (Math.hypot(clientX - pressed.x, clientY - pressed.y) > mostDragPx) return;
+      const { left, top, width, height } = domElement.getBoundingClientRect();
+      const ray = new Raycaster();
+      ray.setFromCamera(new Vector2((2 * (clientX - left)) / width - 1, 1 - (2 * (clientY - top)) / height), this.camera);
+      pick(ray);
+    });
   }
 
   /** Looks at a place from another, both in mm. */

@@ -1,5 +1,6 @@
 'use client';
 /** What the light table draws of the process that is open, and lets be dragged; and which of its panels is open. */
+import type { Path } from '@nuvet/core/plane';
 import { useMemo } from 'react';
 import { useMaking } from '@/table/making-store';
 import type { TableProcess } from '@/table/table-process';
@@ -19,8 +20,8 @@ export function panelOf(open: OpenProcess, panel: string | null): ProcessPanel |
   return panels.find(({ name }) => name === panel) ?? panels[0] ?? null;
 }
 
-/** What the light table draws of it, and lets be dragged. */
-export function useTableProcess(open: OpenProcess | null): TableProcess | null {
+/** What the light table draws of it, and lets be dragged. @param sheet that pieces lie on, where they are laid out */
+export function useTableProcess(open: OpenProcess | null, sheet: Path | null): TableProcess | null {
   const panel = useMaking((s) => s.panel);
   const drawings = useMaking((s) => s.drawings);
   // biome-ignore lint/correctness/useExhaustiveDependencies: what it draws with has come in, where `drawings` has counted up
@@ -29,8 +30,12 @@ export function useTableProcess(open: OpenProcess | null): TableProcess | null {
     if (!open || !shown) return null;
     const { drag } = shown;
     const lines = shown.draw || open.plan === null ? [] : open.kind.drawing(open.plan);
+    const frame = sheet ? [{ path: sheet, kind: 'frame' as const, purpose: null }] : [];
     return {
-      draw: (canvas, view, pieces) => (shown.draw ? shown.draw(canvas, view, open, pieces) : drawLines(canvas, view, lines)),
+      draw: (canvas, view, pieces) => {
+        drawLines(canvas, view, frame);
+        return shown.draw ? shown.draw(canvas, view, open, pieces) : drawLines(canvas, view, lines);
+      },
       handles: drag && open.plan !== null ? drag.handles(open.plan, open.settings) : [],
       click: (handle) => {
         const change = open.plan === null ? null : drag?.click?.(handle, open.plan, open.settings);
@@ -41,5 +46,5 @@ export function useTableProcess(open: OpenProcess | null): TableProcess | null {
         if (Object.keys(change).length > 0) open.set(change);
       },
     };
-  }, [open, panel, drawings]);
+  }, [open, panel, drawings, sheet]);
 }

@@ -8,12 +8,13 @@ import Button from '@mui/material/Button';
 import CircularProgress from '@mui/material/CircularProgress';
 import Typography from '@mui/material/Typography';
 import { type Picture, piecesOf, piecesToProve, withTraceOf, workBoxOf } from '@nuvet/core/job';
+import { pathBox } from '@nuvet/core/plane';
 import dynamic from 'next/dynamic';
 import { type ReactNode, Suspense, startTransition, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useOpenProcess } from '@/processes/open-process';
 import { panelOf, useTableProcess } from '@/processes/process-on-table';
-import { useLayout, useSheetInHand } from '@/processes/sheets/use-layout';
+import { useLayout, useSheetInHand, useSheetOutline } from '@/processes/sheets/use-layout';
 import { usePiecesToMake } from '@/processes/use-pieces-to-make';
 import type { OpenedJob } from '@/server/jobs';
 import { useHalfPlaced } from '@/table/draft-points';
@@ -203,7 +204,6 @@ function Work({
   const preview = useTable((s) => s.preview);
   const panel = useMaking((s) => s.panel);
   const open = useOpenProcess();
-  const tableProcess = useTableProcess(open);
   const Scene = stage === 'make-ready' && open ? panelOf(open, panel)?.Scene : undefined;
   const { drawings, making, proof } = job;
   // Live steps from a long outline may take longer than a frame: what is dragged itself is drawn at once.
@@ -217,6 +217,14 @@ function Work({
   const drawnToMake = usePiecesToMake();
   const layout = useLayout(stage === 'make-ready' ? open : null, drawnToMake);
   const laid = useSheetInHand(layout, drawnToMake);
+  const sheet = useSheetOutline(layout);
+  const tableProcess = useTableProcess(open, sheet);
+  // A sheet is seen whole as it comes, and what was drawn once it is gone.
+  useEffect(() => {
+    if (!sheet) return undefined;
+    setTable({ view: wholeSheet(pathBox(sheet), useTable.getState().screen) });
+    return () => setTable({ view: null });
+  }, [sheet]);
   const pieces = useKeptList(layout ? laid : found);
   return (
     <>
@@ -226,7 +234,7 @@ function Work({
             <Scene pieces={pieces} />
           </Suspense>
         ) : hasWork ? (
-          <LightTable active={picture} stage={stage} pieces={pieces} process={tableProcess} />
+          <LightTable active={picture} stage={stage} pieces={pieces} process={tableProcess} isLaidOut={sheet !== null} />
         ) : (
           <EmptyTable
             incoming={incoming}

@@ -74,9 +74,11 @@ interface LightTableProps {
   readonly pieces: readonly Piece[];
   /** The process that is open, while it is made ready. */
   readonly process?: TableProcess | null;
+  /** Whether pieces lie on sheets of stock, apart from the pictures that they come from. */
+  readonly isLaidOut?: boolean;
 }
 
-export default function LightTable({ active, stage, pieces, process = null }: LightTableProps) {
+export default function LightTable({ active, stage, pieces, process = null, isLaidOut = false }: LightTableProps) {
   const job = useJob((s) => s.job);
   const {
     view,
@@ -99,8 +101,8 @@ export default function LightTable({ active, stage, pieces, process = null }: Li
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
   const pictures = useMemo(
-    () => job.pictures.map((p) => (draggedPlace?.pictureId === p.id ? { ...p, place: draggedPlace.place } : p)),
-    [job.pictures, draggedPlace],
+    () => (isLaidOut ? [] : job.pictures).map((p) => (draggedPlace?.pictureId === p.id ? { ...p, place: draggedPlace.place } : p)),
+    [job.pictures, draggedPlace, isLaidOut],
   );
   const shownActive = pictures.find((p) => p.id === active?.id) ?? null;
   const rasters = useRasterSources(pictures, asPhotographed && stage === 'true-up');

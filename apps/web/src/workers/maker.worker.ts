@@ -24,13 +24,14 @@ import {
 } from '@nuvet/core/processes';
 import { type Fault, isBody, narrowPlaces, Prover } from '@nuvet/core/proof';
 import { fabricsFromPicture, type QuiltPlan } from '@nuvet/core/quilting';
+import { type Contour, type PrintChecks, printChecks, Slicer, type SolidPlan, type SolidSettings, sectionArea } from '@nuvet/core/solid';
 import { expose, transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { fetchBytes } from './pixels';
 import { type OnShare, runInSlices } from './slices';
 
 /** In Prove each process has a trial of its own. */
-type Kind = 'proof' | 'plan' | 'laying out' | 'trial' | 'measuring' | `trial of ${string}`;
+type Kind = 'proof' | 'plan' | 'checking a print' | 'laying out' | 'trial' | 'measuring' | `trial of ${string}`;
 const newest = new Map<Kind, number>();
 
 /** What was asked for of the kind before is no longer wanted. */
@@ -117,6 +118,15 @@ const choicesOf = async ({ dpi, source }: FileAsked): Promise<FileChoices> => ({
   underlay: source && (await underlayOf(source, underlayPaleness)),
 });
 
+/** Of the solid whose print was last checked. */
+let slicers: readonly Slicer[] = [];
+
+export interface PrintLayer {
+  readonly height: number;
+  readonly contours: readonly Contour[];
+  readonly areaMm2: number;
+}
+
 /** The plan that is milled on trial. */
 let trial: Trial | null = null;
 
@@ -200,6 +210,19 @@ const maker = {
     const steps = kindOf(process).laidOut?.(work, plan);
     if (!steps) throw new RangeError(`${process} is not laid out on sheets`);
     return newestOf('laying out', steps, onShare);
+  },
+
+  /** What would go wrong in printing; its layers can be looked at from then on. Null once a newer one is asked for. */
+  async printChecks(plan: SolidPlan, settings: SolidSettings, onShare: (share: number) => void): Promise<PrintChecks | null> {
+    await kindOf('solid').ready?.();
+    slicers = plan.parts.map(({ mesh }) => new Slicer(mesh));
+    return newestOf('checking a print', printChecks(plan, settings), onShare);
+  },
+
+  /** The contours of the checked solid at a height, and their area. */
+  layerAt(height: number): PrintLayer {
+    const contours = slicers.flatMap((slicer) => slicer.at(height));
+    return { height, contours, areaMm2: sectionArea(contours) };
   },
 
   /** A file that says what was proved. @throws FileRefused where it would not */

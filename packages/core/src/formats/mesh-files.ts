@@ -210,3 +210,110 @@ export function read3mf(bytes: Uint8Array): NamedMesh[] {
   if (unit !== 'millimeter' || meshes.length === 0) throw new MeshFileError(say.solid.damaged());
   return meshes.map(({ name, positions, triangles }) => ({ name, mesh: checked(positions, triangles) }));
 }
+
+const glbMagic = 0x46546c67;
+const [jsonChunk, binaryChunk] = [0x4e4f534a, 0x004e4942];
+const mmToM = 0.001;
+const filledTo4 = (length: number): number => 4 * Math.ceil(length / 4);
+
+/**
+ * For showing: metres, and y upwards, as its readers expect; triangles are flat. Rests on: Khronos Group, "glTF 2.0 Specification" (ISO/IEC 12113).
+ * @param colours of the objects in turn, as #RRGGBB
+ */
+export function writeGlb(meshes: readonly NamedMesh[], title: string, colours: readonly string[]): Uint8Array {
+  const views: object[] = [];
+  const accessors: object[] = [];
+  const buffers: Uint8Array[] = [];
+  let length = 0;
+  const put = (bytes: Uint8Array, target: number): number => {
+    views.push({ buffer: 0, byteOffset: length, byteLength: bytes.length, target });
+    buffers.push(bytes);
+    length += filledTo4(bytes.length);
+    return views.length - 1;
+  };
+  const made = meshes.map(({ name, mesh }, k) => {
+    const positions = new Float32Array(mesh.positions.length);
+    for (let v = 0; v < positions.length; v += 3) {
+      const [x, y, z] = cornerOf(mesh, v / 3);
+      positions.set([mmToM * x, mmToM * z, -mmToM * y], v);
+    }
+    const corner = (pick: (...values: number[]) => number): number[] => [0, 1, 2].map((axis) => positions.filter((_, v) => v % 3 === axis).reduce((a, b) => pick(a, b))); // biome-ignore format: one line
+    accessors.push({ bufferView: put(new Uint8Array(positions.buffer), 34962), componentType: 5126, count: positions.length / 3, type: 'VEC3', min: corner(Math.min), max: corner(Math.max) }); // biome-ignore format: one line
+    accessors.push({ bufferView: put(new Uint8Array(Uint32Array.from(mesh.triangles).buffer), 34963), componentType: 5125, count: mesh.triangles.length, type: 'SCALAR' }); // biome-ignore format: one line
+    return { name: name || title, primitives: [{ attributes: { POSITION: 2 * k }, indices: 2 * k + 1, material: k % colours.length }] };
+  });
+  const model = {
+    asset: { version: '2.0', generator: 'Nuvet' },
+    scene: 0,
+    scenes: [{ name: title, nodes: made.map((_, k) => k) }],
+    nodes: made.map(({ name }, k) => ({ name, mesh: k })),
+    meshes: made,
+    materials: colours.map((colour) => ({ pbrMetallicRoughness: { baseColorFactor: [...linear(colour), 1], metallicFactor: 0, roughnessFactor: 0.8 } })), // biome-ignore format: one line
+    accessors,
+    bufferViews: views,
+    buffers: [{ byteLength: length }],
+  };
+  const json = strToU8(JSON.stringify(model));
+  const bytes = new Uint8Array(12 + 8 + filledTo4(json.length) + 8 + length);
+  const view = new DataView(bytes.buffer);
+  const header = [glbMagic, 2, bytes.length, filledTo4(json.length), jsonChunk];
+  for (const [k, word] of header.entries()) view.setUint32(4 * k, word, true);
+  bytes.fill(0x20, 20, 20 + filledTo4(json.length));
+  bytes.set(json, 20);
+  let at = 20 + filledTo4(json.length);
+  view.setUint32(at, length, true);
+  view.setUint32(at + 4, binaryChunk, true);
+  at += 8;
+  for (const part of buffers) {
+    bytes.set(part, at);
+    at += filledTo4(part.length);
+  }
+  return bytes;
+}
+
+/** From the colours of screens to amounts of light (IEC 61966-2-1). */
+const linear = (colour: string): number[] =>
+  [1, 3, 5].map((at) => {
+    const share = Number.parseInt(colour.slice(at, at + 2), 16) / 255;
+    return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+  });
+
+/** The objects of a file that `writeGlb` made, in millimetres with z upwards. @throws MeshFileError where it is another, or cut short */
+export function readGlb(bytes: Uint8Array): NamedMesh[] {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < 28 || view.getUint32(0, true) !== glbMagic || view.getUint32(8, true) !== bytes.length)
+    throw new MeshFileError(say.solid.damaged());
+  const jsonLength = view.getUint32(12, true);
+  const start = 20 + jsonLength + 8;
+  if (start > bytes.length || view.getUint32(16, true) !== jsonChunk || view.getUint32(start - 4, true) !== binaryChunk) throw new MeshFileError(say.solid.damaged()); // biome-ignore format: one line
+  try {
+    const model = JSON.parse(strFromU8(bytes.subarray(20, 20 + jsonLength))) as GlbModel;
+    const words = (accessor: number): DataView => {
+      const { byteOffset, byteLength } = model.bufferViews[(model.accessors[accessor] as GlbModel['accessors'][0]).bufferView] as GlbModel['bufferViews'][0]; // biome-ignore format: one line
+      return new DataView(bytes.buffer, bytes.byteOffset + start + byteOffset, byteLength);
+    };
+    return model.meshes.map(({ name, primitives: [primitive] }) => {
+      const [places, corners] = [words(primitive.attributes.POSITION), words(primitive.indices)];
+      const value = (k: number): number => places.getFloat32(4 * k, true) / mmToM;
+      const positions = Array.from({ length: places.byteLength / 4 }, (_, k) =>
+        k % 3 === 0 ? value(k) : k % 3 === 1 ? -value(k + 1) : value(k - 1),
+      );
+      return {
+        name,
+        mesh: checked(
+          positions,
+          Array.from({ length: corners.byteLength / 4 }, (_, k) => corners.getUint32(4 * k, true)),
+        ),
+      };
+    });
+  } catch (error) {
+    if (error instanceof MeshFileError) throw error;
+    throw new MeshFileError(say.solid.damaged());
+  }
+}
+
+interface GlbModel {
+  readonly meshes: readonly { readonly name: string; readonly primitives: readonly [{ readonly attributes: { readonly POSITION: number }; readonly indices: number }] }[]; // biome-ignore format: one line
+  readonly accessors: readonly { readonly bufferView: number }[];
+  readonly bufferViews: readonly { readonly byteOffset: number; readonly byteLength: number }[];
+}

@@ -8,6 +8,10 @@ export const solid = {
     `The edges of “${name}” have no room for ${asked}: they are made ${made}.`,
   sphereGone: 'The outline that a part sphere stands on is gone. Choose another, or remove it.',
   noHangingHole: 'The base has no room for the hole to hang it by. Type a wider margin, or a smaller hole.',
+  halfGone: 'An outline of a push-together pair is gone. Choose another, or remove the pair.',
+  slotCutsThrough: (name: string, wide: string) =>
+    `A slot ${wide} wide cuts “${name}” in two: it is wider than the arm that it lies in. Make the bodies thinner, or turn the slot.`,
+  slotMisses: (name: string) => `The slot of “${name}” misses it. Turn the slot.`,
   leaky: 'The solid is not closed: it cannot be printed. Move outlines apart that touch in a single place.',
   damaged: 'The file of the solid is damaged, or cut short.',
   tooLarge: (most: number) => `The solid has more than ${most} triangles.`,

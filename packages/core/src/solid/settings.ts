@@ -6,6 +6,9 @@ import { finite, text } from '../job/schema-parts.ts';
 export const mostRules = 60;
 export const mostSpheres = 60;
 export const mostTurned = 20;
+export const mostPairs = 20;
+/** In total, for a push-together joint in 4 mm stock, mm (common practice). */
+export const plainPlayMm = 0.5;
 const height = finite.min(-500).max(500);
 /** Steeper than this no side leans, degrees. */
 export const steepestDraft = 60;
@@ -47,6 +50,17 @@ const turnedSchema = z.strictObject({
   degrees: finite.min(1).max(360),
 });
 
+const pairSchema = z.strictObject({
+  /** The first half; the second is another outline, or the same one again. */
+  pieceId: text(64),
+  otherId: text(64).nullable(),
+  /** Which way the slot of the first half opens from its middle, degrees; that of the second opens the other way. */
+  degrees: finite.min(-360).max(360),
+  /** By how much the slots are wider than the bodies are thick, in total. */
+  playMm: finite.min(0).max(20),
+});
+export type PairSetting = z.infer<typeof pairSchema>;
+
 export const solidSchema = z.strictObject({
   body: bodySchema,
   rules: z.array(ruleSchema).max(mostRules),
@@ -54,6 +68,8 @@ export const solidSchema = z.strictObject({
   lines: z.strictObject({ widthMm: finite.min(0.05).max(200), fromMm: height, toMm: height, how: z.enum(['join', 'cut']) }).nullable(),
   spheres: z.array(sphereSchema).max(mostSpheres),
   turned: z.array(turnedSchema).max(mostTurned),
+  /** Bodies that are pushed together, crosswise. */
+  pairs: z.array(pairSchema).max(mostPairs),
   base: z
     .strictObject({
       marginMm: finite.min(0).max(500),
@@ -70,6 +86,12 @@ export const solidSchema = z.strictObject({
   filamentMm: finite.min(0.1).max(10),
   flowMm3PerS: finite.min(0.05).max(1000),
   layerMm: finite.min(0.01).max(5),
+  /** What the printer lays down at least so wide; how steeply faces may hang over, degrees from upright; and how much its bed takes. */
+  nozzleMm: finite.min(0.01).max(10),
+  overhangDegrees: finite.min(0).max(90),
+  bed: z.strictObject({ widthMm: finite.min(1).max(5000), depthMm: finite.min(1).max(5000), heightMm: finite.min(1).max(5000) }),
+  /** A ball that has to get through all passages; null where none has to. */
+  ballMm: finite.min(0.1).max(500).nullable(),
 });
 export type SolidSettings = z.infer<typeof solidSchema>;
 
@@ -82,10 +104,15 @@ export const plainSolid: SolidSettings = {
   lines: null,
   spheres: [],
   turned: [],
+  pairs: [],
   base: null,
   chordMm: 0.02,
   density: 1.24,
   filamentMm: 1.75,
   flowMm3PerS: 8,
   layerMm: 0.2,
+  nozzleMm: 0.4,
+  overhangDegrees: 45,
+  bed: { widthMm: 220, depthMm: 220, heightMm: 250 },
+  ballMm: null,
 };

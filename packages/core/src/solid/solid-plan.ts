@@ -5,13 +5,27 @@
 import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
-import { type Box, boxAroundBoxes, centreOf, circlePath, type Path, pathBox, polygonOf, rectanglePath } from '../plane/index.ts';
+import {
+  apply,
+  type Box,
+  boxAroundBoxes,
+  centreOf,
+  circlePath,
+  type Path,
+  type Point,
+  pathBox,
+  polygonOf,
+  rectanglePath,
+  shift,
+  transformedPath,
+} from '../plane/index.ts';
 import { offsetPiece } from '../shape/index.ts';
 import { bandsAlong } from './bands.ts';
 import { joinedLess, meshOfSolid, partSphere, type Solid, solidOf, turnedBody } from './booleans.ts';
 import { type Mesh, sizeOf } from './mesh.ts';
 import { prismOf } from './prism.ts';
-import type { BodySetting, SolidSettings } from './settings.ts';
+import { halvesOf, middleOf, type PairedHalves, standing } from './push-together.ts';
+import type { BodySetting, PairSetting, SolidSettings } from './settings.ts';
 
 export type SolidNote = Message & { readonly pieceId: string; readonly isFailure: boolean };
 
@@ -25,11 +39,15 @@ export interface SolidPlan {
   readonly min: readonly [number, number, number];
   readonly max: readonly [number, number, number];
   readonly volumeMm3: number;
+  /** The middle of what all bodies hold. */
+  readonly middle: readonly [number, number, number];
   readonly massG: number;
   /** How much filament it takes, m, and how long at the flow that is set, s. */
   readonly filamentM: number;
   readonly seconds: number;
   readonly layers: number;
+  /** Bodies that are pushed together. */
+  readonly pairs: readonly PairedHalves[];
   readonly notes: readonly SolidNote[];
 }
 
@@ -41,6 +59,8 @@ const beyondMm = 0.05;
 const rimMm = 1.5;
 /** Bands leave their lines by this share of what chords may. */
 const bandShare = 0.5;
+/** Between a body and its second half beside it, mm. */
+const besideMm = 10;
 const plainEdge: BodySetting['top'] = { kind: 'sharp', sizeMm: 0 };
 
 interface Body {
@@ -49,63 +69,150 @@ interface Body {
   readonly name: string;
 }
 
+/** Two bodies that are pushed together. */
+interface Pair {
+  readonly first: Body;
+  readonly second: Body;
+  readonly middles: readonly [Point, Point];
+  readonly zMiddles: readonly [number, number];
+  readonly setting: PairSetting;
+}
+
 /** Yields the share done. @throws SaidError where there is nothing to make a body of */
 export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): Generator<number, SolidPlan> {
-  const notes: SolidNote[] = [];
-  const bodies: Body[] = [];
   const outlines = pieces.filter((piece) => makeOf(piece) !== 'nothing' && (piece.outer.closed || settings.lines !== null));
   if (outlines.length === 0) throw new SaidError(say.solid.noOutlines());
-  const add = (piece: Pick<Piece, 'id' | 'name'>, outline: { outer: Path; holes: readonly Path[] }, body: BodySetting): void => {
-    const asked = { ...body, fromMm: sunk(body, settings), draft: (body.draftDegrees * Math.PI) / 180, top: edgeOf(body.top), bottom: edgeOf(body.bottom) }; // biome-ignore format: one line
-    const prism = prismOf(outline, asked, settings.chordMm);
-    if (!prism) {
-      notes.push({ ...say.solid.noBody(piece.name), pieceId: piece.id, isFailure: true });
-      return;
-    }
-    for (const [edge, sizeMm] of [[body.top, prism.topMm], [body.bottom, prism.bottomMm]] as const)
-      if (edge.kind !== 'sharp' && sizeMm < edge.sizeMm - 0.005) notes.push({ ...say.solid.edgesMadeSmaller(piece.name, { mm: edge.sizeMm }, { mm: sizeMm }), pieceId: piece.id, isFailure: false }); // biome-ignore format: one line
-    bodies.push({ solid: solidOf(prism.mesh), how: body.how, name: piece.name });
-  };
+  const building = new Building(outlines, settings);
+  const paired = building.addPairs();
   const turned = new Map(settings.turned.map(({ pieceId, degrees }) => [pieceId, degrees]));
   for (const [k, piece] of outlines.entries()) {
-    if (turned.has(piece.id))
-      bodies.push({ solid: turnedOn(piece, turned.get(piece.id) as number, settings), how: 'apart', name: piece.name });
-    else if (piece.outer.closed) add(piece, piece, ruleOf(piece, settings));
+    const degrees = turned.get(piece.id);
+    if (degrees !== undefined) building.bodies.push({ solid: turnedOn(piece, degrees, settings), how: 'apart', name: piece.name });
+    else if (piece.outer.closed && !paired.has(piece.id)) building.add(piece, piece, ruleOf(piece, settings));
     yield (0.7 * (k + 1)) / outlines.length;
   }
-  const lines = outlines.filter(({ outer }) => !outer.closed);
-  if (settings.lines && lines[0]) {
-    const band = { ...settings.body, ...settings.lines, draftDegrees: 0, top: plainEdge, bottom: plainEdge };
-    for (const outline of bandsAlong(lines.map(({ outer }) => outer), settings.lines.widthMm, bandShare * settings.chordMm)) add(lines[0], outline, band); // biome-ignore format: one line
-  }
-  for (const sphere of settings.spheres) {
-    const piece = pieces.find(({ id }) => id === sphere.pieceId);
-    if (!piece) notes.push({ ...say.solid.sphereGone(), pieceId: '', isFailure: false });
-    else bodies.push({ ...sphereOn(piece, sphere, settings), name: piece.name });
-  }
-  const base = settings.base && baseUnder(outlines.map(({ outer }) => pathBox(outer)), settings.base); // biome-ignore format: one line
-  if (base) {
-    add({ id: '', name: '' }, base.outline, { fromMm: -base.thicknessMm, toMm: 0, draftDegrees: 0, top: plainEdge, bottom: plainEdge, how: 'join' }); // biome-ignore format: one line
-    if (base.isHoleLeftOut) notes.push({ ...say.solid.noHangingHole(), pieceId: '', isFailure: false });
-  }
-  const parts = partsOf(bodies);
+  building.addLines();
+  building.addSpheres(pieces);
+  building.addBase();
+  const { parts, placeOf } = partsOf(building.bodies);
   yield 0.9;
   const sizes = parts.map(({ mesh }) => sizeOf(mesh));
-  if (parts.length === 0 || !(sizes.reduce((sum, { volumeMm3 }) => sum + volumeMm3, 0) > 0)) throw new SaidError(say.solid.nothingLeft());
-  const corner = (key: 'min' | 'max', pick: (...values: number[]) => number): [number, number, number] => [0, 1, 2].map((axis) => pick(...sizes.map((size) => size[key][axis] as number))) as [number, number, number]; // biome-ignore format: one line
   const volumeMm3 = sizes.reduce((sum, size) => sum + size.volumeMm3, 0);
-  const [min, max] = [corner('min', Math.min), corner('max', Math.max)];
+  if (parts.length === 0 || !(volumeMm3 > 0)) throw new SaidError(say.solid.nothingLeft());
+  const byAxis = (of: (axis: number) => number): [number, number, number] => [of(0), of(1), of(2)];
+  const min = byAxis((axis) => Math.min(...sizes.map((size) => size.min[axis] as number)));
+  const max = byAxis((axis) => Math.max(...sizes.map((size) => size.max[axis] as number)));
   return {
     parts,
     min,
     max,
     volumeMm3,
+    middle: byAxis((axis) => sizes.reduce((sum, size) => sum + (size.volumeMm3 * (size.middle[axis] as number)) / volumeMm3, 0)),
     massG: (volumeMm3 / 1000) * settings.density,
     filamentM: volumeMm3 / ((Math.PI / 4) * settings.filamentMm ** 2) / 1000,
     seconds: volumeMm3 / settings.flowMm3PerS,
     layers: Math.ceil((max[2] - min[2]) / settings.layerMm - 1e-9),
-    notes,
+    pairs: building.pairs.flatMap((pair) => assembledOf(pair, parts, placeOf)),
+    notes: building.notes,
   };
+}
+
+function assembledOf(
+  { first, second, middles, zMiddles, setting }: Pair,
+  parts: readonly SolidPart[],
+  placeOf: (body: Body) => number,
+): PairedHalves[] {
+  // biome-ignore format: one line
+  const [one, other] = [placeOf(first), placeOf(second)];
+  const mesh = parts[other]?.mesh;
+  if (one < 0 || !mesh) return [];
+  const angle = (setting.degrees * Math.PI) / 180;
+  const assembled = standing(mesh, middles[1], middles[0], setting.degrees, zMiddles);
+  return [{ first: one, second: other, assembled, across: { x: -Math.sin(angle), y: Math.cos(angle) }, askedMm: setting.playMm }];
+}
+
+/** Bodies as they come, and what could not be as it was asked. */
+class Building {
+  readonly bodies: Body[] = [];
+  readonly notes: SolidNote[] = [];
+  readonly pairs: Pair[] = [];
+
+  constructor(
+    private readonly outlines: readonly Piece[],
+    private readonly settings: SolidSettings,
+  ) {}
+
+  /** The body of an outline; null where it has none, which is noted. */
+  add(piece: Pick<Piece, 'id' | 'name'>, outline: { outer: Path; holes: readonly Path[] }, body: BodySetting): Body | null {
+    const asked = { ...body, fromMm: sunk(body, this.settings), draft: (body.draftDegrees * Math.PI) / 180, top: edgeOf(body.top), bottom: edgeOf(body.bottom) }; // biome-ignore format: one line
+    const prism = prismOf(outline, asked, this.settings.chordMm);
+    if (!prism) {
+      this.notes.push({ ...say.solid.noBody(piece.name), pieceId: piece.id, isFailure: true });
+      return null;
+    }
+    for (const [edge, sizeMm] of [[body.top, prism.topMm], [body.bottom, prism.bottomMm]] as const)
+      if (edge.kind !== 'sharp' && sizeMm < edge.sizeMm - 0.005) this.notes.push({ ...say.solid.edgesMadeSmaller(piece.name, { mm: edge.sizeMm }, { mm: sizeMm }), pieceId: piece.id, isFailure: false }); // biome-ignore format: one line
+    const made: Body = { solid: solidOf(prism.mesh), how: body.how, name: piece.name };
+    this.bodies.push(made);
+    return made;
+  }
+
+  /** Bodies with slots that go into one another; the outlines that they are of. */
+  addPairs(): ReadonlySet<string> {
+    const paired = new Set<string>();
+    const closed = (id: string): Piece | undefined => this.outlines.find((piece) => piece.id === id && piece.outer.closed);
+    for (const setting of this.settings.pairs) {
+      const [first, second] = [closed(setting.pieceId), closed(setting.otherId ?? setting.pieceId)];
+      if (!first || !second) this.notes.push({ ...say.solid.halfGone(), pieceId: '', isFailure: true });
+      else if (this.addPair(first, second, setting)) paired.add(first.id).add(second.id);
+    }
+    return paired;
+  }
+
+  private addPair(first: Piece, second: Piece, setting: PairSetting): boolean {
+    const [bodyA, bodyB] = [ruleOf(first, this.settings), ruleOf(second, this.settings)];
+    const [thickA, thickB] = [bodyA.toMm - bodyA.fromMm, bodyB.toMm - bodyB.fromMm];
+    const halves = halvesOf(first, second, setting.degrees, [thickB + setting.playMm, thickA + setting.playMm]);
+    if (typeof halves === 'string') {
+      const failed = halves === 'misses' ? say.solid.slotMisses(first.name) : say.solid.slotCutsThrough(first.name, { mm: Math.max(thickA, thickB) + setting.playMm }); // biome-ignore format: one line
+      this.notes.push({ ...failed, pieceId: first.id, isFailure: true });
+      return false;
+    }
+    // A second one of the same outline lies beside it.
+    const { minX, maxX } = pathBox(first.outer);
+    const aside = shift(second === first ? maxX - minX + besideMm : 0, 0);
+    const to = (path: Path): Path => transformedPath(path, aside);
+    const one = this.add(first, halves.first, { ...bodyA, how: 'apart' });
+    const other = this.add(second, { outer: to(halves.second.outer), holes: halves.second.holes.map(to) }, { ...bodyB, how: 'apart' });
+    const middles = [middleOf(first.outer), apply(aside, middleOf(second.outer))] as const;
+    const zMiddles = [(bodyA.fromMm + bodyA.toMm) / 2, (bodyB.fromMm + bodyB.toMm) / 2] as const;
+    if (one && other) this.pairs.push({ first: one, second: other, middles, zMiddles, setting });
+    return true;
+  }
+
+  /** Drawn lines as bands. */
+  addLines(): void {
+    const { lines, body, chordMm } = this.settings;
+    const drawn = this.outlines.filter(({ outer }) => !outer.closed);
+    if (!lines || !drawn[0]) return;
+    const band = { ...body, ...lines, draftDegrees: 0, top: plainEdge, bottom: plainEdge };
+    for (const outline of bandsAlong(drawn.map(({ outer }) => outer), lines.widthMm, bandShare * chordMm)) this.add(drawn[0], outline, band); // biome-ignore format: one line
+  }
+
+  addSpheres(pieces: readonly Piece[]): void {
+    for (const sphere of this.settings.spheres) {
+      const piece = pieces.find(({ id }) => id === sphere.pieceId);
+      if (!piece) this.notes.push({ ...say.solid.sphereGone(), pieceId: '', isFailure: false });
+      else this.bodies.push({ ...sphereOn(piece, sphere, this.settings), name: piece.name });
+    }
+  }
+
+  addBase(): void {
+    if (!this.settings.base) return;
+    const { outline, thicknessMm, isHoleLeftOut } = baseUnder(this.outlines.map(({ outer }) => pathBox(outer)), this.settings.base); // biome-ignore format: one line
+    this.add({ id: '', name: '' }, outline, { fromMm: -thicknessMm, toMm: 0, draftDegrees: 0, top: plainEdge, bottom: plainEdge, how: 'join' }); // biome-ignore format: one line
+    if (isHoleLeftOut) this.notes.push({ ...say.solid.noHangingHole(), pieceId: '', isFailure: false });
+  }
 }
 
 const edgeOf = ({ kind, sizeMm }: BodySetting['top']) => (kind === 'sharp' ? ({ kind } as const) : { kind, sizeMm });
@@ -161,19 +268,22 @@ function baseUnder(boxes: readonly Box[], { marginMm, thicknessMm, cornerMm, hol
   return { outline: { outer: plate?.outer ?? inner, holes: hole }, thicknessMm, isHoleLeftOut: holeMm !== null && !fits };
 }
 
-function partsOf(bodies: readonly Body[]): SolidPart[] {
+/** The parts, and which of them a body apart has become. */
+function partsOf(bodies: readonly Body[]): { parts: SolidPart[]; placeOf: (body: Body) => number } {
   const of = (how: BodySetting['how']): Body[] => bodies.filter((body) => body.how === how);
   const parts: SolidPart[] = [];
+  const places = new Map<Body, number>();
   const joined = of('join');
-  const put = (name: string, solid: Solid): void => {
+  const put = (name: string, solid: Solid): boolean => {
     const mesh = meshOfSolid(solid);
     solid.delete();
     if (mesh.triangles.length > 0) parts.push({ name, mesh });
+    return mesh.triangles.length > 0;
   };
   const cut = of('cut');
   if (joined.length > 0)
     put(joined[0]?.name ?? '', joinedLess(joined.map(({ solid }) => solid), cut.map(({ solid }) => solid))); // biome-ignore format: one line
   else for (const { solid } of cut) solid.delete();
-  for (const { solid, name } of of('apart')) put(name, solid);
-  return parts;
+  for (const body of of('apart')) if (put(body.name, body.solid)) places.set(body, parts.length - 1);
+  return { parts, placeOf: (body) => places.get(body) ?? -1 };
 }

@@ -58,17 +58,6 @@ export function NestPanel({ open }: PanelProps) {
   };
   return (
     <>
-      <Copies layout={layout} pieces={pieces} onLayout={set} />
-      <SheetsSection
-        sheets={layout.sheets}
-        most={mostKinds}
-        onSheets={(sheets) => set({ sheets: sheets.length > 0 ? sheets : [{ ...sheetOf(stock), count: 1 }] })}
-        about={say.atHand}
-        stock={stock}
-        unit={job.unit}
-        thicknesses={[]}
-      />
-      <HowTheyLie layout={layout} unit={job.unit} kerfMm={kerfMm} onLayout={set} />
       <Section title={say.layout}>
         <Box sx={{ display: 'grid', gap: 1.25, mt: 1 }}>
           {share === null ? (
@@ -109,6 +98,17 @@ export function NestPanel({ open }: PanelProps) {
           )}
         </Box>
       </Section>
+      <Copies layout={layout} pieces={pieces} onLayout={set} />
+      <SheetsSection
+        sheets={layout.sheets}
+        most={mostKinds}
+        onSheets={(sheets) => set({ sheets: sheets.length > 0 ? sheets : [{ ...sheetOf(stock), count: 1 }] })}
+        about={say.atHand}
+        stock={stock}
+        unit={job.unit}
+        thicknesses={[]}
+      />
+      <HowTheyLie layout={layout} unit={job.unit} kerfMm={kerfMm} onLayout={set} />
       {isCurrent && stock.thicknessMm !== null && (
         <LeftoverStock
           sheets={layout.sheets}

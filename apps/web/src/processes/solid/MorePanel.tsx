@@ -2,7 +2,8 @@
 /** A base under all, drawn lines as bands, and part spheres on outlines. */
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { mostSpheres, mostTurned, type SolidPlan, type SolidSettings } from '@nuvet/core/solid';
+import type { Piece } from '@nuvet/core/job';
+import { mostPairs, mostSpheres, mostTurned, plainPlayMm, type SolidPlan, type SolidSettings } from '@nuvet/core/solid';
 import { useJob } from '@/job/job-store';
 import { FieldRows } from '@/ui/FieldRows';
 import { NumberField } from '@/ui/NumberField';
@@ -13,8 +14,11 @@ import { OutlinePick } from '../OutlinePick';
 import { PlanFault } from '../PlanFault';
 import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
+import { setSolidSpace, useSolidSpace } from './solid-space-store';
 
 const say = words.solid;
+/** In place of another outline. */
+const again = 'the same';
 type Open = PanelProps<SolidSettings, SolidPlan>['open'];
 const plainBase: NonNullable<SolidSettings['base']> = { marginMm: 3, thicknessMm: 2, cornerMm: 3, holeMm: null };
 const plainLines: NonNullable<SolidSettings['lines']> = { widthMm: 1, fromMm: 0, toMm: 3, how: 'join' };
@@ -96,6 +100,7 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
           )}
         </FieldRows>
       </Section>
+      <Pairs open={open} unit={unit} outlines={outlines} />
       <Section title={say.turned}>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.25 }}>
           {say.turnedAbout}
@@ -136,6 +141,78 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
       <PlanFault />
       <PlanNotes notes={notes} />
     </>
+  );
+}
+
+function Pairs({ open: { settings, set, plan }, unit, outlines }: { open: Open; unit: 'mm' | 'in'; outlines: readonly Piece[] }) {
+  const isAssembled = useSolidSpace((s) => s.isAssembled);
+  const first = outlines[0]?.id;
+  return (
+    <Section title={say.pairs}>
+      <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.25 }}>
+        {say.pairsAbout}
+      </Typography>
+      <FieldRows
+        list={settings.pairs}
+        most={mostPairs}
+        fields={1}
+        onList={(to) => set({ pairs: to })}
+        onAdd={
+          first ? () => set({ pairs: [...settings.pairs, { pieceId: first, otherId: null, degrees: 90, playMm: plainPlayMm }] }) : null
+        }
+        addWord={say.addPair}
+        removeWord={say.removePair}
+      >
+        {(pair, onChange, k) => (
+          <>
+            <OutlinePick
+              label={say.pairOf(k + 1)}
+              pieces={outlines}
+              value={pair.pieceId}
+              onPick={(pieceId) => onChange({ ...pair, pieceId })}
+            />
+            <Box sx={{ gridColumn: 1, display: 'grid', gap: 1.25 }}>
+              <OutlinePick
+                label={say.pairWith}
+                pieces={outlines.filter(({ id }) => id !== pair.pieceId)}
+                value={pair.otherId ?? again}
+                also={{ [again]: say.sameAgain }}
+                onPick={(id) => onChange({ ...pair, otherId: id === again ? null : id })}
+              />
+              <Row>
+                <NumberField
+                  label={say.slotWay(k + 1)}
+                  value={pair.degrees}
+                  digits={1}
+                  unit="°"
+                  least={-360}
+                  most={360}
+                  onNumber={(degrees) => onChange({ ...pair, degrees })}
+                />
+                <Measure
+                  label={say.play}
+                  mm={pair.playMm}
+                  unit={unit}
+                  range="from zero"
+                  most={20}
+                  onMm={(playMm) => onChange({ ...pair, playMm })}
+                />
+              </Row>
+            </Box>
+          </>
+        )}
+      </FieldRows>
+      {plan !== null && plan.pairs.length > 0 && (
+        <Box sx={{ mt: 1.25 }}>
+          <Pick
+            label={say.shown}
+            value={isAssembled ? 'assembled' : 'apart'}
+            words={say.shownKinds}
+            onPick={(which) => setSolidSpace({ isAssembled: which === 'assembled' })}
+          />
+        </Box>
+      )}
+    </Section>
   );
 }
 

@@ -4,20 +4,23 @@ import {
   type FileMesh,
   type NamedMesh,
   read3mf,
+  readGlb,
   readObj,
   readPly,
   readStl,
   write3mf,
+  writeGlb,
   writeObj,
   writePly,
   writeStl,
 } from '../../formats/mesh-files.ts';
 import { say } from '../../messages/index.ts';
-import { openEdges, type SolidPlan, type SolidSettings, sizeOf } from '../../solid/index.ts';
+import { heightMapOf, openEdges, type SolidPlan, type SolidSettings, sizeOf } from '../../solid/index.ts';
 import type { ProcessFile, ProcessFileMade } from '../process.ts';
 
 type SolidFile = ProcessFile<SolidSettings, SolidPlan>;
 
+const mostGrey = 65_535;
 /** Single floats keep a place of half a metre to this, mm. */
 const roundedMm = 5e-5;
 const colours = ['#1E7B6B', '#A87B1D', '#7A4B86', '#2F6F8F', '#B1452E'];
@@ -84,6 +87,36 @@ export const solidFiles: Record<string, SolidFile> = {
     async make(_, plan) {
       const bytes = writePly(named(plan));
       return madeFile(plan, bytes, [readPly(bytes)]);
+    },
+  },
+  glb: {
+    word: 'GLB',
+    about: 'For showing on a page or a telephone, each body in a colour of its own.',
+    ending: 'glb',
+    mediaType: 'model/gltf-binary',
+    what: 'solid',
+    async make({ title }, plan) {
+      const bytes = writeGlb(named(plan), title, colours);
+      return madeFile(plan, bytes, readGlb(bytes).map(({ mesh }) => mesh)); // biome-ignore format: one line
+    },
+  },
+  heights: {
+    word: 'Height map',
+    about: 'Heights seen from above as a grey PNG of 16 bits: black is the lowest, white the highest.',
+    ending: 'png',
+    mediaType: 'image/png',
+    what: 'heights',
+    isRaster: true,
+    async make(_, plan, { dpi }) {
+      const { encode, decode } = await import('fast-png');
+      const { width, height, heights, rangeMm, pixelMm } = heightMapOf(plan, 25.4 / dpi);
+      const perMm = mostGrey / Math.max(rangeMm, 1e-9);
+      const bytes = encode({ width, height, data: Uint16Array.from(heights, (mm) => Math.round(perMm * mm)), depth: 16, channels: 1 });
+      const read = decode(bytes);
+      const isRight = read.width === width && read.height === height && read.depth === 16 && read.channels === 1;
+      if (!isRight) throw new FileRefused(say.solid.damaged());
+      const largestMm = heights.reduce((most, mm, k) => Math.max(most, Math.abs(mm - (read.data[k] as number) / perMm)), 0);
+      return { bytes, largestMm, toleranceMm: 1.01 / perMm, widthMm: width * pixelMm, heightMm: height * pixelMm };
     },
   },
 };
