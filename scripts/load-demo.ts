@@ -11,9 +11,12 @@ import {
   type JobTrace,
   type Mark,
   type Picture,
+  piecesToMake,
+  plainLayout,
   rectifiedPlanOf,
   traceOnSheet,
 } from '@nuvet/core/job';
+import { layoutOfPieces } from '@nuvet/core/nesting';
 import {
   apply,
   centreOf,
@@ -32,15 +35,18 @@ import {
 import { newEntry } from '@nuvet/core/processes';
 import { type GreyPicture, greyPicture, onlyInside, warped } from '@nuvet/core/raster';
 import { millToolFrom, shelfKinds } from '@nuvet/core/shelf';
+import { finished } from '@nuvet/core/steps';
 import { traceColours, tracePicture } from '@nuvet/core/trace';
 import type { TrayObject } from '@nuvet/core/tray';
 import { findScaleCard } from '@nuvet/core/trueup';
 import {
   colourPngOf,
+  type DemoDrawn,
   type DemoJob,
   type DemoMilling,
   type DemoPhoto,
   type DemoPrint,
+  demoDrawn,
   demoJobs,
   demoPhotos,
   demoPrints,
@@ -131,13 +137,18 @@ const madeBy = ({
   quilting,
   foam,
   tray,
-}: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting' | 'foam'> & Pick<DemoPhoto, 'tray'>): Command[] => [
+  solid,
+}: Pick<DemoJob, 'stock' | 'processes' | 'milling' | 'quilting' | 'foam'> &
+  Pick<DemoPhoto, 'tray'> &
+  Pick<DemoDrawn, 'solid'>): Command[] => [
   { do: 'set-stock', change: stock },
   { do: 'remove-process', id: 'first' },
   ...processes.map((process): Command => {
     const entry = newEntry(process, process, emptyJob(''));
     const settings =
-      { cnc: settingsOf(milling, stock.name), quilting: { ...quilting }, foam: { ...foam }, tray: { ...tray } }[process] ?? {};
+      { cnc: settingsOf(milling, stock.name), quilting: { ...quilting }, foam: { ...foam }, tray: { ...tray }, solid: { ...solid } }[
+        process
+      ] ?? {};
     return { do: 'add-process', entry: { ...entry, settings: settings as typeof entry.settings } };
   }),
 ];
@@ -258,6 +269,22 @@ async function loadPrint({ name, sheet, dpi, tiltDegrees, stock, processes, know
   await keepTrace(traceOnSheet(picture, wish, traceColours(scan.picture, fitOf(picture).mmPerPx, wish)));
 }
 
+/** A job that was drawn by hand, as its makers left it: with its processes, and laid out where it is cut from sheets. */
+async function loadDrawn({ name, outlines, stock, processes, solid, layout }: DemoDrawn): Promise<void> {
+  const person = await requirePermission('make-job');
+  const id = await makeJob(person, name, []);
+  const { revision } = await openJob(person, id);
+  const draw = outlines.map(({ paths, ...drawn }): Command => ({ do: 'draw', drawn: { ...drawn, leftOut: false, source: { kind: 'paths', paths: [...paths] }, live: [] } })); // biome-ignore format: one line
+  const stepsOf = (commands: readonly Command[]) => commands.map((command) => ({ step: 'do' as const, command }));
+  const { job, revision: next } = await takeSteps(person, id, revision, stepsOf([...madeBy({ stock, processes, solid }), ...draw]));
+  if (!layout) return;
+  const wanted = { ...plainLayout, ...layout };
+  // By a clock that goes on as it is looked at: the same on any machine.
+  let looks = 0;
+  const { laid } = finished(layoutOfPieces(piecesToMake(job), { ...wanted, seconds: 1 }, 1, () => looks++ / 20));
+  await takeSteps(person, id, next, stepsOf([{ do: 'lay-out', layout: { ...wanted, laid } }]));
+}
+
 await migrate();
 const person = await requirePermission('list-jobs');
 if ((await listJobs(person, { page: 0, search: '', inBin: false })).count === 0) {
@@ -265,6 +292,7 @@ if ((await listJobs(person, { page: 0, search: '', inBin: false })).count === 0)
   // The last one loaded stands first in the list.
   for (const demo of demoPhotos) await loadPhoto(demo);
   for (const demo of demoPrints) await loadPrint(demo);
+  for (const demo of [...demoDrawn].reverse()) await loadDrawn(demo);
   for (const demo of [...demoJobs].reverse()) await load(demo);
 }
 await database().close();

@@ -12,6 +12,7 @@ export {
   demoPhotos,
   demoPrints,
 } from './heron-lane/demo-jobs.ts';
+export { type DemoDrawn, demoDrawn } from './heron-lane/drawn-jobs.ts';
 export { type FoundersTool, foundersSheet, foundersTools } from './heron-lane/founders-tools.ts';
 export { keepScansIn, type ScanStore } from './kept-scans.ts';
 export { dashedStroke, type LineScene, linesScene, penStroke } from './line-figures.ts';

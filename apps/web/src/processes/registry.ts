@@ -7,6 +7,7 @@ import { knifeView } from './knife/knife-view';
 import { laserView } from './laser/laser-view';
 import { outlinesView } from './outlines/outlines-view';
 import { paperView } from './paper/paper-view';
+import { planSheetView } from './plan-sheet/plan-sheet-view';
 import type { AnyProcessView } from './process-view';
 import { quiltingView } from './quilting/quilting-view';
 import { solidView } from './solid/solid-view';
@@ -23,5 +24,6 @@ export const processViews: Readonly<Record<string, AnyProcessView>> = {
   wing: wingView,
   tray: trayView,
   solid: solidView,
+  'plan-sheet': planSheetView,
   outlines: outlinesView,
 };

@@ -1,3 +1,4 @@
+import { drafting } from './drafting.ts';
 import { figures } from './figures.ts';
 import { files } from './files.ts';
 import { fixes } from './fixes.ts';
@@ -14,4 +15,20 @@ import { tray } from './tray.ts';
 import { trueUp } from './true-up.ts';
 
 /** Every text of the core that a person reads, by what it is about. */
-export const english = { fixes, job, lengths, trueUp, figures, folding, make, milling, quilting, foam, files, shelf, solid, tray };
+export const english = {
+  fixes,
+  job,
+  lengths,
+  trueUp,
+  figures,
+  folding,
+  make,
+  milling,
+  quilting,
+  foam,
+  files,
+  shelf,
+  solid,
+  tray,
+  drafting,
+};

@@ -7,6 +7,7 @@ import { knife } from './knife/knife.ts';
 import { laser } from './laser/laser.ts';
 import { outlines } from './outlines/outlines.ts';
 import { paper } from './paper/paper.ts';
+import { planSheet } from './plan-sheet/plan-sheet.ts';
 import type { AnyProcess } from './process.ts';
 import { quilting } from './quilting/quilting.ts';
 import { solid } from './solid/solid.ts';
@@ -23,6 +24,7 @@ export const processKinds: Readonly<Record<string, AnyProcess>> = {
   wing,
   tray,
   solid,
+  'plan-sheet': planSheet,
   outlines,
 };
 export const processNames = Object.keys(processKinds);

@@ -129,7 +129,7 @@ export const demoPhotos: readonly DemoPhoto[] = [
     scene: bellBracket,
     photo: { widthPx: 3200, heightPx: 2400, tiltDegrees: 23, leanDegrees: 75, turnDegrees: -3, seed: 35 },
     stock: { name: 'Aluminium', thicknessMm: 3 },
-    processes: ['cnc'],
+    processes: ['cnc', 'plan-sheet'],
     milling: { tools: ['End mill, 3.175 mm', 'Drill, 6 mm'], settings: { engraveDepthMm: 0.2 } },
     unit: 'mm',
     frame: { mark: 'sheet', stated: [{ text: '297 mm', value: 297 }, { text: '210 mm', value: 210 }] }, // biome-ignore format: one line

@@ -7,6 +7,7 @@ import { cnc } from './cnc.ts';
 import { foam } from './foam.ts';
 import { job } from './job.ts';
 import { makeReady } from './make-ready.ts';
+import { planSheet } from './plan-sheet.ts';
 import { prove } from './prove.ts';
 import { quilting } from './quilting.ts';
 import { server } from './server.ts';
@@ -30,6 +31,7 @@ export const english = {
   cnc,
   job,
   makeReady,
+  planSheet,
   prove,
   quilting,
   foam,
