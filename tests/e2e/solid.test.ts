@@ -1,6 +1,6 @@
 /** A solid as a new user would: a thickness, rounded edges, one outline cut out, a base, and a file for the printer. */
 import { readFileSync } from 'node:fs';
-import { readStl } from '@nuvet/core/formats';
+import { readGlb, readStl } from '@nuvet/core/formats';
 import { circlePath } from '@nuvet/core/plane';
 import { openEdges, sizeOf } from '@nuvet/core/solid';
 import type { Download, Page } from 'playwright-core';
@@ -68,4 +68,29 @@ it('outlines become a solid with rounded edges on a base, and an STL that holds 
   const round = (1 - Math.PI / 4) * 4 * 200;
   expect(volumeMm3).toBeLessThan(whole - bay - 0.9 * round);
   expect(volumeMm3).toBeGreaterThan(whole - bay - 1.2 * round);
+});
+
+it('a star is pushed together of two halves, a ball is told whether it passes, and layers are looked through', async () => {
+  const id = await jobOfOutlines('Lantern cross', [{ name: 'Cross', paths: [boxPath(0, 0, 70, 50)] }]);
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Add a process').click();
+  await button('Add Solid').click();
+  await page.getByRole('img', { name: /solid in space/ }).locator('canvas').waitFor(); // biome-ignore format: one line
+  await typed(/^To/, '4');
+  await panel('Base').click();
+  await button('Push two together').click();
+  await pick('Pairs are shown', 'Pushed together');
+  await panel('Print').click();
+  await page.getByText(/The pair goes together, with 0\.50 mm/).waitFor();
+  await expect.poll(() => reading('Layers').textContent()).toBe('20');
+  await page.getByRole('slider', { name: 'Cut open at' }).press('Home');
+  await page.getByText('Layer 1 of 20').waitFor();
+  // Two plates less a slot each: 4.5 mm wide, from the middle to an edge.
+  await expect.poll(() => reading('Its area').textContent()).toBe(`${((2 * (70 * 50 - 4.5 * 25.05)) / 100).toFixed(2)} cm²`);
+  await typed(/^Ball that passes/, '9.5');
+  await page.getByText(/The ball does not pass everywhere: the narrowest passage is 4\.50 mm/).waitFor();
+  await panel('Files').click();
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('GLB: download').click()]);
+  expect(readGlb(new Uint8Array(readFileSync((await download.path()) as string))).length).toBe(2);
+  await settled(page);
 });

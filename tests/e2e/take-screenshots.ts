@@ -61,28 +61,8 @@ await page.getByRole('group', { name: 'Colours to trace' }).waitFor();
 await settled(page);
 await take('colours');
 
-// A panel's own star: one arm drawn, turned six times, rounded and given a rim.
 const button = (name: string) => page.getByRole('button', { name, exact: true });
-const made = await page.request.post(`${address}/api/jobs`, { data: { name: 'Lantern star', pictureIds: [] } });
-const { id: starId } = (await made.json()) as { id: string };
-await page.goto(`${address}/jobs/${starId}`);
-await button('Draw without a picture').click();
-await page.getByRole('application', { name: 'Light table' }).waitFor();
 const at = (x: number, y: number) => [table.x + table.width * x, table.y + table.height * y] as const;
-for (const [x, y] of [[0.47, 0.55], [0.53, 0.55], [0.55, 0.28], [0.5, 0.19], [0.45, 0.28], [0.47, 0.55]] as const) await page.mouse.click(...at(x, y)); // biome-ignore format: one arm
-await button('Correct').click();
-await button('Live').click();
-await button('Turned copies about a centre').click();
-await page.mouse.click(...at(0.5, 0.53));
-await button('Corners').click();
-await page.getByRole('button', { name: /corners, live/ }).click();
-await button('Offset').click();
-await page.getByRole('button', { name: /Offset, live/ }).click();
-await button('Live').click();
-await page.mouse.move(700, 785);
-await settled(page);
-await take('live');
-await page.request.delete(`${address}/api/jobs/${starId}`);
 
 // Drawn over a scan: an outline in the making, its next point on the edge of what was traced.
 await open('Heron lantern panel');
@@ -161,14 +141,6 @@ await page.getByText('What it is').waitFor();
 await page.mouse.move(700, 785);
 await settled(page);
 await take('block');
-await button('Quilting line').click();
-await page.getByText('What it comes to').waitFor();
-await page.mouse.move(700, 785);
-await page.getByRole('img', { name: 'The quilting line' }).waitFor();
-await settled(page);
-await page.waitForTimeout(3000);
-await take('quilt');
-
 // A float in space, half of it without its fair body; a wing panel; tools in a drawer.
 await open('Paddle-otter float');
 await stage('Make ready');
@@ -227,23 +199,29 @@ await page.getByText('Taken off').waitFor();
 await page.mouse.move(700, 785);
 await page.waitForTimeout(6000);
 await take('trial');
-// A panel as a solid, and as it was again.
-await open('Heron lantern panel');
+// An otter as a solid, looked over before it is printed; panels on their sheet; a bracket on a plan sheet.
+await open('Otter toy');
 await stage('Make ready');
-await button('Add a process').click();
-await button('Add Solid').click();
 await page.getByRole('img', { name: /solid in space/ }).locator('canvas').waitFor(); // biome-ignore format: one line
-await page.getByRole('combobox', { name: 'Upper edge' }).click();
-await page.getByRole('option', { name: 'Rounded' }).click();
-await page.getByRole('group', { name: 'Solid' }).getByRole('button', { name: 'Base', exact: true }).click(); // biome-ignore format: one line
-await page.getByRole('combobox', { name: 'Base' }).click();
-await page.getByRole('option', { name: 'A plate under all' }).click();
-await settled(page);
+await page.getByRole('group', { name: 'Solid' }).getByRole('button', { name: 'Print', exact: true }).click(); // biome-ignore format: one line
+await page.getByText('Stands on').waitFor({ timeout: 60_000 });
 await page.mouse.move(700, 785);
 await page.waitForTimeout(2500);
 await take('solid');
-await button('Remove Solid from this job').click();
+await open('Heron panels, eight to a sheet');
+await stage('Make ready');
+await button('Nest').click();
+await page.getByRole('img', { name: /Parts on their sheets/ }).locator('svg').waitFor(); // biome-ignore format: one line
+await page.mouse.move(700, 785);
 await settled(page);
+await take('nest');
+await open('Ferry bell bracket');
+await stage('Make ready');
+await button('Plan sheet').click();
+await page.getByRole('img', { name: /The plan sheet/ }).locator('svg').waitFor(); // biome-ignore format: one line
+await page.mouse.move(700, 785);
+await settled(page);
+await take('plan-sheet');
 await page.goto(`${address}/shelf`);
 await page.getByRole('row').filter({ hasText: 'Walnut, 6 mm' }).getByText('wood').click();
 await page.getByRole('link', { name: 'River-wheel badge' }).waitFor();

@@ -3,11 +3,11 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readGlb, writeStl } from '@nuvet/core/formats';
+import { readGlb, readStl, writeStl } from '@nuvet/core/formats';
 import { type Piece, plainMachine, plainStock } from '@nuvet/core/job';
 import { circlePath, type Path, polygonPath, rectanglePath, reversedPath } from '@nuvet/core/plane';
 import { type ProcessFileMade, processKinds } from '@nuvet/core/processes';
-import { type BodySetting, type Contour, contourArea, loadSolids, type Mesh, openEdges, type PrintChecks, plainBody, plainSolid, printChecks, Slicer, type SolidPlan, type SolidSettings, sectionArea, sizeOf, solidPlan } from '@nuvet/core/solid'; // biome-ignore format: one line
+import { type BodySetting, type Contour, contourArea, loadSolids, type Mesh, openEdges, type PrintChecks, plainBody, plainSolid, printChecks, rimOff, Slicer, type SolidPlan, type SolidSettings, sectionArea, sizeOf, solidPlan, virtualPrint } from '@nuvet/core/solid'; // biome-ignore format: one line
 import { finished } from '@nuvet/core/steps';
 import { randomFrom } from '@nuvet/truth';
 import { decode } from 'fast-png';
@@ -204,5 +204,22 @@ describe('files for showing', () => {
     expect([widthMm, heightMm]).toEqual([expect.closeTo(36, 6), expect.closeTo(24, 6)]);
     const at = (x: number, y: number): number => ((data[Math.round((12 - y) * 10 - 0.5) * width + Math.round((x + 12) * 10 - 0.5)] as number) / 65_535) * 9; // biome-ignore format: one line
     expect([at(0, 0), at(9, 0), at(22, 2), at(17, 8)]).toEqual([0, expect.closeTo(3, 3), 9, 0]);
+  });
+});
+
+describe('a printer that stands in for a real one', () => {
+  it('lays down of an STL’s own triangles just what was drawn, layer by layer', () => {
+    const outer = polygonPath([{ x: 0, y: 0 }, { x: 40, y: 4 }, { x: 36, y: 30 }, { x: 18, y: 22 }, { x: 4, y: 28 }]); // biome-ignore format: one line
+    const hole = reversedPath(circlePath({ x: 20, y: 12 }, 5));
+    const plan = planned([piece('tile', outer, [hole]), piece('rib', box(10, 3, 4, 5))], { body: { ...plainBody, toMm: 3 }, rules: [rule('rib', { fromMm: 3, toMm: 5 })] }); // biome-ignore format: one line
+    const printed = finished(virtualPrint(readStl(writeStl(plan.parts)), 0.5, 0.1));
+    expect(printed.layers.map(({ z }) => z)).toEqual(Array.from({ length: 10 }, (_, k) => expect.closeTo(0.25 + k / 2, 6)));
+    for (const layer of printed.layers) {
+      const outlines = layer.z < 3 ? [outer, hole] : [box(10, 3, 4, 5)];
+      expect(rimOff(layer, outlines)).toBeLessThan(0.1 * Math.SQRT1_2 + 0.03);
+    }
+    expect(printed.volumeMm3 / plan.volumeMm3).toBeCloseTo(1, 2);
+    // One that is printed askew is seen.
+    expect(rimOff(printed.layers[0] as (typeof printed.layers)[0], [box(40, 28)])).toBeGreaterThan(2);
   });
 });

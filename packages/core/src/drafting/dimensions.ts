@@ -3,7 +3,7 @@
  * its lines, heads and text, outside the outlines and clear of one another. Values are worked out on the outlines themselves.
  * Rests on: ISO 129-1:2018 (from memory): lines 10 mm off the outline and 7 mm apart, heads 3 mm long, text above the line and along it.
  */
-import { type Box, boxAroundBoxes, circleOf, type Path, type Point, pathBox, polygonPath, stepsOf } from '../plane/index.ts';
+import { type Box, boxAroundBoxes, circleOf, type Path, type Point, pathBox, polygonOf, polygonPath, stepsOf } from '../plane/index.ts';
 import { type DrawnDimension, letters, type SheetText, textWidth } from './sheet-lines.ts';
 
 export interface DimensionRules {
@@ -26,8 +26,12 @@ const overMm = 2;
 const textOffMm = 1;
 /** Of positions, diameters and the like no more are drawn than this each. */
 const mostOfKind = 8;
-/** Circles and radii that differ by less are the same, mm. */
-const sameMm = 0.005;
+/** A text moves so many steps out at most to find room. */
+const mostSteps = 12;
+/** Chords of outlines leave them by this on the paper, mm. */
+const chordMm = 0.1;
+/** Circles, radii and positions that differ by less are the same, mm: traced ones differ by a little. */
+const sameMm = 0.025;
 /** Angles between straight edges at least so long on the paper are told, mm; right ones need no word. */
 const leastEdgeMm = 8;
 const rightDegrees = 0.05;
@@ -55,6 +59,8 @@ export function lengthWritten(mm: number, system: 'iso' | 'inch'): string {
 export class Dimensioning {
   readonly dimensions: DrawnDimension[] = [];
   private readonly box: Box;
+  /** The outlines' chords on the paper, that texts keep off. */
+  private readonly chords: readonly (readonly [Point, Point])[];
   private below = firstOffMm;
   private left = firstOffMm;
 
@@ -66,6 +72,12 @@ export class Dimensioning {
     private readonly rules: DimensionRules,
   ) {
     this.box = boxAroundBoxes(paths.map(pathBox)) as Box;
+    this.chords = paths.flatMap((path) => {
+      const places = polygonOf(path, chordMm / scale).map(onPaper);
+      return places.flatMap((p, k): [Point, Point][] =>
+        k + 1 < places.length || path.closed ? [[p, places[(k + 1) % places.length] as Point]] : [],
+      );
+    });
   }
 
   /** All of them, those nearest to the outlines first; overall ones lie farthest out. */
@@ -228,15 +240,47 @@ export class Dimensioning {
 
   /** A place for a text, farther along where another is already. */
   private clear(at: Point, u: Point, width: number): Point {
-    const isFree = (p: Point): boolean => this.dimensions.every(({ text: { at: other, text, heightMm } }) => Math.abs(other.y - p.y) > 1.6 * heightMm || Math.abs(other.x - p.x) > (textWidth(text, heightMm) + width) / 2 + width / 2); // biome-ignore format: one line
-    let place = at;
-    for (let tries = 0; tries < 12 && !isFree(place); tries++) place = { x: place.x + 2 * u.x, y: place.y + (u.y >= 0 ? 5 : -5) };
-    return place;
+    const boxOf = ({ x, y }: Point): Box => {
+      const middle = x + (u.x >= 0 ? 1 : -1) * (width / 2 + gapMm);
+      return { minX: middle - width / 2 - gapMm, maxX: middle + width / 2 + gapMm, minY: y - gapMm, maxY: y + letters.plain + 2 * gapMm };
+    };
+    const meets = (a: Box, b: Box): boolean => a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY;
+    const taken = this.dimensions.map(({ text: { at: other, text, heightMm, degrees } }): Box => {
+      const half = textWidth(text, heightMm) / 2;
+      return degrees === 0 ? { minX: other.x - half, maxX: other.x + half, minY: other.y, maxY: other.y + heightMm } : { minX: other.x - heightMm, maxX: other.x, minY: other.y - half, maxY: other.y + half }; // biome-ignore format: one line
+    });
+    const isFree = (p: Point): boolean => {
+      const box = boxOf(p);
+      return taken.every((other) => !meets(box, other)) && this.chords.every(([a, b]) => !crossesBox(a, b, box));
+    };
+    // Farther along the leader, then a little to either side of it.
+    for (let step = 0; step < mostSteps; step++)
+      for (const aside of [0, 1, -1, 2, -2]) {
+        const place = { x: at.x + 2 * step * u.x - 5 * aside * u.y, y: at.y + 2 * step * u.y + 5 * aside * u.x };
+        if (isFree(place)) return place;
+      }
+    return at;
   }
 
   private add(dimension: DrawnDimension): void {
     this.dimensions.push(dimension);
   }
+}
+
+/** Whether a chord has a place in a box. */
+function crossesBox(a: Point, b: Point, { minX, minY, maxX, maxY }: Box): boolean {
+  let [from, to] = [0, 1];
+  for (const [start, way, low, high] of [
+    [a.x, b.x - a.x, minX, maxX],
+    [a.y, b.y - a.y, minY, maxY],
+  ] as const) {
+    if (way === 0 && (start < low || start > high)) return false;
+    if (way === 0) continue;
+    const [p, q] = [(low - start) / way, (high - start) / way];
+    from = Math.max(from, Math.min(p, q));
+    to = Math.min(to, Math.max(p, q));
+  }
+  return from <= to;
 }
 
 const written = (mm: number): string => mm.toFixed(2);

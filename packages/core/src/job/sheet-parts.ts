@@ -7,6 +7,7 @@ import {
   isInBox,
   isInside,
   type Path,
+  type Point,
   pathBox,
   reversedPath,
   shift,
@@ -42,16 +43,35 @@ export function sheetParts(pieces: readonly Piece[]): SheetPart[] {
   return [...parts.map(({ piece, on }) => ({ piece, on })), ...alone];
 }
 
-/** Tells outlines apart: the same text for the same outlines (FNV-1a, 32 bits, twice). */
+/** Tells outlines apart: the same text for the same outlines (FNV-1a, 32 bits, twice, over their numbers in turn). */
 export function outlinesKey(pieces: readonly Piece[]): string {
-  const text = JSON.stringify(pieces.map(({ id, purpose, outer, holes }) => [id, purpose, outer, holes]));
-  const hashed = (seed: number): string => {
-    let hash = seed;
-    for (let k = 0; k < text.length; k++) hash = Math.imul(hash ^ text.charCodeAt(k), 0x01000193);
-    return (hash >>> 0).toString(16).padStart(8, '0');
+  let [first, second] = [0x811c9dc5, 0x5bd1e995];
+  const take = (word: string): void => {
+    for (let k = 0; k < word.length; k++) {
+      first = Math.imul(first ^ word.charCodeAt(k), 0x01000193);
+      second = Math.imul(second ^ word.charCodeAt(k), 0x01000193);
+    }
   };
-  return hashed(0x811c9dc5) + hashed(0x5bd1e995);
+  // By its numbers, not by its fields as they happen to be ordered.
+  const takePath = ({ start, segments, closed }: Path): void => {
+    take(`${closed} ${placeSaid(start)}`);
+    for (const segment of segments) {
+      take(` ${segment.kind} ${placeSaid(segment.to)}`);
+      if ('sweep' in segment) take(` ${segment.sweep.toFixed(decimals)}`);
+      if (segment.kind === 'cubic') take(` ${placeSaid(segment.c1)} ${placeSaid(segment.c2)}`);
+      if (segment.kind === 'ellipse') take(` ${placeSaid(segment.centre)} ${placeSaid(segment.v)}`);
+    }
+  };
+  for (const { id, purpose, outer, holes } of pieces) {
+    take(`${id} ${purpose} `);
+    for (const path of [outer, ...holes]) takePath(path);
+  }
+  return [first, second].map((hash) => (hash >>> 0).toString(16).padStart(8, '0')).join('');
 }
+
+/** Outlines that differ by less than these tell are the same: mm, or radians. */
+const decimals = 7;
+const placeSaid = ({ x, y }: Point): string => `${x.toFixed(decimals)} ${y.toFixed(decimals)}`;
 
 export const copyPlace = ({ isMirrored, turn: angle, x, y }: LaidCopy): Transform => chain(chain(shift(x, y), turn(angle)), stretch(isMirrored ? -1 : 1, 1)); // biome-ignore format: one line
 

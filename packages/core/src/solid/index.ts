@@ -24,3 +24,4 @@ export {
 } from './settings.ts';
 export { type Contour, contourArea, Slicer, sectionArea } from './slicing.ts';
 export { type SolidNote, type SolidPart, type SolidPlan, solidPlan } from './solid-plan.ts';
+export { type Printed, type PrintedLayer, rimOff, virtualPrint } from './virtual-print.ts';

@@ -50,7 +50,7 @@ export function DimensionsPanel({ open: { settings, set, plan } }: PanelProps<Pl
                   control={
                     <Checkbox
                       size="small"
-                      checked={drawn !== undefined}
+                      checked={!settings.leftOut.includes(name)}
                       onChange={(_, isWanted) =>
                         set({
                           leftOut: isWanted

@@ -150,7 +150,11 @@ function useChecks(plan: SolidPlan | null, settings: SolidSettings): void {
       isWanted = false;
     };
   }, [plan, settings]);
-  useEffect(() => () => setSolidSpace({ checks: null, share: null, layer: null, cutAtMm: null }), []);
+  useEffect(() => {
+    // Layers are those of bodies as they are made.
+    setSolidSpace({ isAssembled: false });
+    return () => setSolidSpace({ checks: null, share: null, layer: null, cutAtMm: null });
+  }, []);
 }
 
 /** The solid cut open between two layers, with the contours that are laid there. */
@@ -177,8 +181,6 @@ function Layers({ plan, settings, unit }: { plan: SolidPlan; settings: SolidSett
         min={1}
         max={plan.layers}
         value={Math.min(plan.layers, Math.max(1, number))}
-        valueLabelDisplay="auto"
-        valueLabelFormat={(wanted) => printBoth(at(wanted), unit)}
         onChange={(_, wanted) => void show(wanted as number)}
       />
       {layer && (

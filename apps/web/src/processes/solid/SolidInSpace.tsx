@@ -149,7 +149,7 @@ class SolidScene extends SpaceScene {
   private aim(min: SolidPlan['min'], max: SolidPlan['max']): void {
     const [x, y, z] = [0, 1, 2].map((axis) => ((min[axis] as number) + (max[axis] as number)) / 2) as [number, number, number];
     const far = 1.02 * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-    this.look(new Vector3(x, y, z), new Vector3(x - 0.25 * far, y - 0.95 * far, z + 0.9 * far));
+    this.look(new Vector3(x, y, z), new Vector3(x - 0.55 * far, y - 0.85 * far, z + 0.8 * far));
   }
 
   private clear(): void {

@@ -21,6 +21,8 @@ export const planSheet = processKind<PlanSheetSettings, SheetPlan>({
   purposes: {},
   ofMaterial: [],
   limits: () => ({ kerfMm: 0, thinnestMm: 0 }),
+  // A drawing shows what is there.
+  ignores: ['open', 'near-miss', 'crosses-another', 'crosses-itself', 'doubled', 'inside-another', 'too-near', 'drops-out'],
   *plan({ title, pieces, stock, settings }) {
     yield 0;
     return planned(title, pieces, stock, settings);

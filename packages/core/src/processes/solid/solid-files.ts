@@ -15,11 +15,15 @@ import {
   writeStl,
 } from '../../formats/mesh-files.ts';
 import { say } from '../../messages/index.ts';
-import { heightMapOf, openEdges, type SolidPlan, type SolidSettings, sizeOf } from '../../solid/index.ts';
+import { heightMapOf, openEdges, type SolidPlan, type SolidSettings, sizeOf, virtualPrint } from '../../solid/index.ts';
+import { finished } from '../../steps.ts';
 import type { ProcessFile, ProcessFileMade } from '../process.ts';
 
 type SolidFile = ProcessFile<SolidSettings, SolidPlan>;
 
+/** The stand-in for a printer lays down cells of this size, mm, in no more layers than this. */
+const printCellMm = 0.2;
+const mostPrintLayers = 60;
 const mostGrey = 65_535;
 /** Single floats keep a place of half a metre to this, mm. */
 const roundedMm = 5e-5;
@@ -51,9 +55,14 @@ export const solidFiles: Record<string, SolidFile> = {
     ending: 'stl',
     mediaType: 'model/stl',
     what: 'solid',
-    async make(_, plan) {
+    async make({ settings }, plan) {
       const bytes = writeStl(named(plan));
-      return madeFile(plan, bytes, [readStl(bytes)]);
+      const read = readStl(bytes);
+      const { layers, volumeMm3, cellMm } = finished(
+        virtualPrint(read, Math.max(settings.layerMm, (plan.max[2] - plan.min[2]) / mostPrintLayers), printCellMm),
+      );
+      const printed = { layers: layers.length, cellMm, volumeMm3, largestLayerMm2: Math.max(...layers.map(({ areaMm2 }) => areaMm2)) };
+      return { ...madeFile(plan, bytes, [read]), report: { printed } };
     },
   },
   '3mf': {

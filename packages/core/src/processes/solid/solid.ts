@@ -16,6 +16,8 @@ export const solid = processKind<SolidSettings, SolidPlan>({
   purposes: {},
   ofMaterial: ['density'],
   limits: () => ({ kerfMm: 0, thinnestMm: 0 }),
+  // Bodies may cross and stand on one another; lines become bands.
+  ignores: ['open', 'near-miss', 'crosses-another', 'doubled', 'inside-another', 'too-near', 'drops-out'],
   ready: loadSolids,
   plan: ({ pieces, settings }) => solidPlan(pieces, settings),
   notes: ({ notes }) => notes,
