@@ -32,6 +32,8 @@ export const sheetLayoutSchema = z.strictObject({
   canMirror: z.boolean(),
   /** Whether small parts may lie in the holes of large ones. */
   inHoles: z.boolean(),
+  /** Whether straight edges that face each other lie just the gap apart, so that one cut frees both. */
+  commonLines: z.boolean(),
   /** Rectangles of every sheet that nothing lies on, as under clamps. */
   keepOff: z.array(z.strictObject({ x: sideMm, y: sideMm, widthMm: sideMm.min(0.1), heightMm: sideMm.min(0.1) })).max(mostKeptOff),
   seconds: finite.min(1).max(longestNesting),
@@ -56,6 +58,7 @@ export const plainLayout: SheetLayout = {
   turnsBy: 90,
   canMirror: false,
   inHoles: true,
+  commonLines: false,
   keepOff: [],
   seconds: 20,
   laid: null,

@@ -24,6 +24,8 @@ export const cuttingSchema = z.strictObject({
   lead: z.strictObject({ kind: z.enum(leadKinds), inMm: finite.nonnegative().max(100), outMm: finite.nonnegative().max(100) }),
   /** How far a closed outline is cut on beyond its start, mm. */
   overcutMm: finite.nonnegative().max(50),
+  /** Whether a straight line that two parts share is cut once. */
+  commonLines: z.boolean(),
   /** Places where outer outlines stay uncut, so that pieces stay in the sheet. */
   tabs: z.strictObject({
     count: z.int().min(0).max(200),
@@ -45,6 +47,7 @@ export const plainCutting: Cutting = {
   start: 'corner',
   lead: { kind: 'none', inMm: 2, outMm: 0 },
   overcutMm: 0,
+  commonLines: false,
   tabs: { count: 0, spacingMm: 0, widthMm: 0.5 },
   hatch: { angle: 0, spacingMm: 0.3, overscanMm: 2 },
   perforation: { cutMm: 3, leftMm: 1 },

@@ -22,6 +22,7 @@ import {
   type Step,
   stepsOf,
 } from '../plane/index.ts';
+import { CutLines } from './common-lines.ts';
 import { type Cutting, powerSettingOf } from './cutting.ts';
 import { hatchLines } from './hatch.ts';
 import { kerfCompensated } from './kerf.ts';
@@ -101,8 +102,11 @@ export function* cutPlan(pieces: readonly Piece[], cutting: Cutting, machine: Ma
     done.push(...made);
     at = endOfRuns(made) ?? at;
   }
+  const cutLines = new CutLines();
   const runs = done.flatMap(({ task, runs: paths }) =>
-    paths.map((path): Run => ({ purpose: task.purpose, path, pieceId: task.piece.id, name: task.piece.name, overscanMm: task.overscanMm })),
+    (cutting.commonLines && makeOf(task) === 'part' ? paths.flatMap((path) => cutLines.rest(path)) : paths).map(
+      (path): Run => ({ purpose: task.purpose, path, pieceId: task.piece.id, name: task.piece.name, overscanMm: task.overscanMm }),
+    ),
   );
   const asDrawn = turns.flatMap((purpose) =>
     tasks

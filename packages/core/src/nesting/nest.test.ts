@@ -1,15 +1,30 @@
 import { cutSheet, randomFrom } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import type { Piece } from '../job/index.ts';
-import { piecesOnSheet, plainLayout, type SheetLayout, sheetParts } from '../job/index.ts';
-import { circlePath, ellipsePath, type Path, pathArea, pathBox, polygonPath, rectanglePath, transformedPath } from '../plane/index.ts';
-import { combined } from '../shape/index.ts';
+import { piecesOnSheet, plainLayout, plainMachine, type SheetLayout, sheetParts } from '../job/index.ts';
+import { CutLines } from '../make/common-lines.ts';
+import { type CutPlan, plainCutting, plannedCut } from '../make/index.ts';
+import {
+  circlePath,
+  ellipsePath,
+  type Path,
+  pathArea,
+  pathBox,
+  pathLength,
+  polygonOf,
+  polygonPath,
+  rectanglePath,
+  stepsOf,
+  transformedPath,
+} from '../plane/index.ts';
+import { combined, distanceTo } from '../shape/index.ts';
 import { finished } from '../steps.ts';
 import type { NestingPart } from './bottom-left.ts';
 import { footprintOf, pose, unposed } from './footprint.ts';
+import { layoutFaults } from './layout-faults.ts';
 import { type Nested, type NestRules, type NestSheet, nest } from './nest.ts';
 import { depthOf, overlaps } from './overlap.ts';
-import { layoutFaults, layoutOfPieces } from './piece-layout.ts';
+import { layoutOfPieces } from './piece-layout.ts';
 
 const quarters = [0, 1, 2, 3].map((k) => (k * Math.PI) / 2);
 const plain: NestRules = { marginMm: 0, gapMm: 0.2, turns: quarters, canMirror: false, inHoles: true, seconds: 1, seed: 3 };
@@ -165,5 +180,37 @@ describe('a look at a layout', () => {
     expect(layoutFaults([at(0, 0, 0), at(1, 40.5, 0)], parts, 1)[0]?.distanceMm).toBeCloseTo(0.5, 6);
     expect(layoutFaults([at(0, 0, 0), at(1, 41, 0)], parts, 1)).toEqual([]);
     expect(layoutFaults([at(0, 0, 0), { ...at(1, 20, 0), sheet: 1 }], parts, 1)).toEqual([]);
+  });
+});
+
+describe('lines that two parts share', () => {
+  const piece = (id: string, outer: Path): Piece => ({ id, name: id, purpose: 'cut', leftOut: false, runsOff: false, outer, holes: [] });
+  const kerfMm = 0.3;
+  const pieces = [piece('tile', box(40, 30)), piece('wedge', polygonPath([{ x: 0, y: 60 }, { x: 40, y: 60 }, { x: 40, y: 90 }]))]; // biome-ignore format: one line
+  const layout: SheetLayout = { ...plainLayout, sheets: [{ widthMm: 200, heightMm: 110, count: 2 }], copies: { tile: 6, wedge: 2 }, gapMm: kerfMm, commonLines: true, seconds: 1 }; // biome-ignore format: one line
+  it('lie just the kerf apart, and are cut once: as much less is cut, and every part is still free all round', () => {
+    const found = finished(layoutOfPieces(pieces, layout, 1, clock(150)));
+    const on = piecesOnSheet(pieces, { ...layout, laid: found.laid }, 0);
+    expect(on.length).toBe(8);
+    const cutting = { ...plainCutting, kerfMm, corners: 'mitre' as const };
+    const [twice, once] = [false, true].map((commonLines) => plannedCut(on, { ...cutting, commonLines }, plainMachine)) as [CutPlan, CutPlan]; // biome-ignore format: one line
+    const length = ({ runs }: CutPlan): number => runs.reduce((sum, { path }) => sum + pathLength(path), 0);
+    expect(length(twice) - length(once)).toBeGreaterThan(120);
+    // Every place of every part's own way lies on something that is cut.
+    const distance = distanceTo(once.runs.map(({ path }) => path));
+    for (const { path } of twice.runs) for (const at of polygonOf(path, 0.01)) expect(distance(at)).toBeLessThan(0.03);
+    for (const { path } of twice.runs)
+      for (const { from, segment } of stepsOf(path)) expect(distance({ x: (from.x + segment.to.x) / 2, y: (from.y + segment.to.y) / 2 })).toBeLessThan(0.03); // biome-ignore format: one line
+  });
+  it('of tiles beside one another: three sides of the second are left, and of a closed way that is shared in its middle one way', () => {
+    const lines = new CutLines();
+    expect(lines.rest(box(10, 10))).toEqual([box(10, 10)]);
+    const [rest, ...more] = lines.rest(box(10, 10, 10, 0));
+    expect(more).toEqual([]);
+    expect(pathLength(rest as Path)).toBeCloseTo(30, 9);
+    // Two thirds of one side: what is left is one way, from one end of the shared stretch round to the other.
+    const [beside, ...none] = lines.rest(box(10, 9, 0, -9));
+    expect([none.length, pathLength(beside as Path)]).toEqual([0, expect.closeTo(28, 9)]);
+    expect(lines.rest(box(10, 10))).toEqual([]);
   });
 });

@@ -3,7 +3,8 @@
  * overlaps least, and overlaps that stay weigh more and more.
  * Rests on: guided local search, Voudouris & Tsang 1999, for nesting by Egeblad, Nielsen & Odgaard 2007 and Gardeyn & Wauters 2025.
  */
-import { costOf, type DepthField, type DepthFields, depthAt, doubtfulCells, type Variant } from './depth-field.ts';
+import { costOf, type DepthFields, depthAt, doubtfulCells, type Variant } from './depth-field.ts';
+import { FieldSums } from './field-sums.ts';
 import { type Footprint, type Posed, pose, unposed } from './footprint.ts';
 import { depthOf, overlaps } from './overlap.ts';
 
@@ -67,7 +68,7 @@ export class Separation {
   /** Of each part as it lies; and of what is kept off, sheet by sheet. Null where depths are taken from circles. */
   private readonly variants: (Variant | null)[];
   private readonly keepOffVariants: readonly (readonly (Variant | null)[])[];
-  private sums = new Float32Array(0);
+  private readonly sums = new FieldSums();
   /** What is beyond the last sheet's top is out of reach. */
   private topMm = Infinity;
 
@@ -309,38 +310,13 @@ export class Separation {
     const top = sheet === this.sheets.length - 1 ? Math.min(one.maxY, this.topMm) : one.maxY;
     const [wide, high] = [one.maxX - one.minX - (posed.maxX - posed.minX), top - one.minY - (posed.maxY - posed.minY)];
     if (wide < 0 || high < 0) return null;
-    const [columns, rows] = [Math.floor(wide / cellMm) + 1, Math.floor(high / cellMm) + 1];
-    // The nodes are spread so that both edges are reached.
-    const [x0, y0] = [one.minX - posed.minX, one.minY - posed.minY];
-    const [shiftX, shiftY] = [(wide % cellMm) * this.random(), (high % cellMm) * this.random()];
-    if (this.sums.length < columns * rows) this.sums = new Float32Array(2 * columns * rows);
-    const { sums } = this;
-    sums.fill(0, 0, columns * rows);
+    const sums = this.sums.over(one.minX - posed.minX, one.minY - posed.minY, wide, high, cellMm, this.random);
     const n = this.footprints.length;
-    for (const j of this.onSheet[sheet] as number[]) {
-      if (j === k) continue;
-      const other = this.posed[j] as Posed;
-      const field = (this.fields as DepthFields).between(this.variants[j] as Variant, variant);
-      addField(sums, columns, rows, field, (other.x + field.x - x0 - shiftX) / cellMm, (other.y + field.y - y0 - shiftY) / cellMm, this.weights[k * n + j] as number); // biome-ignore format: one line
-    }
-    for (const [j, other] of one.keepOff.entries()) {
-      const field = (this.fields as DepthFields).between(this.keepOffVariants[sheet]?.[j] as Variant, variant);
-      addField(sums, columns, rows, field, (other.x + field.x - x0 - shiftX) / cellMm, (other.y + field.y - y0 - shiftY) / cellMm, this.keepOffWeights[k * one.keepOff.length + j] as number); // biome-ignore format: one line
-    }
-    const count = columns * rows;
-    const from = Math.floor(count * this.random());
-    let [least, at] = [Infinity, 0];
-    for (let m = from; m < count; m++) {
-      if ((sums[m] as number) >= least) continue;
-      least = sums[m] as number;
-      at = m;
-    }
-    for (let m = 0; m < from; m++) {
-      if ((sums[m] as number) >= least) continue;
-      least = sums[m] as number;
-      at = m;
-    }
-    return { x: x0 + shiftX + (at % columns) * cellMm, y: y0 + shiftY + Math.floor(at / columns) * cellMm };
+    for (const j of this.onSheet[sheet] as number[])
+      if (j !== k) sums.add((this.fields as DepthFields).between(this.variants[j] as Variant, variant), this.posed[j] as Posed, this.weights[k * n + j] as number); // biome-ignore format: one line
+    for (const [j, other] of one.keepOff.entries())
+      sums.add((this.fields as DepthFields).between(this.keepOffVariants[sheet]?.[j] as Variant, variant), other, this.keepOffWeights[k * one.keepOff.length + j] as number); // biome-ignore format: one line
+    return sums.least(this.random);
   }
 
   /** Places about where it lies, and anywhere, turned in several ways. */
@@ -460,22 +436,5 @@ export class Separation {
       x: Math.min(maxX - scratch.maxX, Math.max(minX - scratch.minX, lie.x)),
       y: Math.min(top - scratch.maxY, Math.max(minY - scratch.minY, lie.y)),
     };
-  }
-}
-
-/** Adds a field, weighted, to sums on a grid as if its nodes lay on the nearest of the grid's. */
-function addField(sums: Float32Array, columns: number, rows: number, field: DepthField, atX: number, atY: number, weight: number): void {
-  // Whole numbers for certain: this is where the time goes.
-  const x = Math.round(atX) | 0;
-  const y = Math.round(atY) | 0;
-  const { costs } = field;
-  const wide = field.columns | 0;
-  const fromX = Math.max(0, -x) | 0;
-  const count = (Math.min(wide, columns - x) - fromX) | 0;
-  const toY = Math.min(field.rows, rows - y) | 0;
-  for (let l = Math.max(0, -y) | 0; l < toY; l = (l + 1) | 0) {
-    const into = ((l + y) * columns + x + fromX) | 0;
-    const from = (l * wide + fromX) | 0;
-    for (let m = 0; m < count; m = (m + 1) | 0) sums[(into + m) | 0] = (sums[(into + m) | 0] as number) + weight * (costs[(from + m) | 0] as number); // biome-ignore format: one line
   }
 }

@@ -49,6 +49,10 @@ export function NestPanel({ open }: PanelProps) {
   }, [shown, layout, pieces, thicknessMm]);
   useEffect(() => setSheets({ laid: drawn, share: null }), [drawn]);
   const kerfMm = open.kind.limits(open.settings).kerfMm;
+  const onCommon = (isOnce: boolean): void => {
+    open.set({ commonLines: isOnce });
+    set({ commonLines: isOnce, gapMm: isOnce ? kerfMm : Math.max(layout.gapMm, plainLayout.gapMm) });
+  };
   const layOut = async (): Promise<void> => {
     const found = await start(pieces, layout);
     if (found) {
@@ -108,7 +112,13 @@ export function NestPanel({ open }: PanelProps) {
         unit={job.unit}
         thicknesses={[]}
       />
-      <HowTheyLie layout={layout} unit={job.unit} kerfMm={kerfMm} onLayout={set} />
+      <HowTheyLie
+        layout={layout}
+        unit={job.unit}
+        kerfMm={kerfMm}
+        onLayout={set}
+        onCommon={'commonLines' in open.settings ? onCommon : null}
+      />
       {isCurrent && stock.thicknessMm !== null && (
         <LeftoverStock
           sheets={layout.sheets}
@@ -188,7 +198,6 @@ function Copies({
   pieces: Parameters<typeof sheetParts>[0];
   onLayout: (change: Partial<SheetLayout>) => void;
 }) {
-  // biome-ignore format: one line
   const parts = useMemo(() => sheetParts(pieces).map(({ piece }) => piece), [pieces]);
   const countOf = (id: string): number => layout.copies[id] ?? 1;
   const counts = new Set(parts.map(({ id }) => countOf(id)));
@@ -233,13 +242,15 @@ function HowTheyLie({
   unit,
   kerfMm,
   onLayout,
+  onCommon,
 }: {
   layout: SheetLayout;
   unit: 'mm' | 'in';
   kerfMm: number;
   onLayout: (change: Partial<SheetLayout>) => void;
+  /** Null where the process follows no shared lines. */
+  onCommon: ((isOnce: boolean) => void) | null;
 }) {
-  // biome-ignore format: one line
   const turnKind = turnKindOf(layout.turnsBy);
   return (
     <Section title={say.lie}>
@@ -293,6 +304,19 @@ function HowTheyLie({
             onPick={(which) => onLayout({ inHoles: which === 'yes' })}
           />
         </Row>
+        {onCommon && (
+          <Pick
+            label={say.common}
+            value={layout.commonLines ? 'once' : 'twice'}
+            words={say.commonKinds}
+            onPick={(which) => onCommon(which === 'once')}
+          />
+        )}
+        {layout.commonLines && (
+          <Typography variant="caption" color="textSecondary">
+            {say.commonAbout}
+          </Typography>
+        )}
         <NumberField
           label={say.seconds}
           value={layout.seconds}
