@@ -118,14 +118,14 @@ export const solidFiles: Record<string, SolidFile> = {
     isRaster: true,
     async make(_, plan, { dpi }) {
       const { encode, decode } = await import('fast-png');
-      const { width, height, heights, rangeMm, pixelMm } = heightMapOf(plan, 25.4 / dpi);
+      const { width, height, heights, rangeMm } = heightMapOf(plan, 25.4 / dpi);
       const perMm = mostGrey / Math.max(rangeMm, 1e-9);
       const bytes = encode({ width, height, data: Uint16Array.from(heights, (mm) => Math.round(perMm * mm)), depth: 16, channels: 1 });
       const read = decode(bytes);
       const isRight = read.width === width && read.height === height && read.depth === 16 && read.channels === 1;
       if (!isRight) throw new FileRefused(say.solid.damaged());
       const largestMm = heights.reduce((most, mm, k) => Math.max(most, Math.abs(mm - (read.data[k] as number) / perMm)), 0);
-      return { bytes, largestMm, toleranceMm: 1.01 / perMm, widthMm: width * pixelMm, heightMm: height * pixelMm };
+      return { bytes, largestMm, toleranceMm: 1.01 / perMm, widthMm: plan.max[0] - plan.min[0], heightMm: plan.max[1] - plan.min[1] };
     },
   },
 };
