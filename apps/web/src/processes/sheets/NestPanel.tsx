@@ -40,7 +40,7 @@ export function NestPanel({ open }: PanelProps) {
     run({ do: 'lay-out', layout: { ...layout, laid: null, ...change } });
   };
   const { shown, share, fault, start, stop } = useNesting();
-  const isCurrent = isLaid(pieces, layout);
+  const isCurrent = useMemo(() => isLaid(pieces, layout), [pieces, layout]);
   const thicknessMm = stock.thicknessMm ?? 0;
   // While it is laid out the best so far is drawn, then what is kept.
   const drawn = useMemo(() => {
