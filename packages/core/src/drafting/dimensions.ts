@@ -64,12 +64,13 @@ export class Dimensioning {
   private below = firstOffMm;
   private left = firstOffMm;
 
-  /** @param onPaper from the outlines' plane to the paper. @param scale of the paper's length to theirs */
+  /** @param onPaper from the outlines' plane to the paper. @param scale of the paper's length to theirs. @param keepOff other views, on the paper */
   constructor(
     private readonly paths: readonly Path[],
     private readonly onPaper: (p: Point) => Point,
     private readonly scale: number,
     private readonly rules: DimensionRules,
+    private readonly keepOff: readonly Box[] = [],
   ) {
     this.box = boxAroundBoxes(paths.map(pathBox)) as Box;
     this.chords = paths.flatMap((path) => {
@@ -242,7 +243,12 @@ export class Dimensioning {
   private clear(at: Point, u: Point, width: number): Point {
     const boxOf = ({ x, y }: Point): Box => {
       const middle = x + (u.x >= 0 ? 1 : -1) * (width / 2 + gapMm);
-      return { minX: middle - width / 2 - gapMm, maxX: middle + width / 2 + gapMm, minY: y - gapMm, maxY: y + letters.plain + 2 * gapMm };
+      return {
+        minX: middle - width / 2 - 2 * gapMm,
+        maxX: middle + width / 2 + 2 * gapMm,
+        minY: y - gapMm,
+        maxY: y + letters.plain + 2 * gapMm,
+      };
     };
     const meets = (a: Box, b: Box): boolean => a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY;
     const taken = this.dimensions.map(({ text: { at: other, text, heightMm, degrees } }): Box => {
@@ -251,7 +257,7 @@ export class Dimensioning {
     });
     const isFree = (p: Point): boolean => {
       const box = boxOf(p);
-      return taken.every((other) => !meets(box, other)) && this.chords.every(([a, b]) => !crossesBox(a, b, box));
+      return [...taken, ...this.keepOff].every((other) => !meets(box, other)) && this.chords.every(([a, b]) => !crossesBox(a, b, box));
     };
     // Farther along the leader, then a little to either side of it.
     for (let step = 0; step < mostSteps; step++)

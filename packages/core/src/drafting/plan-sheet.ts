@@ -64,7 +64,10 @@ export function planSheet(title: string, pieces: readonly Piece[], stock: Stock,
   const strokes: SheetStroke[] = front.map((path) => ({ path, kind: 'visible' }));
   const texts: SheetText[] = [];
   for (const hole of paths.flatMap((path) => holeOf(path) ?? [])) strokes.push(...centreLines(onPaper(hole.centre), scale * hole.radius));
-  const dimensioning = new Dimensioning(paths, onPaper, scale, settings);
+  const aside = onPaper({ x: box.maxX, y: box.minY });
+  const sideView =
+    beside > 0 ? [{ minX: aside.x + betweenViews, minY: aside.y, maxX: aside.x + betweenViews + scale * beside, maxY: top }] : [];
+  const dimensioning = new Dimensioning(paths, onPaper, scale, settings, sideView);
   const dimensions = [...dimensioning.place()];
   const names = new Dimensioning(paths, onPaper, scale, { ...settings, leftOut: [] }).place().map(({ name }) => name);
   const foot = onPaper({ x: box.minX, y: box.minY }).y;

@@ -50,6 +50,6 @@ export interface DrawnDimension {
 /** Heights of letters, mm. ISO 3098-1:2015 (from memory): 2.5, 3.5, 5 and 7. */
 export const letters = { small: 2.5, plain: 3.5, title: 5 } as const;
 
-/** A letter is about so wide, of its height (common practice, for letters of Helvetica's kind). */
-const letterShare = 0.56;
+/** A letter is no wider than so much of its height, as a rule (common practice, for upright letters without serifs). */
+const letterShare = 0.64;
 export const textWidth = (text: string, heightMm: number): number => letterShare * heightMm * text.length;

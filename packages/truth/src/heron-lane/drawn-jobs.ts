@@ -141,6 +141,6 @@ export const demoDrawn: readonly DemoDrawn[] = [
     outlines: [{ id: 'panel', name: 'Heron panel', purpose: 'cut', paths: [panel.outer, ...panel.holes] }],
     stock: { name: 'Birch plywood', thicknessMm: 3 },
     processes: ['laser'],
-    layout: { sheets: [{ widthMm: 600, heightMm: 400, count: 4 }], copies: { panel: 8 }, marginMm: 5, gapMm: 3, seconds: 20 },
+    layout: { sheets: [{ widthMm: 600, heightMm: 400, count: 4 }], copies: { panel: 8 }, marginMm: 5, gapMm: 3, turnsBy: 180, seconds: 20 },
   },
 ];
