@@ -219,12 +219,13 @@ function Work({
   const laid = useSheetInHand(layout, drawnToMake);
   const sheet = useSheetOutline(layout);
   const tableProcess = useTableProcess(open, sheet);
+  const stockBox = useMemo(() => sheet && pathBox(sheet), [sheet]);
   // A sheet is seen whole as it comes, and what was drawn once it is gone.
   useEffect(() => {
-    if (!sheet) return undefined;
-    setTable({ view: wholeSheet(pathBox(sheet), useTable.getState().screen) });
+    if (!stockBox) return undefined;
+    setTable({ view: null });
     return () => setTable({ view: null });
-  }, [sheet]);
+  }, [stockBox]);
   const pieces = useKeptList(layout ? laid : found);
   return (
     <>
@@ -234,7 +235,7 @@ function Work({
             <Scene pieces={pieces} />
           </Suspense>
         ) : hasWork ? (
-          <LightTable active={picture} stage={stage} pieces={pieces} process={tableProcess} isLaidOut={sheet !== null} />
+          <LightTable active={picture} stage={stage} pieces={pieces} process={tableProcess} stockBox={stockBox} />
         ) : (
           <EmptyTable
             incoming={incoming}

@@ -17,7 +17,7 @@ import {
   shownBoxOf,
   workBoxOf,
 } from '@nuvet/core/job';
-import type { Point } from '@nuvet/core/plane';
+import type { Point, Box as SheetBox } from '@nuvet/core/plane';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useJob } from '@/job/job-store';
@@ -74,11 +74,11 @@ interface LightTableProps {
   readonly pieces: readonly Piece[];
   /** The process that is open, while it is made ready. */
   readonly process?: TableProcess | null;
-  /** Whether pieces lie on sheets of stock, apart from the pictures that they come from. */
-  readonly isLaidOut?: boolean;
+  /** The sheet of stock that pieces are laid out on, apart from the pictures that they come from; null where they lie as drawn. */
+  readonly stockBox?: SheetBox | null;
 }
 
-export default function LightTable({ active, stage, pieces, process = null, isLaidOut = false }: LightTableProps) {
+export default function LightTable({ active, stage, pieces, process = null, stockBox = null }: LightTableProps) {
   const job = useJob((s) => s.job);
   const {
     view,
@@ -101,8 +101,8 @@ export default function LightTable({ active, stage, pieces, process = null, isLa
   const frame = useRef<HTMLDivElement>(null);
   const [message, setMessage] = useState<string | null>(null);
   const pictures = useMemo(
-    () => (isLaidOut ? [] : job.pictures).map((p) => (draggedPlace?.pictureId === p.id ? { ...p, place: draggedPlace.place } : p)),
-    [job.pictures, draggedPlace, isLaidOut],
+    () => (stockBox ? [] : job.pictures).map((p) => (draggedPlace?.pictureId === p.id ? { ...p, place: draggedPlace.place } : p)),
+    [job.pictures, draggedPlace, stockBox],
   );
   const shownActive = pictures.find((p) => p.id === active?.id) ?? null;
   const rasters = useRasterSources(pictures, asPhotographed && stage === 'true-up');
@@ -110,8 +110,8 @@ export default function LightTable({ active, stage, pieces, process = null, isLa
   useRectifiedImages(job.pictures, isDragging);
   useScreenSize(frame);
   useViewKeptUnder(active);
-  useViewOfDrawn(job);
-  const box = useMemo(() => sheetBoxOf({ pictures, drawings: job.drawings }), [pictures, job.drawings]);
+  useViewOfDrawn(job, stockBox);
+  const box = useMemo(() => stockBox ?? sheetBoxOf({ pictures, drawings: job.drawings }), [pictures, job.drawings, stockBox]);
   const shownView = useMemo(() => view ?? (screen.width > 0 ? wholeSheet(box, screen) : null), [view, screen, box]);
   const actions = usePointerActions(frame, active, stage, pieces, process, setMessage);
   const raster = shownActive ? (rasters[pictures.indexOf(shownActive)] as RasterSource) : null;
@@ -286,16 +286,17 @@ function useHandView(job: Job, stage: string) {
   };
 }
 
-/** A job without pictures opens on what is drawn in it. */
-function useViewOfDrawn(job: Job): void {
+/** A job without pictures opens on what is drawn in it; one that is laid out on the sheet of stock. */
+function useViewOfDrawn(job: Job, stockBox: SheetBox | null): void {
   const screen = useTable((s) => s.screen);
   const isSeen = useRef(false);
   useEffect(() => {
     if (isSeen.current || screen.width === 0) return;
     isSeen.current = true;
-    if (job.pictures.length === 0 && job.drawings.length === 0 && drawnPieces(job).length > 0)
+    if (stockBox) setTable({ view: null });
+    else if (job.pictures.length === 0 && job.drawings.length === 0 && drawnPieces(job).length > 0)
       setTable({ view: wholeSheet(workBoxOf(job), screen) });
-  }, [screen, job]);
+  }, [screen, job, stockBox]);
 }
 
 /** Where images of the chosen things should meet and do not. */
