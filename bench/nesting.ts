@@ -6,7 +6,7 @@ import { layoutFaults, type Nested, type NestingPart, type NestRules, nest } fro
 import { circlePath, ellipsePath, type Path, pathArea, pathBox, polygonPath, transformedPath, turn } from '@nuvet/core/plane';
 import { finished } from '@nuvet/core/steps';
 import { cutSheet, type Random, randomFrom } from '@nuvet/truth';
-import { MaxRectsPacker, PACKING_LOGIC } from 'maxrects-packer';
+import { MaxRectsPacker } from 'maxrects-packer/dist/maxrects-packer.mjs';
 
 const line = (name: string, text: string) => console.log(`${name.padEnd(46)} ${text}`);
 const puzzles = Number(process.env.NUVET_PUZZLES ?? 3);
@@ -78,7 +78,6 @@ function measureFreeShapes(): void {
       pot: false,
       square: false,
       allowRotation: true,
-      logic: PACKING_LOGIC.MAX_EDGE,
     });
     packer.addArray(parts.map(({ outer }) => ({ ...leastBox(outer), x: 0, y: 0 })) as never[]);
     const top = Math.max(...packer.bins.flatMap(({ rects }) => rects.map(({ y, height }) => y + height)));
