@@ -55,6 +55,15 @@ it('copies lie on two sheets, each goes into a file of its own, and what does no
     return read;
   });
   expect(outlines.length).toBe(11);
+  // The sets of all processes have every sheet, too, whichever process is open.
+  await button('Add a process').click();
+  await button('Add Plan sheet').click();
+  await page.getByRole('group', { name: 'Plan sheet' }).getByRole('button', { name: 'Files', exact: true }).click();
+  const [sets] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('Download the sets of all processes as a zip').click()]); // biome-ignore format: one line
+  const all = Object.keys(unzipSync(new Uint8Array(readFileSync((await sets.path()) as string))));
+  expect(all.filter((name) => /^1 Laser.*sheet-2\.dxf$/.test(name)).length).toBe(1);
+  expect(all.filter((name) => /^2 Plan sheet.*\.pdf$/.test(name)).length).toBe(1);
+  await page.getByRole('button', { name: 'Laser', exact: true }).click();
   // One that no sheet takes is told, and the others are laid out; then all as drawn again, and back by undo.
   await panel('Nest').click();
   await typed(/^Wide 1/, '58');

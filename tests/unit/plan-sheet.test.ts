@@ -103,7 +103,7 @@ describe('a plan sheet', () => {
     expect(stretches).toEqual([expect.closeTo(15.75, 2), expect.closeTo(11.75, 2)]);
   });
   it('has a detail that is larger by as much as it says, and lies within its circle', () => {
-    const plan = sheet({ detail: { x: 85, y: 55, radiusMm: 6, times: 4 } });
+    const plan = sheet({ detail: { x: 75, y: 35, radiusMm: 6, times: 4 } });
     expect(plan.texts.map(({ text }) => text)).toContain('Detail B, 4:1');
     const circle = pathBox(plan.strokes.filter(({ kind, path }) => kind === 'dimension' && path.closed).at(-1)?.path as Path);
     expect(circle.maxX - circle.minX).toBeCloseTo(2 * 24, 6);

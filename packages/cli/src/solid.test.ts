@@ -31,7 +31,12 @@ describe('nuvet make --for solid', () => {
       expect([sizeOf(mesh).min[2], sizeOf(mesh).max[2]]).toEqual([expect.closeTo(-2, 4), expect.closeTo(4, 4)]);
     }
     const report = JSON.parse(readFileSync(join(folder, 'part.json'), 'utf8'));
-    expect(report).toMatchObject({ bodies: [{ isClosed: true }], layers: 30, volumeMm3: expect.closeTo(volumeMm3, -0.5) });
+    expect(report).toMatchObject({
+      bodies: [{ isClosed: true }],
+      layers: 30,
+      printed: { layers: 30, volumeMm3: expect.closeTo(volumeMm3, -2.3) },
+      volumeMm3: expect.closeTo(volumeMm3, -0.5),
+    });
   });
   it.each([
     [['--thickness', 'thick'], /--thickness thick/],

@@ -214,8 +214,9 @@ function Work({
     const all = { traces: preview ? withTraceOf({ traces }, preview).traces : traces, drawings, drawn, making, proof };
     return stage === 'trace' ? piecesOf(all) : piecesToProve(all);
   }, [stage, preview, traces, drawings, drawn, making, proof]);
-  const drawnToMake = usePiecesToMake();
-  const layout = useLayout(stage === 'make-ready' ? open : null, drawnToMake);
+  const isOnSheets = stage === 'make-ready' && open?.kind.cutsSheets === true && job.making.layout?.laid != null;
+  const drawnToMake = usePiecesToMake(isOnSheets);
+  const layout = useLayout(isOnSheets ? open : null, drawnToMake);
   const laid = useSheetInHand(layout, drawnToMake);
   const sheet = useSheetOutline(layout);
   const tableProcess = useTableProcess(open, sheet);

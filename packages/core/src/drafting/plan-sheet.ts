@@ -21,7 +21,7 @@ export interface SheetPlan {
   readonly dimensions: readonly DrawnDimension[];
   /** Names of all dimensions, those that are left out, too. */
   readonly names: readonly string[];
-  /** The view from the front as it lies on the paper: what is read back is held against it. */
+  /** The front view on the paper: files are read back and compared with it. */
   readonly front: readonly Path[];
   readonly notes: readonly (ReturnType<typeof say.drafting.doesNotFit> & { readonly pieceId: string; readonly isFailure: boolean })[];
 }
@@ -76,7 +76,16 @@ export function planSheet(title: string, pieces: readonly Piece[], stock: Stock,
   if (thick !== null && settings.sectionAtMm !== null) section(solid, box, thick, settings.sectionAtMm, right + betweenViews, scale, onPaper, strokes, texts); // biome-ignore format: one line
   else if (thick !== null && settings.hasSideView) edgeView(solid, 'y', (value, depth) => ({ x: right + betweenViews + scale * depth, y: onPaper({ x: 0, y: value }).y }), thick, strokes); // biome-ignore format: one line
   if (thick !== null && settings.hasTopView) edgeView(solid, 'x', (value, depth) => ({ x: onPaper({ x: value, y: 0 }).x, y: foot - dimensioning.reach.below - betweenViews / 2 - scale * depth }), thick, strokes); // biome-ignore format: one line
-  if (settings.detail) detail(paths, settings.detail, onPaper, scale, { x: widthMm - marginMm - otherRoom, y: top }, strokes, texts);
+  if (settings.detail)
+    detail(
+      paths,
+      { ...settings.detail, x: box.minX + settings.detail.x, y: box.minY + settings.detail.y },
+      onPaper,
+      scale,
+      { x: widthMm - marginMm - otherRoom, y: top },
+      strokes,
+      texts,
+    );
   titleBlock(title, settings, size, stock, rows, widthMm, heightMm, strokes, texts);
   const notes = isFitting ? [] : [{ ...say.drafting.doesNotFit(size, settings.paper), pieceId: '', isFailure: false }];
   return { widthMm, heightMm, scale: size, strokes, texts, dimensions, names, front, notes };
@@ -105,7 +114,6 @@ function edgeView(
   thick: number,
   strokes: SheetStroke[],
 ): void {
-  // biome-ignore format: one line
   const range = (path: Path): [number, number] => {
     const { minX, maxX, minY, maxY } = pathBox(path);
     return axis === 'x' ? [minX, maxX] : [minY, maxY];
@@ -146,7 +154,6 @@ function section(
   strokes: SheetStroke[],
   texts: SheetText[],
 ): void {
-  // biome-ignore format: one line
   const x = box.minX + fromLeftMm;
   const over = 6;
   const [foot, head] = [onPaper({ x, y: box.minY }), onPaper({ x, y: box.maxY })];
@@ -190,7 +197,6 @@ function detail(
   strokes: SheetStroke[],
   texts: SheetText[],
 ): void {
-  // biome-ignore format: one line
   const r = scale * times * radiusMm;
   const middle = { x: corner.x - r, y: corner.y - r };
   const own = onPaper({ x, y });
@@ -257,7 +263,6 @@ function titleBlock(
   strokes: SheetStroke[],
   texts: SheetText[],
 ): void {
-  // biome-ignore format: one line
   const frame = (path: Path): void => {
     strokes.push({ path, kind: 'frame' });
   };

@@ -37,7 +37,7 @@ export const planSheetSchema = z.strictObject({
   radii: z.boolean(),
   angles: z.boolean(),
   datum: z.enum(['lower left', 'middle']),
-  /** A circle of the drawing that is shown larger, so many times. */
+  /** A circle of the drawing that is shown larger, so many times; its middle from the lower left corner of all pieces. */
   detail: z.strictObject({ x: coordinate, y: coordinate, radiusMm: finite.min(0.5).max(1000), times: finite.min(1.5).max(20) }).nullable(),
   toleranceMm: finite.min(0.001).max(100),
   number: anyText(40),

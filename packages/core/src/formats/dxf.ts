@@ -12,12 +12,11 @@ import { type Path, reducedSteps, stepsOf, transformedPath } from '../plane/path
 import { distance, type Point } from '../plane/point.ts';
 import { type ArcSegment, type Segment, splitSegment } from '../plane/segment.ts';
 import { stretch, type Transform } from '../plane/transform.ts';
+import { section, type Tag, tagsWritten } from './dxf-tags.ts';
 import { type FilePiece, type PlacedPieces, placedAtOrigin } from './placement.ts';
 
 /** How far arcs may leave the cubic that they stand for, mm. */
 export const dxfCurveToleranceMm = 0.005;
-
-type Tag = readonly [code: number, value: string | number];
 
 const solidLine = { name: 'CONTINUOUS', text: 'Solid line', pattern: [] as readonly number[] };
 
@@ -53,7 +52,7 @@ const plainDxf: DxfOptions = { dxf: 'arcs', unit: 'mm', toleranceMm: dxfCurveTol
 export function writeDxf(pieces: readonly FilePiece[], title: string, options: DxfOptions = plainDxf): string {
   const placed = inUnit(options.place ? moved(pieces, options.place) : placedAtOrigin(pieces), options.unit);
   const tags = options.dxf === 'plain' ? plainFile(placed, title, options) : fullFile(placed, title, options);
-  return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${shown(code, value)}\r\n`).join('');
+  return tagsWritten(tags);
 }
 
 function moved(pieces: readonly FilePiece[], place: Transform): PlacedPieces {
@@ -202,17 +201,6 @@ function arcControl(from: Point, arc: ArcSegment): { p: Point; w: number }[] {
   });
   return [mix(from), mix(arc.to), { p: arc.to, w: 1 }];
 }
-
-/** Real values (codes 10 to 59, 140 to 149, 210 to 239) keep a decimal point; six decimals are a nanometre. */
-function shown(code: number, value: string | number): string {
-  if (typeof value === 'string') return value;
-  const isReal = (code >= 10 && code <= 59) || (code >= 140 && code <= 149) || (code >= 210 && code <= 239);
-  if (!isReal) return String(value);
-  const text = value.toFixed(9).replace(/0+$/, '');
-  return text.endsWith('.') ? `${text}0` : text;
-}
-
-const section = (name: string, tags: readonly Tag[]): Tag[] => [[0, 'SECTION'], [2, name], ...tags, [0, 'ENDSEC']];
 
 function header({ widthMm, heightMm, unit }: InUnit, nextHandle: number): Tag[] {
   return [

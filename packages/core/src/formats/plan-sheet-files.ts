@@ -6,6 +6,7 @@
 import { degrees, fill, PDFDocument, popGraphicsState, pushGraphicsState, StandardFonts, setDashPattern, setLineWidth, stroke } from 'pdf-lib'; // biome-ignore format: one line
 import { type DrawnDimension, type LineKind, lineLooks, type SheetPlan, type SheetText, sheetScales } from '../drafting/index.ts';
 import { type Path, type Point, reducedSteps, stretch, transformedPath } from '../plane/index.ts';
+import { section, type Tag, tagsWritten } from './dxf-tags.ts';
 import { steadyDates } from './pdf.ts';
 import { ink, pathOperators, pointsPerMm, printable } from './pdf-drawing.ts';
 import { pathData } from './svg.ts';
@@ -54,8 +55,6 @@ export function writePlanSheetSvg(plan: SheetPlan, title: string): string {
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}"><title>${escaped(title)}</title><g fill="none" stroke="#20303a">${strokes.join('')}${arrows.join('')}</g><g fill="#20303a" font-family="Helvetica, Arial, sans-serif">${texts.join('')}</g></svg>\n`; // biome-ignore format: one line
 }
-
-type Tag = readonly [code: number, value: string | number];
 
 /** Layers of the DXF, and their line types. */
 const layers: Readonly<Record<LineKind, { readonly name: string; readonly lineType: string; readonly colour: number }>> = {
@@ -116,10 +115,8 @@ export function writePlanSheetDxf(plan: SheetPlan): string {
     ]),
     [0, 'EOF'],
   ]; // biome-ignore format: by section
-  return tags.map(([code, value]) => `${String(code).padStart(3)}\r\n${typeof value === 'number' && code >= 10 && code < 60 ? Number(value.toFixed(6)) : value}\r\n`).join(''); // biome-ignore format: one line
+  return tagsWritten(tags);
 }
-
-const section = (name: string, tags: readonly Tag[]): Tag[] => [[0, 'SECTION'], [2, name], ...tags, [0, 'ENDSEC']];
 
 /** Letters that old readers take; signs as DXF writes them. */
 const inDxf = (text: string): string =>

@@ -93,6 +93,6 @@ export function piecesOnSheet(pieces: readonly Piece[], { laid }: SheetLayout, s
       // Counter-clockwise also where it is turned over.
       return copy.isMirrored && path.closed ? reversedPath(moved) : moved;
     };
-    return [part.piece, ...part.on].map((piece) => ({ ...piece, id: number === 0 ? piece.id : `${piece.id}-${number + 1}`, outer: to(piece.outer), holes: piece.holes.map(to) })); // biome-ignore format: one line
+    return [part.piece, ...part.on].map((piece) => ({ ...piece, id: number === 0 ? piece.id : `${piece.id}#${number + 1}`, outer: to(piece.outer), holes: piece.holes.map(to) })); // biome-ignore format: one line
   });
 }

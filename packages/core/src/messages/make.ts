@@ -13,5 +13,4 @@ export const make = {
   nothingToLayOut: 'There is nothing to lay out: type how many copies are cut, or trace an outline.',
   tooManyCopies: (count: number, most: number) =>
     `${count} copies are more than the ${most} that can be laid out at once. Cut some of them later.`,
-  laidOutBefore: 'The outlines have changed since they were laid out on sheets. Lay them out again.',
 };

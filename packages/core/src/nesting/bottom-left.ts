@@ -150,7 +150,6 @@ function outsideOf(
   columns: number,
   rows: number,
 ): Uint8Array | undefined {
-  // biome-ignore format: one line
   if (!outline && keepOff.length === 0) return undefined;
   const onGrid = (path: Path): Point[] =>
     polygonOf(path, cell / 8).map(({ x, y }): Point => ({ x: (x - rim) / cell, y: (y - rim) / cell }));

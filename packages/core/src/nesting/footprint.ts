@@ -59,7 +59,6 @@ export function footprintOf(
   chordMm: number,
   holeMm: number,
 ): Footprint {
-  // biome-ignore format: one line
   const grown = offsetPiece(part, growMm + chordMm + roundingMm);
   const outer = grown.map((piece) => piece.outer);
   const holes = grown

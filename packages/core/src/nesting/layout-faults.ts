@@ -1,4 +1,4 @@
-/** In: parts as they lie on sheets. Out: which of them lie nearer to one another than they may, held against the outlines themselves. */
+/** In: parts laid on sheets. Out: pairs that overlap or lie nearer than the gap, measured on the exact outlines. */
 import { type Box, type Path, pathArea, pathBox, polygonOf, reversedPath, type Transform, transformedPath } from '../plane/index.ts';
 import { combined, distanceTo } from '../shape/index.ts';
 import type { NestedPart, NestingPart } from './bottom-left.ts';
@@ -12,7 +12,7 @@ export interface LayoutFault {
 /** Chords on which distances are looked for leave curves by no more than this; distances count as right within it and a rounding, mm. */
 const lookMm = 0.002;
 
-/** Parts as they lie, held against the outlines themselves: none nearer to another than the gap, none over another. */
+/** Pairs of parts that overlap, or that lie nearer to each other than the gap; none in a layout that is right. */
 export function layoutFaults(placed: readonly NestedPart[], parts: readonly NestingPart[], gapMm: number): LayoutFault[] {
   const faults: LayoutFault[] = [];
   const lying = placed.map(({ part, sheet, place }) => lyingOf(parts[part] as NestingPart, sheet, place));

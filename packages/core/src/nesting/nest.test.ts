@@ -25,6 +25,7 @@ import { layoutFaults } from './layout-faults.ts';
 import { type Nested, type NestRules, type NestSheet, nest } from './nest.ts';
 import { depthOf, overlaps } from './overlap.ts';
 import { layoutOfPieces } from './piece-layout.ts';
+import { settled } from './settled.ts';
 
 const quarters = [0, 1, 2, 3].map((k) => (k * Math.PI) / 2);
 const plain: NestRules = { marginMm: 0, gapMm: 0.2, turns: quarters, canMirror: false, inHoles: true, seconds: 1, seed: 3 };
@@ -201,6 +202,22 @@ describe('lines that two parts share', () => {
     for (const { path } of twice.runs) for (const at of polygonOf(path, 0.01)) expect(distance(at)).toBeLessThan(0.03);
     for (const { path } of twice.runs)
       for (const { from, segment } of stepsOf(path)) expect(distance({ x: (from.x + segment.to.x) / 2, y: (from.y + segment.to.y) / 2 })).toBeLessThan(0.03); // biome-ignore format: one line
+  });
+  it('are brought together within the sheet, clear of what is kept off, and square to an edge that was met before', () => {
+    const parts = [part(box(40, 30)), part(box(40, 30)), part(box(20, 20))];
+    const at = (k: number, e: number, f: number) => ({ part: k, sheet: 0, place: { a: 1, b: 0, c: 0, d: 1, e, f } });
+    const lying = [at(0, 5, 5), at(1, 46, 5.2), at(2, 5.5, 36.1)];
+    const places = (sheetAt: NestSheet) => settled(lying, parts, kerfMm, [sheetAt], 5).map(({ place: { e, f } }) => [e, f]);
+    const plainly = [
+      [5, 5],
+      [45.3, 5.2],
+      [5.5, 35.3],
+    ].map((xy) => xy.map((mm) => expect.closeTo(mm, 9)));
+    expect(places(sheet(200, 110))).toEqual(plainly);
+    // A clamp between the two that are side by side keeps the second where it is; so does a leftover whose edge is too near.
+    expect(places(sheet(200, 110, { keepOff: [box(0.4, 4, 45.2, 8)] }))[1]).toEqual([46, 5.2]);
+    const leftover = polygonPath([{ x: 0, y: 0 }, { x: 200, y: 0 }, { x: 200, y: 110 }, { x: 48, y: 110 }, { x: 48, y: 40.5 }, { x: 0, y: 40.5 }]); // biome-ignore format: one line
+    expect(places(sheet(200, 110, { outline: leftover }))[2]).toEqual([5.5, 36.1]);
   });
   it('of tiles beside one another: three sides of the second are left, and of a closed way that is shared in its middle one way', () => {
     const lines = new CutLines();

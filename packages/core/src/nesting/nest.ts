@@ -313,7 +313,6 @@ function nestedOf(
   rules: NestRules,
   { tooLarge, left }: Laid,
 ): Nested {
-  // biome-ignore format: one line
   const last = kinds.length - 1;
   let usedMm = 0;
   let area = 0;

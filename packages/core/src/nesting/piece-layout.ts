@@ -10,7 +10,7 @@ import { SaidError, say } from '../messages/index.ts';
 import { type Box, pathBox, rectanglePath } from '../plane/index.ts';
 import type { NestedPart, NestingPart } from './bottom-left.ts';
 import { layoutFaults } from './layout-faults.ts';
-import { type Nested, nest } from './nest.ts';
+import { type Nested, type NestSheet, nest } from './nest.ts';
 import { settled } from './settled.ts';
 
 export interface PieceLayout {
@@ -45,7 +45,6 @@ export function* layoutOfPieces(
   seed: number,
   now?: () => number,
 ): Generator<LayoutStep, PieceLayout> {
-  // biome-ignore format: one line
   const own = sheetParts(pieces);
   const parts = own.map((part): NestingPart => ({ ...outlineOf(part), count: layout.copies[part.piece.id] ?? 1 }));
   const count = parts.reduce((sum, part) => sum + part.count, 0);
@@ -78,10 +77,10 @@ export function* layoutOfPieces(
   }
   // The best that holds against the outlines themselves; the first one, from the grid, does.
   const right = found.findLast(({ placed }) => layoutFaults(placed, parts, gapMm).length === 0);
-  if (!right) throw new SaidError(say.make.nothingToLayOut());
+  if (!right) throw new Error('parts overlap as they were laid bottom-left');
   if (!layout.commonLines) return told(right);
-  const sizes = right.sheets.map((kind) => layout.sheets[kind] ?? { widthMm: 0, heightMm: 0 });
-  return told({ ...right, placed: settled(right.placed, parts, gapMm, sizes, marginMm) });
+  const used = right.sheets.map((kind) => sheets[kind] as NestSheet);
+  return told({ ...right, placed: settled(right.placed, parts, gapMm, used, marginMm) });
 }
 
 function copyOf({ part, sheet, place }: NestedPart, own: readonly SheetPart[]): LaidCopy {

@@ -60,14 +60,14 @@ interface Candidate {
 
 export class Separation {
   readonly lies: Lie[];
+  /** Parts that move, then what is kept off on each sheet, which does not. */
   private readonly posed: Posed[];
   private readonly scratch = new Map<Footprint, Posed>();
   private readonly weights: Float32Array;
-  private readonly keepOffWeights: Float32Array;
+  private readonly count: number;
   private readonly onSheet: number[][];
-  /** Of each part as it lies; and of what is kept off, sheet by sheet. Null where depths are taken from circles. */
+  /** Of each as it lies; null where depths are taken from circles. */
   private readonly variants: (Variant | null)[];
-  private readonly keepOffVariants: readonly (readonly (Variant | null)[])[];
   private readonly sums = new FieldSums();
   /** What is beyond the last sheet's top is out of reach. */
   private topMm = Infinity;
@@ -81,30 +81,31 @@ export class Separation {
     private readonly fields: DepthFields | null,
   ) {
     this.lies = [...lies];
-    this.posed = footprints.map(unposed);
+    const still = sheets.flatMap(({ keepOff }) => keepOff);
+    this.posed = [...footprints.map(unposed), ...still];
+    this.count = this.posed.length;
     for (const footprint of footprints) if (!this.scratch.has(footprint)) this.scratch.set(footprint, unposed(footprint));
-    this.weights = new Float32Array(footprints.length ** 2).fill(1);
-    this.keepOffWeights = new Float32Array(footprints.length * Math.max(0, ...sheets.map(({ keepOff }) => keepOff.length))).fill(1);
-    this.onSheet = sheets.map(() => []);
-    this.variants = footprints.map(() => null);
-    this.keepOffVariants = sheets.map(({ keepOff }) => keepOff.map(({ of }) => fields?.variant(of, 0, false) ?? null));
+    this.weights = new Float32Array(this.count ** 2).fill(1);
+    this.variants = [...footprints.map(() => null), ...still.map(({ of }) => fields?.variant(of, 0, false) ?? null)];
+    let next = footprints.length;
+    this.onSheet = sheets.map(({ keepOff }) => keepOff.map(() => next++));
     for (const [k, lie] of lies.entries()) this.put(k, lie);
   }
 
   /** Lays all as they were. */
-  restore(lies: readonly Lie[]): void {
+  private restore(lies: readonly Lie[]): void {
     for (const [k, lie] of lies.entries()) if (lie !== this.lies[k]) this.put(k, lie);
   }
 
   /** How far up the last sheet is used, mm. */
   usedMm(): number {
-    return (this.onSheet.at(-1) as number[]).reduce((most, k) => Math.max(most, (this.posed[k] as Posed).maxY), 0);
+    return this.onLast().reduce((most, k) => Math.max(most, (this.posed[k] as Posed).maxY), 0);
   }
 
   /** Brings what lies beyond a height of the last sheet below it, or on to another sheet. */
   press(topMm: number): void {
     this.topMm = topMm;
-    for (const k of [...(this.onSheet.at(-1) as number[])]) {
+    for (const k of this.onLast()) {
       const { maxY, minY } = this.posed[k] as Posed;
       if (maxY <= topMm) continue;
       const lie = this.lies[k] as Lie;
@@ -128,7 +129,6 @@ export class Separation {
   /** Yields after every pass; returns whether all came apart. It ends when it is not pursued. */
   *separated(): Generator<void, boolean> {
     this.weights.fill(1);
-    this.keepOffWeights.fill(1);
     let best = { loss: Infinity, lies: [...this.lies] };
     for (let vain = 0; vain < vainTries; vain++) {
       const before = best.loss;
@@ -146,9 +146,9 @@ export class Separation {
     return false;
   }
 
-  /** Whether nothing overlaps. */
-  isApart(): boolean {
-    return this.lies.every((_, k) => this.lossOf(k, false) === 0);
+  /** The parts on the last sheet. */
+  private onLast(): number[] {
+    return (this.onSheet.at(-1) as number[]).filter((k) => k < this.footprints.length);
   }
 
   private put(k: number, lie: Lie): void {
@@ -193,41 +193,19 @@ export class Separation {
     bound: number,
     isWeighted: boolean,
   ): number {
-    // biome-ignore format: one line
-    const { minX, minY, maxX, maxY, keepOff } = this.sheets[sheet] as Sheet;
+    const { minX, minY, maxX, maxY } = this.sheets[sheet] as Sheet;
     const top = sheet === this.sheets.length - 1 ? Math.min(maxY, this.topMm) : maxY;
     const [left, right, bottom, upper] = [posed.minX + dx, posed.maxX + dx, posed.minY + dy, posed.maxY + dy];
     if (left < minX - 1e-9 || right > maxX + 1e-9 || bottom < minY - 1e-9 || upper > top + 1e-9) return Infinity;
-    const n = this.footprints.length;
     let loss = 0;
     for (const j of this.onSheet[sheet] as number[]) {
       const other = this.posed[j] as Posed;
       if (j === k || left >= other.maxX || right <= other.minX || bottom >= other.maxY || upper <= other.minY) continue;
       const depth = this.depth(posed, variant, dx, dy, other, this.variants[j] as Variant | null);
-      if (depth > 0) loss += (isWeighted ? (this.weights[k * n + j] as number) : 1) * depth;
+      if (depth > 0) loss += (isWeighted ? (this.weights[k * this.count + j] as number) : 1) * depth;
       if (loss > bound) return Infinity;
     }
-    const kept = keepOff.length > 0 ? this.keepOffLoss(k, posed, variant, dx, dy, sheet, isWeighted) : 0;
-    return loss + kept > bound ? Infinity : loss + kept;
-  }
-
-  private keepOffLoss(
-    k: number,
-    posed: Posed,
-    variant: Variant | null,
-    dx: number,
-    dy: number,
-    sheet: number,
-    isWeighted: boolean,
-  ): number {
-    // biome-ignore format: one line
-    const { keepOff } = this.sheets[sheet] as Sheet;
-    return keepOff.reduce((loss, other, j) => {
-      if (posed.minX + dx >= other.maxX || posed.maxX + dx <= other.minX || posed.minY + dy >= other.maxY || posed.maxY + dy <= other.minY)
-        return loss;
-      const depth = this.depth(posed, variant, dx, dy, other, this.keepOffVariants[sheet]?.[j] ?? null);
-      return loss + (isWeighted ? (this.keepOffWeights[k * keepOff.length + j] as number) : 1) * depth;
-    }, 0);
+    return loss;
   }
 
   /** How deep a part that is shifted lies in another; 0 where they are apart. */
@@ -242,13 +220,12 @@ export class Separation {
   }
 
   private weigh(): void {
-    const n = this.footprints.length;
     const pairs: [number, number][] = [];
     let most = 0;
     this.weights.forEach((weight, at) => {
       this.weights[at] = Math.max(1, fall * weight);
     });
-    for (let i = 0; i < n; i++) {
+    for (let i = 0; i < this.footprints.length; i++) {
       const a = this.posed[i] as Posed;
       const { sheet } = this.lies[i] as Lie;
       for (const j of this.onSheet[sheet] as number[]) {
@@ -258,12 +235,7 @@ export class Separation {
         const depth = this.depth(a, this.variants[i] as Variant | null, 0, 0, b, this.variants[j] as Variant | null);
         if (depth === 0) continue;
         most = Math.max(most, depth);
-        pairs.push([i * n + j, depth], [j * n + i, depth]);
-      }
-      for (const [j, other] of (this.sheets[sheet] as Sheet).keepOff.entries()) {
-        const at = i * (this.sheets[sheet] as Sheet).keepOff.length + j;
-        this.keepOffWeights[at] = (this.keepOffWeights[at] as number) * (overlaps(a, 0, 0, other) ? mostGrowth : fall);
-        if ((this.keepOffWeights[at] as number) < 1) this.keepOffWeights[at] = 1;
+        pairs.push([i * this.count + j, depth], [j * this.count + i, depth]);
       }
     }
     for (const [at, depth] of pairs) this.weights[at] = ((this.weights[at] as number) / fall) * (leastGrowth + ((mostGrowth - leastGrowth) * depth) / most); // biome-ignore format: one line
@@ -311,11 +283,8 @@ export class Separation {
     const [wide, high] = [one.maxX - one.minX - (posed.maxX - posed.minX), top - one.minY - (posed.maxY - posed.minY)];
     if (wide < 0 || high < 0) return null;
     const sums = this.sums.over(one.minX - posed.minX, one.minY - posed.minY, wide, high, cellMm, this.random);
-    const n = this.footprints.length;
     for (const j of this.onSheet[sheet] as number[])
-      if (j !== k) sums.add((this.fields as DepthFields).between(this.variants[j] as Variant, variant), this.posed[j] as Posed, this.weights[k * n + j] as number); // biome-ignore format: one line
-    for (const [j, other] of one.keepOff.entries())
-      sums.add((this.fields as DepthFields).between(this.keepOffVariants[sheet]?.[j] as Variant, variant), other, this.keepOffWeights[k * one.keepOff.length + j] as number); // biome-ignore format: one line
+      if (j !== k) sums.add((this.fields as DepthFields).between(this.variants[j] as Variant, variant), this.posed[j] as Posed, this.weights[k * this.count + j] as number); // biome-ignore format: one line
     return sums.least(this.random);
   }
 
@@ -326,7 +295,6 @@ export class Separation {
     reach: number,
     consider: (sheet: number, x: number, y: number, turn: number, isMirrored: boolean) => void,
   ): void {
-    // biome-ignore format: one line
     for (let n = 0; n < about; n++)
       consider(
         own.sheet,

@@ -1,4 +1,4 @@
-/** In: a process's files, and what a report says of its plan. Out: the same files, each telling it with what it makes. */
+/** In: a process's files, and what a report says of its plan. Out: the same files, each telling it with what it says of itself. */
 import type { ProcessFile } from './process.ts';
 
 export const withReports = <Settings, Plan>(
@@ -8,6 +8,12 @@ export const withReports = <Settings, Plan>(
   Object.fromEntries(
     Object.entries(files).map(([name, file]): [string, ProcessFile<Settings, Plan>] => [
       name,
-      { ...file, make: async (work, plan, choices) => ({ ...(await file.make(work, plan, choices)), report: reportOf(plan) }) },
+      {
+        ...file,
+        make: async (work, plan, choices) => {
+          const made = await file.make(work, plan, choices);
+          return { ...made, report: { ...reportOf(plan), ...made.report } };
+        },
+      },
     ]),
   );

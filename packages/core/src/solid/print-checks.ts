@@ -131,7 +131,6 @@ function* islandsIn(
   high: number,
   layerMm: number,
 ): Generator<number, [number, number, number][]> {
-  // biome-ignore format: one line
   const layers = Math.min(mostLayers, Math.max(1, Math.ceil((high - low) / layerMm)));
   const step = (high - low) / layers;
   const islands: [number, number, number][] = [];
@@ -160,7 +159,6 @@ function overhangOf(
   low: number,
   { overhangDegrees, layerMm }: SolidSettings,
 ): { areaMm2: number; triangles: Uint32Array } {
-  // biome-ignore format: one line
   const limit = Math.sin((overhangDegrees * Math.PI) / 180) + 1e-6;
   const found: number[] = [];
   let areaMm2 = 0;

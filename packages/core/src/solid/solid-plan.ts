@@ -122,7 +122,6 @@ function assembledOf(
   parts: readonly SolidPart[],
   placeOf: (body: Body) => number,
 ): PairedHalves[] {
-  // biome-ignore format: one line
   const [one, other] = [placeOf(first), placeOf(second)];
   const mesh = parts[other]?.mesh;
   if (one < 0 || !mesh) return [];
@@ -233,7 +232,6 @@ function sphereOn(
   { diameterMm, faceMm, depthMm, how }: SolidSettings['spheres'][number],
   { chordMm }: SolidSettings,
 ): Pick<Body, 'solid' | 'how'> {
-  // biome-ignore format: one line
   const { x, y } = centreOf(pathBox(piece.outer));
   const r = diameterMm / 2;
   const deep = Math.min(depthMm, diameterMm);

@@ -20,10 +20,9 @@ const scaleWords = { [fitting]: say.fitting, ...Object.fromEntries(Object.keys(s
 const paperWords = Object.fromEntries(sheetPapers.map((paper) => [paper, paper])) as Record<PlanSheetSettings['paper'], string>;
 const isShown = (is: boolean): 'yes' | 'no' => (is ? 'yes' : 'no');
 
-export function SheetPanel({ open: { settings, set, plan, notes }, pieces }: PanelProps<PlanSheetSettings, SheetPlan>) {
+export function SheetPanel({ open: { settings, set, plan, notes } }: PanelProps<PlanSheetSettings, SheetPlan>) {
   const unit = useJob((s) => s.job.unit);
   const { detail } = settings;
-  const middle = pieces[0]?.outer.start ?? { x: 0, y: 0 };
   return (
     <>
       <PlanFault />
@@ -84,7 +83,7 @@ export function SheetPanel({ open: { settings, set, plan, notes }, pieces }: Pan
             label={say.detail}
             value={detail ? 'circle' : 'none'}
             words={say.details}
-            onPick={(which) => set({ detail: which === 'circle' ? { ...middle, radiusMm: 8, times: 4 } : null })}
+            onPick={(which) => set({ detail: which === 'circle' ? { x: 0, y: 0, radiusMm: 8, times: 4 } : null })}
           />
           {detail && (
             <>

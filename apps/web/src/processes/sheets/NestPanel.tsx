@@ -36,10 +36,11 @@ export function NestPanel({ open }: PanelProps) {
   const pieces = usePiecesToMake();
   const { stock, layout: kept } = job.making;
   const layout = useMemo((): SheetLayout => kept ?? { ...plainLayout, sheets: [{ ...sheetOf(stock), count: 10 }] }, [kept, stock]);
+  const { shown, share, fault, start, stop } = useNesting();
   const set = (change: Partial<SheetLayout>): void => {
+    stop();
     run({ do: 'lay-out', layout: { ...layout, laid: null, ...change } });
   };
-  const { shown, share, fault, start, stop } = useNesting();
   const isCurrent = useMemo(() => isLaid(pieces, layout), [pieces, layout]);
   const thicknessMm = stock.thicknessMm ?? 0;
   // While it is laid out the best so far is drawn, then what is kept.
@@ -53,9 +54,12 @@ export function NestPanel({ open }: PanelProps) {
     open.set({ commonLines: isOnce });
     set({ commonLines: isOnce, gapMm: isOnce ? kerfMm : Math.max(layout.gapMm, plainLayout.gapMm) });
   };
+  // What was asked otherwise meanwhile is not laid out by what was asked before; what lies nowhere is no layout.
+  const latest = useRef(layout);
+  latest.current = layout;
   const layOut = async (): Promise<void> => {
     const found = await start(pieces, layout);
-    if (found) {
+    if (found && found.laid.copies.length > 0 && latest.current === layout) {
       run({ do: 'lay-out', layout: { ...layout, laid: found.laid } });
       setMaking({ sheet: 0 });
     }

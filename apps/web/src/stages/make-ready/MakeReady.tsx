@@ -43,7 +43,7 @@ export function MakeReady({ onStage, jobId, hasCutter }: { onStage: (stage: Stag
   const pieces = useSheetInHand(layout, drawn);
   usePlan(open, pieces);
   const stop = useFindings().find((f) => f.weight === 'stops' && (!f.processIds || f.processIds.includes(open?.entry.id ?? '')));
-  const files = useFiles(open, pieces, drawn, layout, stop !== undefined);
+  const files = useFiles(open, pieces, drawn, stop !== undefined);
   const shown = open && panelOf(open, panel);
   const isFiles = panel === filesPanel;
   const next = stop

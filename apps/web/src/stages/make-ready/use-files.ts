@@ -4,8 +4,9 @@
  * sets of all processes.
  */
 import { fileName } from '@nuvet/core/files';
-import { type Job, type Piece, piecesOnSheet, type SheetLayout } from '@nuvet/core/job';
+import { isLaid, type Job, type Piece, piecesOnSheet } from '@nuvet/core/job';
 import { type JobProcess, type ProcessFileMade, settingsOf, workOf } from '@nuvet/core/processes';
+import type { Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useJob } from '@/job/job-store';
 import { useProcesses } from '@/processes/open-process';
@@ -17,6 +18,7 @@ import { setMaking, useMaking } from '@/table/making-store';
 import { downloadFile } from '@/ui/download';
 import { toldError } from '@/words/told';
 import { maker } from '@/workers/maker.client';
+import type { Maker } from '@/workers/maker.worker';
 import { rememberFile, useLastFile } from './last-file';
 
 export type FileSeen = ProcessFileMade | { readonly fault: string } | 'working';
@@ -55,15 +57,19 @@ export const setOf = (one: JobProcess): string[] => {
 const partsOf = ({ further = [], ...first }: ProcessFileMade, name: string): { name: string; bytes: Uint8Array }[] =>
   [first, ...further].map(({ bytes, part }) => ({ name: part === undefined ? name : name.replace(/(\.[^.]+)$/, `-${part}$1`), bytes }));
 
-/** @param pieces those of the sheet in hand; @param drawn all of them, which lie on sheets by the layout where there is one */
-export function useFiles(
-  open: OpenProcess | null,
-  pieces: readonly Piece[],
-  drawn: readonly Piece[],
-  layout: SheetLayout | null,
-  isStopped: boolean,
-) {
-  // biome-ignore format: one line
+/** A file of every sheet as files that come together. */
+function together(sheets: readonly ProcessFileMade[]): ProcessFileMade {
+  const files = sheets.flatMap(
+    ({ further = [], ...first }, k) =>
+    [first, ...further].map(({ part, ...file }): ProcessFileMade => ({ ...file, part: `sheet-${k + 1}${part === undefined ? '' : `-${part}`}` })), // biome-ignore format: one line
+  );
+  const [first, ...further] = files as [ProcessFileMade, ...ProcessFileMade[]];
+  const off = files.flatMap(({ largestMm }) => largestMm ?? []);
+  return { ...first, largestMm: off.length > 0 ? Math.max(...off) : null, further };
+}
+
+/** @param pieces those of the sheet in hand; @param drawn all of them, which may lie on several sheets */
+export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], drawn: readonly Piece[], isStopped: boolean) {
   const job = useJob((s) => s.job);
   const revision = useJob((s) => s.revision);
   const processes = useProcesses();
@@ -80,31 +86,31 @@ export function useFiles(
     const shows = processViews[one.entry.process]?.showsPicture?.({ ...one.kind.plain, ...one.entry.settings });
     return { dpi, source: shows ? underlayFor(job) : null };
   };
-  /** A file a sheet, one after another. */
-  const ofAllSheets = async (one: JobProcess, name: string, of: SheetLayout): Promise<ProcessFileMade> => {
-    const files: ProcessFileMade[] = [];
-    for (let sheet = 0; sheet < sheetsIn(of); sheet++) {
-      const [file] = await maker().files(one.entry.process, [name], workOf(one, job, piecesOnSheet(drawn, of, sheet)), choicesFor(one));
-      if (!file) continue;
-      if ('refused' in file) throw new Error(file.refused);
-      const { further = [], ...first } = file;
-      files.push(...[first, ...further].map(({ part, ...rest }) => ({ ...rest, part: `sheet-${sheet + 1}${part === undefined ? '' : `-${part}`}` }))); // biome-ignore format: one line
-    }
-    const [first, ...further] = files as [ProcessFileMade, ...ProcessFileMade[]];
-    const largestMm = files.reduce<number | null>(
-      (most, file) => (file.largestMm === null ? most : Math.max(most ?? 0, file.largestMm)),
-      null,
-    );
-    return { ...first, largestMm, further };
+  /** The pieces of each sheet that a process cuts; all at once where it makes them as drawn. */
+  const sheetsFor = ({ kind }: JobProcess): readonly (readonly Piece[])[] => {
+    const { layout } = job.making;
+    if (!kind.cutsSheets || !isLaid(drawn, layout)) return [drawn];
+    return Array.from({ length: sheetsIn(layout) }, (_, sheet) => piecesOnSheet(drawn, layout, sheet));
+  };
+  /** Files of a process, planned for them alone: those of several sheets together. */
+  const filesFor = async (one: JobProcess, names: readonly string[]): Promise<(ProcessFileMade | { readonly refused: string })[]> => {
+    const bySheet: Awaited<ReturnType<Remote<Maker>['files']>>[] = [];
+    for (const on of sheetsFor(one)) bySheet.push(await maker().files(one.entry.process, names, workOf(one, job, on), choicesFor(one)));
+    return names.map((_, n) => {
+      const files = bySheet.map((all) => all[n] as (typeof all)[0]);
+      const refused = files.find((file) => 'refused' in file);
+      if (refused) return refused;
+      return files.length === 1 ? (files[0] as ProcessFileMade) : together(files as ProcessFileMade[]);
+    });
   };
   const made = async (name: string): Promise<ProcessFileMade | null> => {
     if (!open || open.plan === null) return null;
     setSeen((s) => ({ ...s, [name]: 'working' }));
     try {
-      const file =
-        layout && sheetsIn(layout) > 1
-          ? await ofAllSheets(open, name, layout)
-          : await maker().file(open.entry.process, name, workOf(open, job, pieces), open.plan, choicesFor(open));
+      const isOfSeveral = sheetsFor(open).length > 1;
+      const file = isOfSeveral ? (await filesFor(open, [name]))[0] : await maker().file(open.entry.process, name, workOf(open, job, pieces), open.plan, choicesFor(open)); // biome-ignore format: one line
+      if (!file) return null;
+      if ('refused' in file) throw new Error(file.refused);
       setSeen((s) => ({ ...s, [name]: file }));
       return file;
     } catch (error) {
@@ -144,11 +150,7 @@ export function useFiles(
       const files: { name: string; bytes: Uint8Array }[] = [];
       for (const [k, one] of processes.entries()) {
         const names = setOf(one);
-        const laid = one.kind.cutsSheets ? layout : null;
-        const all =
-          laid && sheetsIn(laid) > 1
-            ? await Promise.all(names.map((name) => ofAllSheets(one, name, laid).catch((error: Error) => ({ refused: error.message }))))
-            : await maker().files(one.entry.process, names, workOf(one, job, one.kind.cutsSheets ? pieces : drawn), choicesFor(one));
+        const all = await filesFor(one, names);
         const folder = `${k + 1} ${one.kind.word}, ${one.entry.machine.name}`.replace(/[^\p{L}\p{N} ,._-]+/gu, ' ');
         all.forEach((file, n) => {
           if ('refused' in file) setFault(toldError(new Error(file.refused)));

@@ -106,7 +106,6 @@ export const foam = {
   isLayingOut: 'Laying out formers',
   unplaced: (formers: number) =>
     `${formers === 1 ? 'One former finds' : `${formers} formers find`} no sheet. Add larger or more sheets, or cut ${formers === 1 ? 'it' : 'them'} in parts.`,
-  sheetsInView: 'Formers on their sheets, and what is left of each',
   wire: 'Hot wire',
   wireFeed: 'Speed',
   mmPerMin: 'mm/min',

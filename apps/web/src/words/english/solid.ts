@@ -82,7 +82,6 @@ export const solid = {
   triangles: 'Triangles',
   inSpace: 'The solid in space: drag to turn it',
   section: 'Cut open at',
-  printer: 'The printer',
   nozzle: 'Nozzle',
   overhang: 'Hangs over to',
   bedWide: 'Bed wide',
