@@ -1,13 +1,13 @@
 /** A solid as a new user would: a thickness, rounded edges, one outline cut out, a base, and a file for the printer. */
 import { readFileSync } from 'node:fs';
-import { readGlb, readStl } from '@nuvet/core/formats';
+import { readGlb, readStl, writePng } from '@nuvet/core/formats';
 import { circlePath } from '@nuvet/core/plane';
 import { openEdges, sizeOf } from '@nuvet/core/solid';
 import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines, jobWith, json } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -92,5 +92,28 @@ it('a star is pushed together of two halves, a ball is told whether it passes, a
   await panel('Files').click();
   const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('GLB: download').click()]);
   expect(readGlb(new Uint8Array(readFileSync((await download.path()) as string))).length).toBe(2);
+  await settled(page);
+});
+
+it('an outline over a picture becomes a relief as high as the picture is light', async () => {
+  // 30 x 20 mm, black at its left and white at its right.
+  const data = Uint8Array.from({ length: 60_000 }, (_, k) => Math.round((255 * ((k % 300) + 0.5)) / 300));
+  const { id } = await jobWith('Dune', writePng({ width: 300, height: 200, data }, 10));
+  const drawn = { id: 'd0', name: 'Tile', purpose: 'cut', leftOut: false, source: { kind: 'paths', paths: [boxPath(0, 0, 30, 20)] }, live: [] }; // biome-ignore format: one line
+  expect((await json('POST', `/api/jobs/${id}/edits`, { base: 2, steps: [{ step: 'do', command: { do: 'draw', drawn } }], wanted: false })).status).toBe(200); // biome-ignore format: one line
+  await page.goto(`${address}/jobs/${id}?stage=make-ready`);
+  await button('Add a process').click();
+  await button('Add Solid').click();
+  await panel('Base').click();
+  await button('Add a relief').click();
+  await typed(/^White is at/, '5');
+  await panel('Print').click();
+  // Twice as high in the middle as at black: 30 x 20 x (1 + 5) / 2.
+  await expect.poll(() => reading('Volume').textContent()).toMatch(/^1\.(79|80|81) ml$/);
+  await panel('Files').click();
+  const [download] = await Promise.all([page.waitForEvent('download') as Promise<Download>, button('STL: download').click()]);
+  const mesh = readStl(new Uint8Array(readFileSync((await download.path()) as string)));
+  expect(openEdges(mesh)).toBe(0);
+  expect(sizeOf(mesh).middle[0] / 30).toBeGreaterThan(0.6);
   await settled(page);
 });

@@ -7,7 +7,7 @@ import { readGlb, readStl, writeStl } from '@nuvet/core/formats';
 import { type Piece, plainMachine, plainStock } from '@nuvet/core/job';
 import { circlePath, type Path, polygonPath, rectanglePath, reversedPath } from '@nuvet/core/plane';
 import { type ProcessFileMade, processKinds } from '@nuvet/core/processes';
-import { type BodySetting, type Contour, contourArea, loadSolids, type Mesh, openEdges, type PrintChecks, plainBody, plainSolid, printChecks, rimOff, Slicer, type SolidPlan, type SolidSettings, sectionArea, sizeOf, solidPlan, virtualPrint } from '@nuvet/core/solid'; // biome-ignore format: one line
+import { type BodySetting, type Contour, commonVolume, contourArea, loadSolids, type Mesh, openEdges, type PrintChecks, plainBody, plainSolid, printChecks, rimOff, Slicer, type SolidPlan, type SolidSettings, sectionArea, sizeOf, solidPlan, virtualPrint } from '@nuvet/core/solid'; // biome-ignore format: one line
 import { finished } from '@nuvet/core/steps';
 import { randomFrom } from '@nuvet/truth';
 import { decode } from 'fast-png';
@@ -103,7 +103,7 @@ describe('what would go wrong in printing', () => {
 
 describe('bodies that are pushed together', () => {
   const star = polygonPath(Array.from({ length: 12 }, (_, k) => ({ x: (k % 2 ? 12 : 40) * Math.sin((Math.PI * k) / 6), y: (k % 2 ? 12 : 40) * Math.cos((Math.PI * k) / 6) }))); // biome-ignore format: one line
-  const pair = { pieceId: 'star', otherId: null, degrees: 90, playMm: 0.5 };
+  const pair = { pieceId: 'star', otherId: null, degrees: 90, playMm: 0.5, asideMm: [0, 0] as [number, number] };
   it('have half a slot each, nothing in common as they stand, and the play that was typed', () => {
     const body = { ...plainBody, toMm: 4 };
     const plan = planned([piece('star', star)], { body, pairs: [pair] });
@@ -123,10 +123,35 @@ describe('bodies that are pushed together', () => {
   });
   it('may be of two outlines, and of unlike thickness: each slot is as wide as the other body is thick', () => {
     const pieces = [piece('a', box(60, 40)), piece('b', box(60, 30, 0, 60))];
-    const change = { rules: [rule('a', { toMm: 3 }), rule('b', { toMm: 6 })], pairs: [{ pieceId: 'a', otherId: 'b', degrees: 0, playMm: 0.2 }] }; // biome-ignore format: one line
+    const change = { rules: [rule('a', { toMm: 3 }), rule('b', { toMm: 6 })], pairs: [{ pieceId: 'a', otherId: 'b', degrees: 0, playMm: 0.2, asideMm: [0, 0] as [number, number] }] }; // biome-ignore format: one line
     const plan = planned(pieces, change);
     expect(plan.parts.map(({ mesh }) => sizeOf(mesh).volumeMm3)).toEqual([expect.closeTo(3 * (60 * 40 - 6.2 * 30.05), 2), expect.closeTo(6 * (60 * 30 - 3.2 * 30.05), 2)]); // biome-ignore format: one line
     expect(finished(printChecks(plan, { ...plainSolid, ...change })).fits[0]?.commonMm3).toBeCloseTo(0, 6);
+  });
+  it('may be more than two: a grid of dividers, two each way, stands together and nothing is in anything else', () => {
+    const plank = (id: string, wide: number, y: number) => piece(id, box(wide, 30, 0, y));
+    const crossing = (pieceId: string, otherId: string, one: number, other: number) => ({ pieceId, otherId, degrees: 90, playMm: 0.4, asideMm: [one, other] as [number, number] }); // biome-ignore format: one line
+    const change = { body: { ...plainBody, toMm: 3 }, pairs: [crossing('a', 'c', -30, -15), crossing('a', 'd', 30, -15), crossing('b', 'c', -30, 15), crossing('b', 'd', 30, 15)] }; // biome-ignore format: one line
+    const plan = planned([plank('a', 120, 0), plank('b', 120, 40), plank('c', 90, 80), plank('d', 90, 120)], change);
+    expect(plan.notes).toEqual([]);
+    // Two slots in each, 3.4 mm wide and half its depth deep.
+    for (const [k, { mesh }] of plan.parts.entries()) expect(sizeOf(mesh).volumeMm3).toBeCloseTo(3 * ((k === 0 || k === 3 ? 120 : 90) * 30 - 2 * 3.4 * 15.05), 2); // biome-ignore format: one line
+    const { fits } = finished(printChecks(plan, { ...plainSolid, ...change }));
+    expect(fits.map(({ commonMm3 }) => commonMm3)).toEqual([0, 1, 2, 3].map(() => expect.closeTo(0, 6)));
+    expect(fits.map(({ playMm }) => playMm)).toEqual([0, 1, 2, 3].map(() => expect.closeTo(0.4, 1)));
+    expect(plan.assembled.length).toBe(4);
+    for (const [k, { mesh }] of plan.assembled.entries()) for (const other of plan.assembled.slice(k + 1)) expect(commonVolume(mesh, other.mesh)).toBeCloseTo(0, 6); // biome-ignore format: one line
+    // Flush: together they are as deep as one plank, and the two that lie along one another 30 mm apart.
+    const sizes = plan.assembled.map(({ mesh }) => sizeOf(mesh));
+    expect(Math.max(...sizes.map(({ max }) => max[1])) - Math.min(...sizes.map(({ min }) => min[1]))).toBeCloseTo(30, 3);
+    const partOf = (part: number) => sizes[plan.assembled.findIndex((one) => one.part === part)];
+    expect(Math.abs((partOf(0)?.min[2] ?? 0) - (partOf(3)?.min[2] ?? 0))).toBeCloseTo(30, 3);
+  });
+  it('may be three of one outline, one beside the other as they are made', () => {
+    const plan = planned([piece('bar', box(60, 30))], { pairs: [{ ...pair, pieceId: 'bar', playMm: 0, asideMm: [-10, 0] }, { ...pair, pieceId: 'bar', playMm: 0, asideMm: [10, 0] }] }); // biome-ignore format: one line
+    expect(plan.notes).toEqual([]);
+    expect(plan.parts.map(({ mesh }) => sizeOf(mesh).volumeMm3)).toEqual([2, 1, 1].map((slots) => expect.closeTo(3 * (60 * 30 - slots * 3 * 15.05), 2))); // biome-ignore format: one line
+    expect(plan.parts.map(({ mesh }) => sizeOf(mesh).min[0])).toEqual([0, 70, 140].map((x) => expect.closeTo(x, 3)));
   });
   it('whose slot is wider than its arm are refused in a sentence, and the rest goes on', () => {
     for (const degrees of [0, 90]) {

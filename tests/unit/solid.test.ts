@@ -1,9 +1,11 @@
 /** Bodies from outlines: volumes in closed form, closed whatever is drawn, edges as round as they are asked, files read back. */
+/// <reference path="./lib3mf.d.ts" />
+import lib3mf from '@3mfconsortium/lib3mf';
 import { type NamedMesh, read3mf, readObj, readPly, readStl, write3mf, writeObj, writePly, writeStl } from '@nuvet/core/formats';
 import { type Piece, plainMachine, plainStock } from '@nuvet/core/job';
 import { circlePath, ellipsePath, type Path, polygonPath, rectanglePath, reversedPath } from '@nuvet/core/plane';
 import { processKinds } from '@nuvet/core/processes';
-import { type BodySetting, commonVolume, type EdgeSetting, eulerCharacteristic, loadSolids, type Mesh, openEdges, plainBody, plainSolid, prismOf, type SolidSettings, sizeOf, solidPlan } from '@nuvet/core/solid'; // biome-ignore format: one line
+import { type BodySetting, commonVolume, type EdgeSetting, eulerCharacteristic, type GreyOnSheet, loadSolids, type Mesh, openEdges, plainBody, plainSolid, prismOf, reliefSurface, type SolidSettings, sizeOf, solidPlan } from '@nuvet/core/solid'; // biome-ignore format: one line
 import { finished } from '@nuvet/core/steps';
 import { randomFrom } from '@nuvet/truth';
 import fc from 'fast-check';
@@ -152,7 +154,7 @@ describe('a solid', () => {
 
 describe('a turned body', () => {
   const turned = (outer: Path, degrees: number) =>
-    solidOf([piece('half', outer)], { chordMm: fine, turned: [{ pieceId: 'half', degrees }] });
+    solidOf([piece('half', outer)], { chordMm: fine, turned: [{ pieceId: 'half', degrees, wallMm: null }] });
   it.each([
     // Pappus: the profile's area times the way of its middle.
     ['a ring of a circle', circlePath({ x: 40, y: 10 }, 4), 360, Math.PI * 16 * 2 * Math.PI * 4],
@@ -184,6 +186,99 @@ describe('a turned body', () => {
   });
 });
 
+describe('a turned body with a wall', () => {
+  const turned = (outer: Path, wallMm: number) => solidOf([piece('half', outer)], { chordMm: fine, turned: [{ pieceId: 'half', degrees: 360, wallMm }] }); // biome-ignore format: one line
+  it('is open where it ends flat above: a cup', () => {
+    const plan = turned(rectanglePath({ minX: 3, minY: 0, maxX: 23, maxY: 40 }), 2);
+    expect(plan.volumeMm3 / (Math.PI * (400 * 40 - 324 * 38))).toBeCloseTo(1, 2.5);
+    expect(eulerCharacteristic(plan.parts[0]?.mesh as Mesh)).toBe(2);
+  });
+  it('is closed where it does not: a hollow ball', () => {
+    const half = polygonPath(Array.from({ length: 600 }, (_, k) => ({ x: 15 * Math.sin((Math.PI * k) / 599), y: -15 * Math.cos((Math.PI * k) / 599) }))); // biome-ignore format: one line
+    const plan = turned(half, 1.5);
+    expect(plan.volumeMm3 / ((4 / 3) * Math.PI * (15 ** 3 - 13.5 ** 3))).toBeCloseTo(1, 2);
+    expect(eulerCharacteristic(plan.parts[0]?.mesh as Mesh)).toBe(4);
+  });
+  it('narrow at its neck stays whole there; one with no room for a hollow is left solid, and told', () => {
+    const vase = polygonPath([{ x: 0, y: 0 }, { x: 20, y: 0 }, { x: 20, y: 30 }, { x: 8, y: 40 }, { x: 8, y: 50 }, { x: 14, y: 60 }, { x: 0, y: 60 }]); // biome-ignore format: one line
+    const plan = turned(vase, 2);
+    const frustum = (r: number, s: number, h: number): number => (Math.PI * h * (r * r + r * s + s * s)) / 3;
+    const whole = frustum(20, 20, 30) + frustum(20, 8, 10) + frustum(8, 8, 10) + frustum(8, 14, 10);
+    expect(plan.volumeMm3).toBeLessThan(0.35 * whole);
+    // A thin shell: about its area by its wall.
+    const { areaMm2 } = sizeOf(plan.parts[0]?.mesh as Mesh);
+    expect(plan.volumeMm3 / areaMm2).toBeCloseTo(1, 0.7);
+    expect(turned(vase, 30).notes.map(({ message }) => message)).toEqual([expect.stringMatching(/no room for a hollow with a wall of 30/)]);
+  });
+});
+
+describe('a relief', () => {
+  const picture = (grey: (x: number, y: number) => number): GreyOnSheet => ({
+    pictureId: 'p',
+    widthPx: 200,
+    heightPx: 100,
+    grey: Uint8Array.from({ length: 20_000 }, (_, k) => grey((k % 200) + 0.5, Math.floor(k / 200) + 0.5)),
+    // Four pixels a millimetre; y goes up on the sheet.
+    toSheet: { a: 0.25, b: 0, c: 0, d: -0.25, e: 0, f: 25 },
+  });
+  const relief = { pieceId: 'plate', pictureId: 'p', blackMm: 1, whiteMm: 4, smoothMm: 0, stepMm: 0.25 };
+  const reliefOf = (outer: Path, grey: GreyOnSheet, change: Partial<SolidSettings> = {}) => finished(solidPlan([piece('plate', outer)], { ...plainSolid, reliefs: [relief], ...change }, [grey])); // biome-ignore format: one line
+  const plate = rectanglePath({ minX: 5, minY: 5, maxX: 45, maxY: 20 });
+  it('is as high as the picture is light: a slope from black to white has the mean height', () => {
+    const plan = reliefOf(
+      plate,
+      picture((x) => (255 * x) / 200),
+    );
+    expect(plan.volumeMm3 / (40 * 15 * 2.5)).toBeCloseTo(1, 2);
+    expect(plan.max[2]).toBeCloseTo(1 + 3 * (45 / 50), 1);
+    expect(eulerCharacteristic(plan.parts[0]?.mesh as Mesh)).toBe(2);
+    // Light falls to the right, and the picture is not upside down: up on the sheet is up in it.
+    const up = reliefOf(
+      plate,
+      picture((_, y) => 255 - (255 * y) / 100),
+    );
+    expect(up.middle[1]).toBeGreaterThan(12.6);
+  });
+  it('keeps to a round outline, and cut out of a plate leaves a sunk one', () => {
+    const disc = reliefOf(
+      circlePath({ x: 25, y: 12.5 }, 10),
+      picture(() => 127.5),
+    );
+    expect(disc.volumeMm3 / (Math.PI * 100 * (1 + (3 * 127) / 255))).toBeCloseTo(1, 2);
+    const pieces = [piece('board', rectanglePath({ minX: 0, minY: 0, maxX: 50, maxY: 25 })), piece('plate', plate)];
+    const body = { ...plainBody, toMm: 5 };
+    const sunk = finished(solidPlan(pieces, { ...plainSolid, body, rules: [{ ...body, how: 'cut', pieceId: 'plate', purpose: null }], reliefs: [relief] }, [picture((x) => (255 * x) / 200)])); // biome-ignore format: one line
+    expect(sunk.volumeMm3 / (50 * 25 * 5 - 40 * 15 * 2.5)).toBeCloseTo(1, 2.5);
+  });
+  it('is smoothed by a Gaussian of the width that is typed: a step becomes its integral', () => {
+    const surface = reliefSurface(
+      { minX: 0, minY: 0, maxX: 50, maxY: 25 },
+      picture((x) => (x < 100 ? 0 : 255)),
+      { ...relief, smoothMm: 2 },
+    );
+    const at = (x: number): number => surface.heights[Math.round(x / 0.25) + 50 * surface.columns] as number;
+    // Values of the normal distribution's integral at -1, 0 and 1 standard deviations, from memory.
+    for (const [x, share] of [[23, 0.1587], [25, 0.5], [27, 0.8413]] as const) expect((at(x) - 1) / 3).toBeCloseTo(share, 1.7); // biome-ignore format: one line
+  });
+  it('whose picture is gone, or that lies below its body, is told; too fine a one is made coarser', () => {
+    const said = (plan: ReturnType<typeof reliefOf>): string => plan.notes.map(({ message }) => message).join(' ');
+    expect(said(reliefOf(plate, { ...picture(() => 0), pictureId: 'other' }))).toMatch(/not at hand: its body ends flat/);
+    const other = piece('other', circlePath({ x: 80, y: 0 }, 5));
+    const low = finished(solidPlan([piece('plate', plate), other], { ...plainSolid, body: { ...plainBody, fromMm: 2, toMm: 6 }, reliefs: [relief] }, [picture(() => 0)])); // biome-ignore format: one line
+    expect(said(low)).toMatch(/lies below the bottom/);
+    expect(low.parts.length).toBe(1);
+    expect(
+      said(
+        reliefOf(
+          plate,
+          picture(() => 0),
+          { reliefs: [{ ...relief, stepMm: 0.02 }] },
+        ),
+      ),
+    ).toMatch(/no room for places 0\.020 mm apart: they are 0\.080/);
+  });
+});
+
 describe('files of a solid', () => {
   const star: NamedMesh = { name: 'Lantern <star>', mesh: meshOf(ellipsePath({ x: 100, y: 50 }, 30, 12, 0.4), { top: { kind: 'round', sizeMm: 1 } }, [], 0.02) }; // biome-ignore format: one line
   const pin: NamedMesh = { name: 'Pin', mesh: meshOf(circlePath({ x: 0, y: 0 }, 3), {}, [], 0.02) };
@@ -206,6 +301,23 @@ describe('files of a solid', () => {
       expect(sizeOf(mesh).volumeMm3).toBeCloseTo(sizeOf(([star, pin][k] as NamedMesh).mesh).volumeMm3, 2);
     }
     expect(write3mf([star, pin], 'Festival & star', ['#1E7B6B'])).toEqual(bytes);
+  });
+  it('3MF is right to the letter of its specification by the reader of those who publish it (lib3mf, strict), with nothing to warn of', async () => {
+    const library = await lib3mf();
+    library.FS.writeFile('/part.3mf', write3mf([star, pin], 'Festival & star', ['#1E7B6B', '#A87B1D']));
+    const model = new library.CWrapper().CreateModel();
+    const reader = model.QueryReader('3mf');
+    reader.SetStrictModeActive(true);
+    reader.ReadFromFile('/part.3mf');
+    expect(reader.GetWarningCount()).toBe(0);
+    expect(model.GetUnit().value).toBe(library.eModelUnit.MilliMeter.value);
+    const meshes = model.GetMeshObjects();
+    for (const { name, mesh } of [star, pin]) {
+      expect(meshes.MoveNext()).toBe(true);
+      const object = meshes.GetCurrentMeshObject();
+      expect([object.GetName(), object.GetVertexCount(), object.GetTriangleCount(), object.IsManifoldAndOriented(), object.IsValid()]).toEqual([name, mesh.positions.length / 3, mesh.triangles.length / 3, true, true]); // biome-ignore format: one line
+    }
+    expect(meshes.MoveNext()).toBe(false);
   });
   it('that are damaged are refused in a sentence', () => {
     const bytes = writeStl([pin]);

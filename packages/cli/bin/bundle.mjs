@@ -9,7 +9,7 @@ const cache = join(packages, '../node_modules/.cache/nuvet');
 
 /** Changes with every file that the command is made from: names, sizes and times, which is quicker than to read them all. */
 function stamp() {
-  let mark = 0;
+  let mark = Math.round(statSync(fileURLToPath(import.meta.url)).mtimeMs);
   const visit = (folder) => {
     for (const entry of readdirSync(folder, { withFileTypes: true })) {
       const path = join(folder, entry.name);
@@ -42,7 +42,7 @@ export async function bundle() {
     platform: 'node',
     format: 'esm',
     target: 'node20',
-    external: ['sharp', 'bmp-ts', '@napi-rs/canvas', 'pdfjs-dist', 'pdfjs-dist/*', 'esbuild'],
+    external: ['sharp', 'bmp-ts', '@napi-rs/canvas', 'pdfjs-dist', 'pdfjs-dist/*', 'esbuild', 'manifold-3d'],
     logLevel: 'error',
     // Packages of the older kind ask for others as they run.
     banner: { js: "import { createRequire as nuvetRequire } from 'node:module'; const require = nuvetRequire(import.meta.url);" },

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { read3mf, readStl } from '@nuvet/core/formats';
 import { eulerCharacteristic, openEdges, sizeOf } from '@nuvet/core/solid';
 import { afterAll, describe, expect, it } from 'vitest';
-import { nuvetIn } from '../../../tests/unit/nuvet-command.ts';
+import { nuvetIn, nuvetProcessIn } from '../../../tests/unit/nuvet-command.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'nuvet-solid-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -17,6 +17,11 @@ writeFileSync(
 );
 
 describe('nuvet make --for solid', () => {
+  it('works as a person runs it, as a process of its own', async () => {
+    const { code, error } = await nuvetProcessIn(folder)('make', 'plate.svg', '--for', 'solid', '--thickness', '4mm', '--out', 'own.stl');
+    expect([code, error]).toEqual([0, '']);
+    expect(sizeOf(readStl(bytesOf('own.stl'))).volumeMm3).toBeCloseTo((60 * 40 - 400) * 4, -0.5);
+  });
   it('makes a plate as thick as said on a base, as STL and 3MF, and reports what it holds', async () => {
     const { code, out, error } = await nuvet('make', 'plate.svg', '--for', 'solid', '--thickness', '4mm', '--base', '2mm', '--out', 'part.stl', '--out', 'part.3mf', '--report', 'part.json'); // biome-ignore format: one line
     expect([code, error]).toEqual([0, '']);

@@ -10,6 +10,7 @@ import { useJob } from '@/job/job-store';
 import { setMaking, useMaking } from '@/table/making-store';
 import { toldError } from '@/words/told';
 import { maker } from '@/workers/maker.client';
+import { greySources } from './grey-sources';
 import { panelOf } from './process-on-table';
 import type { OpenProcess } from './process-view';
 
@@ -33,10 +34,15 @@ export function usePlan(open: OpenProcess | null, pieces: readonly Piece[]): voi
     [open, dragged, drag],
   );
   const { id, process, machine } = entry ?? {};
+  const { pictures, planScale } = useJob((s) => s.job);
+  const sources = useMemo(
+    () => (open?.kind.greysIn && settings ? greySources(open.kind, settings, { pictures, planScale }) : null),
+    [open?.kind, settings, pictures, planScale],
+  );
   useEffect(() => {
     if (!id || !process || !machine || !settings || !stock) return;
     let isWanted = true;
-    const work = { title, pieces, settings, machine, stock, ...(photographs && { photographs }) };
+    const work = { title, pieces, settings, machine, stock, ...(photographs && { photographs }), ...(sources && { greySources: sources }) };
     const timer = setTimeout(
       async () => {
         setMaking({ planning: 0, planFault: null });
@@ -57,5 +63,5 @@ export function usePlan(open: OpenProcess | null, pieces: readonly Piece[]): voi
       isWanted = false;
       clearTimeout(timer);
     };
-  }, [id, process, machine, settings, stock, title, pieces, photographs, dragged]);
+  }, [id, process, machine, settings, stock, title, pieces, photographs, sources, dragged]);
 }

@@ -97,6 +97,31 @@ export interface Planned {
   readonly estimate: Estimate;
 }
 
+/** A picture whose grey a process asks for. */
+export interface GreySource extends UnderlaySource {
+  readonly pictureId: string;
+}
+
+/** What is made, with the pictures whose grey it takes; their pixels are fetched here. */
+export type WorkAsked = Work<object> & { readonly greySources?: readonly GreySource[] };
+
+/** Of the pictures that were last asked for. */
+const keptGreys = new Map<string, Uint8Array>();
+
+async function withGreys({ greySources = [], ...work }: WorkAsked): Promise<Work<object>> {
+  if (greySources.length === 0) return work;
+  const wanted = new Set(greySources.map(({ rasterId }) => rasterId));
+  for (const id of keptGreys.keys()) if (!wanted.has(id)) keptGreys.delete(id);
+  const greys = [];
+  for (const { rasterId, ...source } of greySources) {
+    const grey =
+      keptGreys.get(rasterId) ?? (await fetchBytes(`/api/pictures/${rasterId}/grey`, source.widthPx * source.heightPx, () => {}));
+    keptGreys.set(rasterId, grey);
+    greys.push({ ...source, grey });
+  }
+  return { ...work, greys };
+}
+
 /** The picture's grey, made paler so that lines stand out. */
 async function underlayOf(source: UnderlaySource, paleness: number): Promise<Underlay> {
   const { rasterId, widthPx, heightPx, toSheet } = source;
@@ -194,10 +219,10 @@ const maker = {
   },
 
   /** A process's plan; null once a newer one is asked for. @throws SaidError where there can be none */
-  async plan(process: string, work: Work<object>, onShare: (share: number) => void): Promise<Planned | null> {
+  async plan(process: string, asked: WorkAsked, onShare: (share: number) => void): Promise<Planned | null> {
     const kind = kindOf(process);
     await kind.ready?.();
-    const plan = await newestOf('plan', kind.plan(work), onShare);
+    const plan = await newestOf('plan', kind.plan(await withGreys(asked)), onShare);
     return plan === null ? null : { plan, notes: kind.notes(plan), estimate: kind.estimate(plan) };
   },
 
@@ -242,10 +267,11 @@ const maker = {
   async files(
     process: string,
     names: readonly string[],
-    work: Work<object>,
+    asked: WorkAsked,
     choices: FileAsked,
   ): Promise<(ProcessFileMade | { readonly refused: string })[]> {
     await kindOf(process).ready?.();
+    const work = await withGreys(asked);
     const plan = await runInSlices(kindOf(process).plan(work), () => {});
     const made: (ProcessFileMade | { readonly refused: string })[] = [];
     for (const name of names) {

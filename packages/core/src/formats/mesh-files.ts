@@ -163,7 +163,9 @@ function checked(positions: readonly number[], triangles: readonly number[]): Fi
 
 const coreNamespace = 'http://schemas.microsoft.com/3dmanufacturing/core/2015/02';
 const modelPath = '3D/3dmodel.model';
-const escaped = (text: string): string => text.replace(/[<>&"]/g, (c) => `&#${c.charCodeAt(0)};`).replace(/[^\x20-\uffff]/g, ' ');
+const entities: Readonly<Record<string, string>> = { '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' };
+/** By name: there are readers of 3MF that know no numbers. */
+const escaped = (text: string): string => text.replace(/[<>&"]/g, (c) => entities[c] as string).replace(/[^\x20-\uffff]/g, ' ');
 
 /** @param colours of the objects in turn, as #RRGGBB */
 export function write3mf(meshes: readonly NamedMesh[], title: string, colours: readonly string[]): Uint8Array {

@@ -12,6 +12,12 @@ export const solid = {
   slotCutsThrough: (name: string, wide: string) =>
     `A slot ${wide} wide cuts “${name}” in two: it is wider than the arm that it lies in. Make the bodies thinner, or turn the slot.`,
   slotMisses: (name: string) => `The slot of “${name}” misses it. Turn the slot.`,
+  wallTooThick: (name: string, thick: string) => `“${name}” has no room for a hollow with a wall of ${thick}: it is left solid.`,
+  noPictureOfRelief: (name: string) =>
+    `The picture of the relief on “${name}” is not at hand: its body ends flat. Choose a picture of the job.`,
+  reliefMadeCoarser: (name: string, asked: string, made: string) =>
+    `The relief on “${name}” has no room for places ${asked} apart: they are ${made} apart.`,
+  reliefBelowBody: (name: string) => `The relief on “${name}” lies below the bottom of its body. Raise it, or lower the body.`,
   leaky: 'The solid is not closed: it cannot be printed. Move outlines apart that touch in a single place.',
   damaged: 'The file of the solid is damaged, or cut short.',
   tooLarge: (most: number) => `The solid has more than ${most} triangles.`,

@@ -13,6 +13,7 @@ import type { PhotographedPieces } from '../job/seen-from.ts';
 import type { Message } from '../messages/index.ts';
 import type { Path } from '../plane/index.ts';
 import type { FaultCode } from '../proof/checks.ts';
+import type { GreyOnSheet } from '../solid/index.ts';
 import type { LaidOut } from './laid-sheets.ts';
 import type { StandInJob } from './stand-in.ts';
 
@@ -25,6 +26,8 @@ export interface Work<Settings> {
   readonly stock: Stock;
   /** For a process that takes them: which pieces come from which picture. */
   readonly photographs?: readonly PhotographedPieces[];
+  /** For a process that takes them: the grey of pictures that its settings name. */
+  readonly greys?: readonly GreyOnSheet[];
 }
 
 /** A line that is drawn over the outlines on the sheet. */
@@ -121,6 +124,8 @@ export interface ProcessKind<Settings extends object, Plan> {
   readonly ofMaterial: readonly string[];
   /** Whether it asks which pictures the pieces come from. */
   readonly takesPhotographs?: true;
+  /** The ids of pictures whose grey it asks for. */
+  greysIn?(settings: Settings): readonly string[];
   /** Whether it cuts pieces from sheets, on which copies of them can be laid out. */
   readonly cutsSheets?: true;
   limits(settings: Settings): ProcessLimits;

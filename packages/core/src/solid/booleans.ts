@@ -88,12 +88,19 @@ export function turnedBody(
   return Made.revolve(contours.map((contour) => contour.map(({ x, y }): [number, number] => [x, y])), segments, degrees); // biome-ignore format: one line
 }
 
+/** What lies in both. The bodies that are handed over are let go of. */
+export function common(a: Solid, b: Solid): Solid {
+  const { Manifold: Made } = library();
+  const both = Made.intersection([a, b]);
+  a.delete();
+  b.delete();
+  return both;
+}
+
 /** How much two bodies have in common, mm³. */
 export function commonVolume(a: Mesh, b: Mesh): number {
-  const { Manifold: Made } = library();
-  const [p, q] = [solidOf(a), solidOf(b)];
-  const common = Made.intersection([p, q]);
-  const volume = common.volume();
-  for (const solid of [p, q, common]) solid.delete();
+  const both = common(solidOf(a), solidOf(b));
+  const volume = both.volume();
+  both.delete();
   return volume;
 }

@@ -5,12 +5,14 @@ export { eulerCharacteristic, type Mesh, type MeshSize, openEdges, sizeOf } from
 export { type NarrowPlace, type PairFit, type PrintChecks, printChecks } from './print-checks.ts';
 export { type Prism, type PrismRule, prismOf } from './prism.ts';
 export type { PairedHalves } from './push-together.ts';
+export { type GreyOnSheet, mostPlaces, reliefBlock, reliefSurface } from './relief.ts';
 export {
   type BodyRule,
   type BodySetting,
   type EdgeSetting,
   largestEdgeMm,
   mostPairs,
+  mostReliefs,
   mostRules,
   mostSpheres,
   mostTurned,
@@ -18,9 +20,11 @@ export {
   plainBody,
   plainPlayMm,
   plainSolid,
+  type ReliefSetting,
   type SolidSettings,
   solidSchema,
   steepestDraft,
+  wholeSolid,
 } from './settings.ts';
 export { type Contour, contourArea, Slicer, sectionArea } from './slicing.ts';
 export { type SolidNote, type SolidPart, type SolidPlan, solidPlan } from './solid-plan.ts';

@@ -7,9 +7,11 @@ export const mostRules = 60;
 export const mostSpheres = 60;
 export const mostTurned = 20;
 export const mostPairs = 20;
+export const mostReliefs = 10;
 /** In total, for a push-together joint in 4 mm stock, mm (common practice). */
 export const plainPlayMm = 0.5;
 const height = finite.min(-500).max(500);
+const aside = finite.min(-2000).max(2000);
 /** Steeper than this no side leans, degrees. */
 export const steepestDraft = 60;
 export const largestEdgeMm = 100;
@@ -48,6 +50,8 @@ const turnedSchema = z.strictObject({
   pieceId: text(64),
   /** How far round it is turned; a whole turn closes it. */
   degrees: finite.min(1).max(360),
+  /** It is hollow, with a wall so thick, and open above; null is solid. */
+  wallMm: finite.min(0.1).max(500).nullable().default(null),
 });
 
 const pairSchema = z.strictObject({
@@ -58,8 +62,22 @@ const pairSchema = z.strictObject({
   degrees: finite.min(-360).max(360),
   /** By how much the slots are wider than the bodies are thick, in total. */
   playMm: finite.min(0).max(20),
+  /** How far aside of the middles of the two outlines the slots lie, to the right of the way in which that of the first opens. */
+  asideMm: z.tuple([aside, aside]).default([0, 0]),
 });
 export type PairSetting = z.infer<typeof pairSchema>;
+
+const reliefSchema = z.strictObject({
+  /** Within this outline the body ends above in a surface as high as the picture is light. */
+  pieceId: text(64),
+  pictureId: text(64),
+  blackMm: height,
+  whiteMm: height,
+  /** Standard deviation of the Gaussian that smooths it. */
+  smoothMm: finite.min(0).max(50),
+  stepMm: finite.min(0.02).max(20),
+});
+export type ReliefSetting = z.infer<typeof reliefSchema>;
 
 export const solidSchema = z.strictObject({
   body: bodySchema,
@@ -70,6 +88,7 @@ export const solidSchema = z.strictObject({
   turned: z.array(turnedSchema).max(mostTurned),
   /** Bodies that are pushed together, crosswise. */
   pairs: z.array(pairSchema).max(mostPairs),
+  reliefs: z.array(reliefSchema).max(mostReliefs),
   base: z
     .strictObject({
       marginMm: finite.min(0).max(500),
@@ -105,6 +124,7 @@ export const plainSolid: SolidSettings = {
   spheres: [],
   turned: [],
   pairs: [],
+  reliefs: [],
   base: null,
   chordMm: 0.02,
   density: 1.24,
@@ -116,3 +136,10 @@ export const plainSolid: SolidSettings = {
   bed: { widthMm: 220, depthMm: 220, heightMm: 250 },
   ballMm: null,
 };
+
+/** Jobs of before there were walls of turned bodies, and slots aside of the middle, do not say them. */
+export const wholeSolid = (kept: SolidSettings): SolidSettings => ({
+  ...kept,
+  turned: kept.turned.map((one) => ({ ...one, wallMm: one.wallMm ?? null })),
+  pairs: kept.pairs.map((pair) => ({ ...pair, asideMm: pair.asideMm ?? [0, 0] })),
+});

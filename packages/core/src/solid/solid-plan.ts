@@ -6,26 +6,28 @@ import { makeOf } from '../job/purposes.ts';
 import type { Piece } from '../job/schema.ts';
 import { type Message, SaidError, say } from '../messages/index.ts';
 import {
-  apply,
   type Box,
   boxAroundBoxes,
   centreOf,
+  chain,
   circlePath,
   type Path,
-  type Point,
   pathBox,
   polygonOf,
   rectanglePath,
+  reversedPath,
   shift,
+  stretch,
   transformedPath,
 } from '../plane/index.ts';
-import { offsetPiece } from '../shape/index.ts';
+import { combined, counterClockwise, nested, offsetPiece } from '../shape/index.ts';
 import { bandsAlong } from './bands.ts';
-import { joinedLess, meshOfSolid, partSphere, type Solid, solidOf, turnedBody } from './booleans.ts';
+import { common, joinedLess, meshOfSolid, partSphere, type Solid, solidOf, turnedBody } from './booleans.ts';
 import { type Mesh, sizeOf } from './mesh.ts';
 import { prismOf } from './prism.ts';
-import { halvesOf, middleOf, type PairedHalves, standing } from './push-together.ts';
-import type { BodySetting, PairSetting, SolidSettings } from './settings.ts';
+import { assembledPoses, halvesOf, type PairedHalves, type Pose, posedIn, posedMesh, slotAxis, standing, undone } from './push-together.ts';
+import { type GreyOnSheet, reliefBlock, reliefSurface } from './relief.ts';
+import type { BodySetting, PairSetting, ReliefSetting, SolidSettings } from './settings.ts';
 
 export type SolidNote = Message & { readonly pieceId: string; readonly isFailure: boolean };
 
@@ -46,8 +48,9 @@ export interface SolidPlan {
   readonly filamentM: number;
   readonly seconds: number;
   readonly layers: number;
-  /** Bodies that are pushed together. */
+  /** Bodies that are pushed together, two by two; and each of them as it stands when all are put together. */
   readonly pairs: readonly PairedHalves[];
+  readonly assembled: readonly { readonly part: number; readonly mesh: Mesh }[];
   readonly notes: readonly SolidNote[];
 }
 
@@ -69,25 +72,41 @@ interface Body {
   readonly name: string;
 }
 
-/** Two bodies that are pushed together. */
+/** An outline that is pushed together with others: it gets its slots one after another. */
+interface Half {
+  readonly piece: Piece;
+  readonly rule: BodySetting;
+  /** As it is drawn, which its slots go by. */
+  readonly drawn: Path;
+  shape: { readonly outer: Path; readonly holes: readonly Path[] };
+  body: Body | null;
+}
+
+/** Two that are pushed together, and how the second stands in the first. */
 interface Pair {
-  readonly first: Body;
-  readonly second: Body;
-  readonly middles: readonly [Point, Point];
-  readonly zMiddles: readonly [number, number];
+  readonly first: Half;
+  readonly second: Half;
+  readonly pose: Pose;
   readonly setting: PairSetting;
 }
 
-/** Yields the share done. @throws SaidError where there is nothing to make a body of */
-export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): Generator<number, SolidPlan> {
+/** @param greys of pictures that reliefs are of. Yields the share done. @throws SaidError where there is nothing to make a body of */
+export function* solidPlan(
+  pieces: readonly Piece[],
+  settings: SolidSettings,
+  greys: readonly GreyOnSheet[] = [],
+): Generator<number, SolidPlan> {
   const outlines = pieces.filter((piece) => makeOf(piece) !== 'nothing' && (piece.outer.closed || settings.lines !== null));
   if (outlines.length === 0) throw new SaidError(say.solid.noOutlines());
   const building = new Building(outlines, settings);
   const paired = building.addPairs();
-  const turned = new Map(settings.turned.map(({ pieceId, degrees }) => [pieceId, degrees]));
+  const reliefs = new Map(settings.reliefs.map((one) => [one.pieceId, one]));
+  const turned = new Map(settings.turned.map((one) => [one.pieceId, one]));
   for (const [k, piece] of outlines.entries()) {
-    const degrees = turned.get(piece.id);
-    if (degrees !== undefined) building.bodies.push({ solid: turnedOn(piece, degrees, settings), how: 'apart', name: piece.name });
+    const round = turned.get(piece.id);
+    const relief = reliefs.get(piece.id);
+    if (round) building.addTurned(piece, round);
+    else if (relief && piece.outer.closed && !paired.has(piece.id)) building.addRelief(piece, relief, greys);
     else if (piece.outer.closed && !paired.has(piece.id)) building.add(piece, piece, ruleOf(piece, settings));
     yield (0.7 * (k + 1)) / outlines.length;
   }
@@ -95,6 +114,7 @@ export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): G
   building.addSpheres(pieces);
   building.addBase();
   const { parts, placeOf } = partsOf(building.bodies);
+  const together = putTogether(building.pairs, parts, placeOf);
   yield 0.9;
   const sizes = parts.map(({ mesh }) => sizeOf(mesh));
   const volumeMm3 = sizes.reduce((sum, size) => sum + size.volumeMm3, 0);
@@ -112,22 +132,29 @@ export function* solidPlan(pieces: readonly Piece[], settings: SolidSettings): G
     filamentM: volumeMm3 / ((Math.PI / 4) * settings.filamentMm ** 2) / 1000,
     seconds: volumeMm3 / settings.flowMm3PerS,
     layers: Math.ceil((max[2] - min[2]) / settings.layerMm - 1e-9),
-    pairs: building.pairs.flatMap((pair) => assembledOf(pair, parts, placeOf)),
+    ...together,
     notes: building.notes,
   };
 }
 
-function assembledOf(
-  { first, second, middles, zMiddles, setting }: Pair,
+function putTogether(
+  pairs: readonly Pair[],
   parts: readonly SolidPart[],
   placeOf: (body: Body) => number,
-): PairedHalves[] {
-  const [one, other] = [placeOf(first), placeOf(second)];
-  const mesh = parts[other]?.mesh;
-  if (one < 0 || !mesh) return [];
-  const angle = (setting.degrees * Math.PI) / 180;
-  const assembled = standing(mesh, middles[1], middles[0], setting.degrees, zMiddles);
-  return [{ first: one, second: other, assembled, across: { x: -Math.sin(angle), y: Math.cos(angle) }, askedMm: setting.playMm }];
+): Pick<SolidPlan, 'pairs' | 'assembled'> {
+  // biome-ignore format: one line
+  const placed = ({ body }: Half): number => (body ? placeOf(body) : -1);
+  const made = pairs.filter(({ first, second }) => placed(first) >= 0 && placed(second) >= 0);
+  const poses = assembledPoses(made);
+  const meshOf = (half: Half): Mesh => (parts[placed(half)] as SolidPart).mesh;
+  return {
+    pairs: made.map(({ first, second, setting: { degrees, playMm } }): PairedHalves => {
+      const inFirst = posedIn(undone(poses.get(first) as Pose), poses.get(second) as Pose);
+      const angle = (degrees * Math.PI) / 180;
+      return { first: placed(first), second: placed(second), assembled: posedMesh(meshOf(second), inFirst), across: { x: -Math.sin(angle), y: Math.cos(angle) }, askedMm: playMm }; // biome-ignore format: one line
+    }),
+    assembled: [...poses].map(([half, pose]) => ({ part: placed(half), mesh: posedMesh(meshOf(half), pose) })),
+  };
 }
 
 /** Bodies as they come, and what could not be as it was asked. */
@@ -158,35 +185,37 @@ class Building {
 
   /** Bodies with slots that go into one another; the outlines that they are of. */
   addPairs(): ReadonlySet<string> {
-    const paired = new Set<string>();
-    const closed = (id: string): Piece | undefined => this.outlines.find((piece) => piece.id === id && piece.outer.closed);
+    const halves = new Map<string, Half>();
     for (const setting of this.settings.pairs) {
-      const [first, second] = [closed(setting.pieceId), closed(setting.otherId ?? setting.pieceId)];
+      const [first, second] = [this.closed(setting.pieceId), this.closed(setting.otherId ?? setting.pieceId)];
       if (!first || !second) this.notes.push({ ...say.solid.halfGone(), pieceId: '', isFailure: true });
-      else if (this.addPair(first, second, setting)) paired.add(first.id).add(second.id);
+      else this.addPair(first, second, setting, halves);
     }
-    return paired;
+    for (const half of halves.values()) half.body = this.add(half.piece, half.shape, { ...half.rule, how: 'apart' });
+    return new Set([...halves.values()].map(({ piece }) => piece.id));
   }
 
-  private addPair(first: Piece, second: Piece, setting: PairSetting): boolean {
-    const [bodyA, bodyB] = [ruleOf(first, this.settings), ruleOf(second, this.settings)];
-    const [thickA, thickB] = [bodyA.toMm - bodyA.fromMm, bodyB.toMm - bodyB.fromMm];
-    const halves = halvesOf(first, second, setting.degrees, [thickB + setting.playMm, thickA + setting.playMm]);
-    if (typeof halves === 'string') {
-      const failed = halves === 'misses' ? say.solid.slotMisses(first.name) : say.solid.slotCutsThrough(first.name, { mm: Math.max(thickA, thickB) + setting.playMm }); // biome-ignore format: one line
-      this.notes.push({ ...failed, pieceId: first.id, isFailure: true });
-      return false;
+  private closed = (id: string): Piece | undefined => this.outlines.find((piece) => piece.id === id && piece.outer.closed);
+
+  private addPair(piece: Piece, other: Piece, setting: PairSetting, halves: Map<string, Half>): void {
+    // A second one of the same outline lies beside it, a third beside that.
+    const again = [...halves.values()].filter((half) => half.piece === piece).length || 1;
+    const first = halves.get(piece.id) ?? halfOf(piece, this.settings, 0);
+    const second = setting.otherId === null ? halfOf(piece, this.settings, again) : (halves.get(other.id) ?? halfOf(other, this.settings, 0)); // biome-ignore format: one line
+    const [thickA, thickB] = [thicknessOf(first), thicknessOf(second)];
+    const [asideA, asideB] = setting.asideMm;
+    const axes = [slotAxis(first.drawn, setting.degrees, asideA), slotAxis(second.drawn, setting.degrees, asideB)] as const;
+    const made = halvesOf(first.shape, second.shape, axes, [thickB + setting.playMm, thickA + setting.playMm]);
+    if (typeof made === 'string') {
+      const failed = made === 'misses' ? say.solid.slotMisses(piece.name) : say.solid.slotCutsThrough(piece.name, { mm: Math.max(thickA, thickB) + setting.playMm }); // biome-ignore format: one line
+      this.notes.push({ ...failed, pieceId: piece.id, isFailure: true });
+      return;
     }
-    // A second one of the same outline lies beside it.
-    const { minX, maxX } = pathBox(first.outer);
-    const aside = shift(second === first ? maxX - minX + besideMm : 0, 0);
-    const to = (path: Path): Path => transformedPath(path, aside);
-    const one = this.add(first, halves.first, { ...bodyA, how: 'apart' });
-    const other = this.add(second, { outer: to(halves.second.outer), holes: halves.second.holes.map(to) }, { ...bodyB, how: 'apart' });
-    const middles = [middleOf(first.outer), apply(aside, middleOf(second.outer))] as const;
-    const zMiddles = [(bodyA.fromMm + bodyA.toMm) / 2, (bodyB.fromMm + bodyB.toMm) / 2] as const;
-    if (one && other) this.pairs.push({ first: one, second: other, middles, zMiddles, setting });
-    return true;
+    first.shape = made.first;
+    second.shape = made.second;
+    halves.set(piece.id, first);
+    halves.set(setting.otherId ?? `${piece.id} ${again}`, second);
+    this.pairs.push({ first, second, pose: standing(axes[0], axes[1], [middleHeight(first), middleHeight(second)]), setting });
   }
 
   /** Drawn lines as bands. */
@@ -196,6 +225,39 @@ class Building {
     if (!lines || !drawn[0]) return;
     const band = { ...body, ...lines, draftDegrees: 0, top: plainEdge, bottom: plainEdge };
     for (const outline of bandsAlong(drawn.map(({ outer }) => outer), lines.widthMm, bandShare * chordMm)) this.add(drawn[0], outline, band); // biome-ignore format: one line
+  }
+
+  /** A body that ends in a surface as high as a picture is light; flat, where the picture is not at hand. */
+  addRelief(piece: Piece, relief: ReliefSetting, greys: readonly GreyOnSheet[]): void {
+    const body = ruleOf(piece, this.settings);
+    const picture = greys.find(({ pictureId }) => pictureId === relief.pictureId);
+    if (!picture) {
+      this.notes.push({ ...say.solid.noPictureOfRelief(piece.name), pieceId: piece.id, isFailure: true });
+      this.add(piece, piece, body);
+      return;
+    }
+    const { minX, minY, maxX, maxY } = pathBox(piece.outer);
+    const about = { minX: minX - beyondMm, minY: minY - beyondMm, maxX: maxX + beyondMm, maxY: maxY + beyondMm };
+    const surface = reliefSurface(about, picture, relief);
+    if (surface.stepMm > relief.stepMm + 1e-9) this.notes.push({ ...say.solid.reliefMadeCoarser(piece.name, { mm: relief.stepMm }, { mm: surface.stepMm }), pieceId: piece.id, isFailure: false }); // biome-ignore format: one line
+    const [low, high] = [Math.min(relief.blackMm, relief.whiteMm), Math.max(relief.blackMm, relief.whiteMm)];
+    const isCut = body.how === 'cut';
+    // What is cut reaches from the surface up beyond the top of the body; what is raised from its bottom up to the surface.
+    const plane = isCut ? Math.max(body.toMm, high) + beyondMm : sunk(body, this.settings);
+    if (isCut ? plane <= high : plane >= low) {
+      this.notes.push({ ...say.solid.reliefBelowBody(piece.name), pieceId: piece.id, isFailure: true });
+      return;
+    }
+    const heights = { fromMm: Math.min(plane, low) - (isCut ? beyondMm : 0), toMm: Math.max(plane, high) + beyondMm };
+    const sides = prismOf(piece, { ...heights, draft: 0, top: edgeOf(plainEdge), bottom: edgeOf(plainEdge) }, this.settings.chordMm);
+    if (!sides) this.notes.push({ ...say.solid.noBody(piece.name), pieceId: piece.id, isFailure: true });
+    else this.bodies.push({ solid: common(solidOf(sides.mesh), solidOf(reliefBlock(surface, plane))), how: body.how, name: piece.name });
+  }
+
+  addTurned(piece: Piece, { degrees, wallMm }: SolidSettings['turned'][number]): void {
+    const profile = wallMm === null ? piece : walled(piece, wallMm);
+    if (!profile) this.notes.push({ ...say.solid.wallTooThick(piece.name, { mm: wallMm ?? 0 }), pieceId: piece.id, isFailure: false });
+    this.bodies.push({ solid: turnedOn(piece, profile ?? piece, degrees, this.settings), how: 'apart', name: piece.name });
   }
 
   addSpheres(pieces: readonly Piece[]): void {
@@ -213,6 +275,17 @@ class Building {
     if (isHoleLeftOut) this.notes.push({ ...say.solid.noHangingHole(), pieceId: '', isFailure: false });
   }
 }
+
+/** @param again how many of it lie beside it already */
+function halfOf(piece: Piece, settings: SolidSettings, again: number): Half {
+  const { minX, maxX } = pathBox(piece.outer);
+  const aside = shift(again * (maxX - minX + besideMm), 0);
+  const to = (path: Path): Path => transformedPath(path, aside);
+  const shape = { outer: to(piece.outer), holes: piece.holes.map(to) };
+  return { piece, rule: ruleOf(piece, settings), drawn: shape.outer, shape, body: null };
+}
+const thicknessOf = ({ rule: { fromMm, toMm } }: Half): number => toMm - fromMm;
+const middleHeight = ({ rule: { fromMm, toMm } }: Half): number => (fromMm + toMm) / 2;
 
 const edgeOf = ({ kind, sizeMm }: BodySetting['top']) => (kind === 'sharp' ? ({ kind } as const) : { kind, sizeMm });
 
@@ -241,9 +314,33 @@ function sphereOn(
   return { solid: partSphere({ x, y, z }, r, range, segmentsRound(r, chordMm)), how: isBoss ? 'join' : 'cut' };
 }
 
+/**
+ * What is left of half a profile where all is taken away that lies farther than a wall from its outline, the axis apart; open above where the
+ * profile ends flat there. Null where nothing lies so far in.
+ */
+function walled({ outer, holes }: Piece, wallMm: number): Pick<Piece, 'outer' | 'holes'> | null {
+  const { minX, maxX, maxY } = pathBox(outer);
+  const half = counterClockwise(outer);
+  // The two halves lie over one another a little, so that they are one.
+  const left = transformedPath(half, shift(-overMm, 0));
+  const mirrored = reversedPath(transformedPath(left, chain(shift(2 * minX, 0), stretch(-1, 1))));
+  const across = { minX: minX - (maxX - minX) - 1, maxX: maxX + 1 };
+  const top = combined([half], [rectanglePath({ ...across, minY: maxY - flatMm, maxY: maxY + 1 })], 'keep-common').map(pathBox);
+  const rim = Math.max(minX, ...top.map((box) => box.maxX));
+  const raised = rectanglePath({ minX: 2 * minX - rim, minY: maxY - flatMm, maxX: rim, maxY: maxY + 2 * wallMm + 1 });
+  const both = combined([left], [mirrored], 'unite');
+  const [whole] = nested(rim > minX + wallMm ? combined(both, [raised], 'unite') : both);
+  const hollow = whole ? offsetPiece({ outer: whole.outer, holes: [] }, -wallMm).map((inner) => inner.outer) : [];
+  const [shell] = hollow.length > 0 ? nested(combined([half, ...holes], hollow, 'take-away')) : [];
+  return shell ?? null;
+}
+/** A profile ends flat above where it is wider than its wall so little below its top, mm. */
+const flatMm = 0.01;
+const overMm = 0.001;
+
 /** Half a profile turned about the left edge of its box: it stands on the plane where that edge lies. */
-function turnedOn({ outer, holes }: Piece, degrees: number, { chordMm }: SolidSettings): Solid {
-  const { minX, maxX, minY } = pathBox(outer);
+function turnedOn(drawn: Piece, { outer, holes }: Pick<Piece, 'outer' | 'holes'>, degrees: number, { chordMm }: SolidSettings): Solid {
+  const { minX, maxX, minY } = pathBox(drawn.outer);
   const contours = [outer, ...holes].map((path) => polygonOf(path, chordMm).map(({ x, y }) => ({ x: Math.max(0, x - minX), y: y - minY })));
   const solid = turnedBody(contours, degrees, segmentsRound(maxX - minX, chordMm));
   const placed = solid.translate(minX, minY, 0);

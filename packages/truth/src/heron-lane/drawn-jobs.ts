@@ -110,7 +110,7 @@ export const demoDrawn: readonly DemoDrawn[] = [
     processes: ['solid'],
     solid: {
       body: { fromMm: 0, toMm: 4, draftDegrees: 0, top: round(0.8), bottom: round(0.8), how: 'join' },
-      pairs: [{ pieceId: 'star', otherId: null, degrees: 90, playMm: 0.5 }],
+      pairs: [{ pieceId: 'star', otherId: null, degrees: 90, playMm: 0.5, asideMm: [0, 0] }],
     },
   },
   {

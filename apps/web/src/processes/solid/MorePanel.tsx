@@ -14,6 +14,7 @@ import { OutlinePick } from '../OutlinePick';
 import { PlanFault } from '../PlanFault';
 import { PlanNotes } from '../PlanNotes';
 import type { PanelProps } from '../process-view';
+import { ReliefSection } from './ReliefSection';
 import { setSolidSpace, useSolidSpace } from './solid-space-store';
 
 const say = words.solid;
@@ -100,6 +101,7 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
           )}
         </FieldRows>
       </Section>
+      <ReliefSection open={open} unit={unit} outlines={outlines} />
       <Pairs open={open} unit={unit} outlines={outlines} />
       <Section title={say.turned}>
         <Typography variant="caption" color="textSecondary" sx={{ display: 'block', mb: 1.25 }}>
@@ -108,9 +110,11 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
         <FieldRows
           list={settings.turned}
           most={mostTurned}
-          fields={2}
+          fields={1}
           onList={(to) => set({ turned: to })}
-          onAdd={outlines[0] ? () => set({ turned: [...settings.turned, { pieceId: outlines[0]?.id ?? '', degrees: 360 }] }) : null}
+          onAdd={
+            outlines[0] ? () => set({ turned: [...settings.turned, { pieceId: outlines[0]?.id ?? '', degrees: 360, wallMm: null }] }) : null
+          }
           addWord={say.addTurned}
           removeWord={say.removeTurned}
         >
@@ -122,15 +126,29 @@ export function MorePanel({ open, pieces }: PanelProps<SolidSettings, SolidPlan>
                 value={one.pieceId}
                 onPick={(pieceId) => onChange({ ...one, pieceId })}
               />
-              <NumberField
-                label={say.degrees(k + 1)}
-                value={one.degrees}
-                digits={1}
-                unit="°"
-                least={1}
-                most={360}
-                onNumber={(degrees) => onChange({ ...one, degrees })}
-              />
+              <Box sx={{ gridColumn: 1 }}>
+                <Row>
+                  <NumberField
+                    label={say.degrees(k + 1)}
+                    value={one.degrees}
+                    digits={1}
+                    unit="°"
+                    least={1}
+                    most={360}
+                    onNumber={(degrees) => onChange({ ...one, degrees })}
+                  />
+                  <Measure
+                    label={say.wall(k + 1)}
+                    mm={one.wallMm}
+                    unit={unit}
+                    placeholder={say.noWall}
+                    least={0.1}
+                    most={500}
+                    onEmpty={() => onChange({ ...one, wallMm: null })}
+                    onMm={(wallMm) => onChange({ ...one, wallMm })}
+                  />
+                </Row>
+              </Box>
             </>
           )}
         </FieldRows>
@@ -158,7 +176,10 @@ function Pairs({ open: { settings, set, plan }, unit, outlines }: { open: Open; 
         fields={1}
         onList={(to) => set({ pairs: to })}
         onAdd={
-          first ? () => set({ pairs: [...settings.pairs, { pieceId: first, otherId: null, degrees: 90, playMm: plainPlayMm }] }) : null
+          first
+            ? () =>
+                set({ pairs: [...settings.pairs, { pieceId: first, otherId: null, degrees: 90, playMm: plainPlayMm, asideMm: [0, 0] }] })
+            : null
         }
         addWord={say.addPair}
         removeWord={say.removePair}
@@ -197,6 +218,20 @@ function Pairs({ open: { settings, set, plan }, unit, outlines }: { open: Open; 
                   most={20}
                   onMm={(playMm) => onChange({ ...pair, playMm })}
                 />
+              </Row>
+              <Row>
+                {([0, 1] as const).map((half) => (
+                  <Measure
+                    key={half}
+                    label={half === 0 ? say.asideFirst : say.asideSecond}
+                    mm={pair.asideMm[half]}
+                    unit={unit}
+                    range="any"
+                    least={-2000}
+                    most={2000}
+                    onMm={(mm) => onChange({ ...pair, asideMm: half === 0 ? [mm, pair.asideMm[1]] : [pair.asideMm[0], mm] })}
+                  />
+                ))}
               </Row>
             </Box>
           </>

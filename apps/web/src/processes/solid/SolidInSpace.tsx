@@ -164,10 +164,10 @@ class SolidScene extends SpaceScene {
 }
 
 /** The bodies as they are made, each with its triangles that hang over; or pairs as they stand in one another. */
-function shownParts({ parts, pairs }: SolidPlan, isAssembled: boolean, checks: PrintChecks | null) {
+function shownParts({ parts, assembled }: SolidPlan, isAssembled: boolean, checks: PrintChecks | null) {
   const none = new Uint32Array(0);
-  if (!isAssembled || pairs.length === 0) return parts.map(({ mesh }, k) => ({ mesh, over: checks?.overhanging[k] ?? none }));
-  const standing = new Map(pairs.map(({ second, assembled }) => [second, assembled]));
+  if (!isAssembled || assembled.length === 0) return parts.map(({ mesh }, k) => ({ mesh, over: checks?.overhanging[k] ?? none }));
+  const standing = new Map(assembled.map(({ part, mesh }) => [part, mesh]));
   return parts.map(({ mesh }, k) => ({ mesh: standing.get(k) ?? mesh, over: none }));
 }
 

@@ -9,6 +9,7 @@ import { type JobProcess, type ProcessFileMade, settingsOf, workOf } from '@nuve
 import type { Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import { useJob } from '@/job/job-store';
+import { greySources } from '@/processes/grey-sources';
 import { useProcesses } from '@/processes/open-process';
 import type { OpenProcess } from '@/processes/process-view';
 import { processViews } from '@/processes/registry';
@@ -95,7 +96,15 @@ export function useFiles(open: OpenProcess | null, pieces: readonly Piece[], dra
   /** Files of a process, planned for them alone: those of several sheets together. */
   const filesFor = async (one: JobProcess, names: readonly string[]): Promise<(ProcessFileMade | { readonly refused: string })[]> => {
     const bySheet: Awaited<ReturnType<Remote<Maker>['files']>>[] = [];
-    for (const on of sheetsFor(one)) bySheet.push(await maker().files(one.entry.process, names, workOf(one, job, on), choicesFor(one)));
+    for (const on of sheetsFor(one))
+      bySheet.push(
+        await maker().files(
+          one.entry.process,
+          names,
+          { ...workOf(one, job, on), greySources: greySources(one.kind, settingsOf(one), job) },
+          choicesFor(one),
+        ),
+      );
     return names.map((_, n) => {
       const files = bySheet.map((all) => all[n] as (typeof all)[0]);
       const refused = files.find((file) => 'refused' in file);

@@ -1,5 +1,14 @@
 /** Solid: outlines get a thickness and become bodies to print: edges, drafts, a base, raised lines, part spheres. */
-import { loadSolids, plainBody, plainSolid, type SolidPlan, type SolidSettings, solidPlan, solidSchema } from '../../solid/index.ts';
+import {
+  loadSolids,
+  plainBody,
+  plainSolid,
+  type SolidPlan,
+  type SolidSettings,
+  solidPlan,
+  solidSchema,
+  wholeSolid,
+} from '../../solid/index.ts';
 import { lengthOption } from '../length-option.ts';
 import { processKind } from '../process.ts';
 import { withReports } from '../reports.ts';
@@ -12,6 +21,7 @@ export const solid = processKind<SolidSettings, SolidPlan>({
   about: 'Gives outlines a thickness: bodies to print, with edges, drafts, a base and raised lines.',
   settings: solidSchema,
   plain: plainSolid,
+  whole: wholeSolid,
   makes: { part: body, line: body, dashes: body, fill: body, nothing: null },
   purposes: {},
   ofMaterial: ['density'],
@@ -19,7 +29,8 @@ export const solid = processKind<SolidSettings, SolidPlan>({
   // Bodies may cross and stand on one another; lines become bands.
   ignores: ['open', 'near-miss', 'crosses-another', 'doubled', 'inside-another', 'too-near', 'drops-out'],
   ready: loadSolids,
-  plan: ({ pieces, settings }) => solidPlan(pieces, settings),
+  greysIn: ({ reliefs }) => reliefs.map(({ pictureId }) => pictureId),
+  plan: ({ pieces, settings, greys }) => solidPlan(pieces, settings, greys),
   notes: ({ notes }) => notes,
   estimate: ({ seconds }) => ({ rows: [], seconds }),
   drawing: () => [],
