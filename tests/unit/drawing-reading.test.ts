@@ -46,7 +46,7 @@ function agree(paths: readonly Path[], rows: readonly Row[], mm: number): void {
 describe('a DXF', () => {
   it('of every kind of entity, in inches, comes out as ezdxf sees it, in mm', () => {
     const read = dxf(file('entities.dxf'));
-    expect(read).toMatchObject({ mmPerUnit: 25.4, unitIsStated: true, notes: [] });
+    expect(read).toMatchObject({ mmPerUnit: 25.4, unitIsStated: true, asides: [] });
     agree(read.outlines.map((o) => o.path), truth.entities, 25.4); // biome-ignore format: one line
     expect(read.outlines[1]?.path.segments.map((s) => s.kind)).toEqual(['arc', 'arc']);
     expect(read.outlines[5]?.path.segments.map((s) => s.kind)).toEqual(['arc', 'line', 'arc', 'line']);
@@ -59,7 +59,7 @@ describe('a DXF', () => {
     expect(sum(ours) / sum(truth.blocks)).toBeCloseTo(1, 3);
     for (const [mine, theirs] of [[Math.min(...ours.map((o) => o.box.minX)), Math.min(...truth.blocks.map((r) => r.box[0]))], [Math.max(...ours.map((o) => o.box.maxY)), Math.max(...truth.blocks.map((r) => r.box[3]))]] as const) expect(Math.abs(mine - theirs)).toBeLessThan(0.005); // biome-ignore format: two sides
     expect(read.outlines.map((o) => o.purpose)).toEqual(['cut', 'score', 'cut', 'score']);
-    expect(read.notes).toEqual(['Left aside: text.']);
+    expect(read.asides.map(({ what }) => what)).toEqual(['text']);
   });
   it('without a unit says so', () => expect(dxf(file('unitless.dxf'))).toMatchObject({ mmPerUnit: 1, unitIsStated: false }));
   it('that is none, or binary, is refused in plain words', () => {
@@ -105,14 +105,14 @@ describe('an SVG', () => {
   it('shapes and transforms have the sizes of their closed forms', () => {
     const read = svg(
       wrap(`<rect x="5" y="5" width="20" height="10" rx="2"/><g transform="translate(50 20) rotate(90)"><ellipse rx="9" ry="4"/></g>
-      <circle cx="80" cy="20" r="5" transform="scale(2 1)"/><line x1="0" y1="0" x2="3cm" y2="0"/><polygon points="0,0 10,0 10,10"/>
+      <circle cx="80" cy="20" r="5" transform="scale(2 1)"/><line x1="0" y1="0" x2="3cm" y2="0" stroke="black"/><polygon points="0,0 10,0 10,10"/>
       <defs><circle id="dot" r="1"/></defs><use href="#dot" x="7" y="8"/><use href="other.svg#dot"/>`),
     );
     const sizes = read.outlines.map((o) => pathBox(o.path)).map((b) => [b.maxX - b.minX, b.maxY - b.minY].map((v) => Number(v.toFixed(2))));
     expect(sizes).toEqual([[20, 10], [8, 18], [20, 10], [113.39, 0], [10, 10], [2, 2]]); // biome-ignore format: a size a shape
     expect(pathLength(read.outlines[0]?.path as Path)).toBeCloseTo(60 - 16 + 4 * Math.PI, 9);
     expect(read.outlines[0]?.path.segments.filter((s) => s.kind === 'arc')).toHaveLength(4);
-    expect(read.notes).toEqual(['Left aside: links to other files.']);
+    expect(read.asides.map(({ what }) => what)).toEqual(['links to other files']);
     // y up: the circle of the block below the top edge lies below zero.
     expect(pathBox(read.outlines[5]?.path as Path).maxY).toBeCloseTo(-7, 9);
   });
@@ -132,8 +132,8 @@ describe('an SVG', () => {
       `<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a SYSTEM "file:///etc/passwd"><!ENTITY b "&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg" width="9mm" viewBox="0 0 9 9" onload="alert(1)"><script>alert(1)</script><image href="http://elsewhere/x.png"/><circle r="2"/><text>&b;</text></svg>`,
     );
     expect(read.outlines).toHaveLength(1);
-    expect(read.notes.join(' ')).toMatch(/entities/);
-    expect(read.notes.join(' ')).toMatch(/scripts \(2\)/);
+    expect(read.asides.map(({ what }) => what).join(' ')).toMatch(/entit/);
+    expect(read.asides.find(({ what }) => what === 'scripts')?.count).toBe(2);
     expect(JSON.stringify(read)).not.toMatch(/passwd|alert/);
   });
   it('that is none is refused', () => expect(() => svg('<html></html>')).toThrow(DrawingError));
@@ -159,7 +159,7 @@ describe('pieces of a drawing', () => {
     const corners = [[0, 0], [30, 0], [30, 20], [0, 20]]; // biome-ignore format: a rectangle
     const line = (k: number, turned: boolean) => {
       const [a, b] = turned ? [corners[(k + 1) % 4], corners[k]] : [corners[k], corners[(k + 1) % 4]];
-      return `<line x1="${a?.[0]}" y1="${a?.[1]}" x2="${b?.[0]}" y2="${b?.[1]}"/>`;
+      return `<line x1="${a?.[0]}" y1="${a?.[1]}" x2="${b?.[0]}" y2="${b?.[1]}" stroke="black"/>`;
     };
     const text = [2, 0, 3, 1].map((k) => line(k, k % 2 === 0)).join('');
     const [only, ...more] = pieces(svg(`<svg xmlns="http://www.w3.org/2000/svg" width="30mm" viewBox="0 0 30 20">${text}</svg>`));

@@ -23,6 +23,8 @@ export interface JobFile {
   readonly findings: readonly Finding[];
   /** What in the file is left aside, a line each. */
   readonly notes: readonly string[];
+  /** Whether something that is seen in the drawing is left aside. */
+  readonly hasLost: boolean;
 }
 
 /** No drawing that a hand has made is larger. */
@@ -40,10 +42,11 @@ export async function readJobFile({ file, stock, thinnestMm }: JobFileRequest): 
     throw cannot(error);
   });
   const kind = extname(file).toLowerCase();
-  const read = kind === '.svg' || kind === '.dxf' ? jobOfDrawing(file, kind, text) : { job: jobOfDocument(file, text), notes: [] };
+  const read =
+    kind === '.svg' || kind === '.dxf' ? jobOfDrawing(file, kind, text) : { job: jobOfDocument(file, text), notes: [], hasLost: false };
   const stocked = withStock(read.job, stock);
   const job = thinnestMm === null ? stocked : { ...stocked, proof: { ...stocked.proof, thinnestMm } };
-  return { job, notes: read.notes, findings: findingsOf(job, faultsOfJob(job)) };
+  return { ...read, job, findings: findingsOf(job, faultsOfJob(job)) };
 }
 
 function jobOfDocument(file: string, text: string): Job {
@@ -60,15 +63,14 @@ function jobOfDocument(file: string, text: string): Job {
   throw new UsageError(`${file}: not a job’s document (${place ? `${place}: ` : ''}${first?.message ?? 'it is empty'})`);
 }
 
-function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string): { job: Job; notes: readonly string[] } {
+function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string): Omit<JobFile, 'findings'> {
   const name = basename(file, extname(file)).slice(0, 100) || 'drawing';
   try {
     const read: DrawingRead = finished(kind === '.svg' ? readSvg(text) : readDxf(text));
-    const { pieces, notes: joined } = finished(piecesOfDrawing(read, 'outline'));
+    const { pieces, notes, hasLost } = finished(piecesOfDrawing(read, 'outline'));
     const { mmPerUnit, unitIsStated } = read;
-    const notes = [...read.notes, ...joined];
     const drawing = { id: 'drawing', name, kind: kind === '.svg' ? 'svg' : 'dxf', unitIsStated, mmPerUnit, hidden: false } as const;
-    return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces }] }, notes };
+    return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces }] }, notes, hasLost };
   } catch (error) {
     if (error instanceof DrawingError) throw new UsageError(`${file}: ${error.message}`);
     throw error;

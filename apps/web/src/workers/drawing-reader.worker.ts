@@ -17,8 +17,8 @@ const reader = {
       const text = await file.text();
       const kind = /\.dxf$/i.test(file.name) || !/<svg[\s>]/i.test(text.slice(0, 200_000)) ? 'dxf' : 'svg';
       const read = await runInSlices(kind === 'dxf' ? readDxf(text) : readSvg(text), (share) => onShare(0.7 * share));
-      const { pieces, notes: mended } = await runInSlices(piecesOfDrawing(read, id), (share) => onShare(0.7 + 0.3 * share));
-      const { mmPerUnit, unitIsStated, notes } = read;
+      const { pieces, notes } = await runInSlices(piecesOfDrawing(read, id), (share) => onShare(0.7 + 0.3 * share));
+      const { mmPerUnit, unitIsStated } = read;
       return {
         drawing: {
           id,
@@ -27,7 +27,7 @@ const reader = {
           unitIsStated,
           mmPerUnit,
           hidden: false,
-          notes: [...notes, ...mended].slice(0, 50),
+          notes: notes.slice(0, 50),
           pieces,
         },
       };

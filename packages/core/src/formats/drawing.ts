@@ -7,13 +7,47 @@ import { english, type Message, SaidError, say } from '../messages/index.ts';
 import { type Box, boxAroundBoxes } from '../plane/box.ts';
 import { endOf, type Path, pathArea, pathBox, reversedPath, transformedPath } from '../plane/path.ts';
 import { distance, type Point } from '../plane/point.ts';
-import { shift } from '../plane/transform.ts';
+import { apply, shift } from '../plane/transform.ts';
 import { nestedRegions } from '../shape/nesting.ts';
+import type { EndKind } from '../shape/stroke-outline.ts';
+
+/** The line that an outline is drawn with, where the line is what is seen of it. */
+export interface DrawnStroke {
+  readonly widthMm: number;
+  readonly ends: EndKind;
+  readonly corners: 'mitre' | 'round' | 'bevel';
+  /** Lengths drawn and left out in turn; none where the line is whole. */
+  readonly dashesMm: readonly number[];
+}
 
 /** An outline of a drawing file. */
 export interface DrawnOutline {
   readonly path: Path;
   readonly purpose: Purpose;
+  readonly stroke?: DrawnStroke;
+}
+
+/** What was left aside, how often, and where the first of it lies, mm as outlines do. */
+export interface Aside {
+  readonly what: string;
+  readonly count: number;
+  readonly at: Point | null;
+  /** Whether a person who looks at the drawing sees it. */
+  readonly isSeen: boolean;
+}
+
+/** What a reader leaves aside, kind by kind. */
+export class Asides {
+  private readonly found = new Map<string, Aside>();
+
+  leave(what: string, { at = null, isSeen = true }: { readonly at?: Point | null; readonly isSeen?: boolean } = {}): void {
+    const before = this.found.get(what);
+    this.found.set(what, { what, count: (before?.count ?? 0) + 1, at: before?.at ?? at, isSeen: isSeen || before?.isSeen === true });
+  }
+
+  list(): Aside[] {
+    return [...this.found.values()];
+  }
 }
 
 /** What a drawing file holds. */
@@ -21,8 +55,7 @@ export interface DrawingRead {
   readonly outlines: readonly DrawnOutline[];
   readonly mmPerUnit: number;
   readonly unitIsStated: boolean;
-  /** What was left aside, in plain words. */
-  readonly notes: readonly string[];
+  readonly asides: readonly Aside[];
 }
 
 export class DrawingError extends SaidError {
@@ -62,18 +95,26 @@ export class ReadingBudget {
   }
 }
 
+export interface DrawingPieces {
+  readonly pieces: Piece[];
+  /** What was left aside and what was mended, in plain words. */
+  readonly notes: string[];
+  /** Whether something that is seen in the drawing was left aside. */
+  readonly hasLost: boolean;
+}
+
 /**
  * The pieces of a drawing, its lower left corner at the sheet's origin, and what was mended or left aside on the way; yields the
  * share done.
  * @throws DrawingError where there is nothing, or more than a job can hold
  */
-export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<number, { pieces: Piece[]; notes: string[] }> {
+export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<number, DrawingPieces> {
   const notes: string[] = [];
   const sound = read.outlines.filter(({ path }) => isFinitePath(path));
   const odd = read.outlines.length - sound.length;
   if (odd > 0) notes.push(english.files.oddNumbers(odd));
   if (sound.length === 0) {
-    const aside = [...read.notes, ...notes].map((note) => note.replace(/^Left aside: /, '').replace(/\.$/, ''));
+    const aside = [...read.asides.map(({ what }) => what), ...(odd > 0 ? [english.files.outOfRange] : [])];
     throw new DrawingError('nothing-drawn', say.files.nothingDrawn(aside.length, aside.slice(0, 5).join(', ')));
   }
   const joins = { closed: 0, widestMm: 0, joined: 0 };
@@ -87,7 +128,12 @@ export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<numbe
     );
   const home = shift(-box.minX, -box.minY);
   const placed = joined.map((o) => ({ ...o, path: transformedPath(o.path, home) }));
-  return { pieces: yield* nestedPieces(placed, id), notes };
+  const aside = read.asides.map(({ what, count, at }) => english.files.leftAside(what, count, at && apply(home, at)));
+  return {
+    pieces: yield* nestedPieces(placed, id),
+    notes: [...aside, ...notes],
+    hasLost: odd > 0 || read.asides.some(({ isSeen }) => isSeen),
+  };
 }
 
 const isFinitePath = ({ start, segments }: Path): boolean => isFinitePlain(start) && segments.every(isFinitePlain);

@@ -38,8 +38,9 @@ export { type GreyPixels, PngError, readGreyPng, writePng } from './png.ts';
 export { type ProofRow, proofRows } from './proof-rows.ts';
 export { writeHeightFieldStl } from './stl.ts';
 export { pathData, writeSvg } from './svg.ts';
+export { cssPxMm } from './svg-lengths.ts';
 export { readPathData } from './svg-path-data.ts';
-export { cssPxMm, readSvg } from './svg-reading.ts';
+export { readSvg } from './svg-reading.ts';
 export { type TiffPage, tiffPages } from './tiff-pages.ts';
 export {
   readWireProgram,

@@ -1,54 +1,58 @@
 /**
- * In: an SVG file's text. Out: its outlines in mm, y up.
- * Rests on: SVG 2 (W3C): shapes, transforms, viewBox and units. Scripts, pictures, links to other files and entities
+ * In: an SVG file's text. Out: its outlines in mm, y up, as they are seen: styled, placed, clipped.
+ * Rests on: SVG 2 (W3C) where it agrees with SVG 1.1 (second edition). Scripts, pictures, links to other files and entities that lie elsewhere
  * are never followed; only the file itself is read.
  */
-
-import { SaxesParser } from 'saxes';
 import { purposeNamed } from '../job/purposes.ts';
 import { english, say } from '../messages/index.ts';
-import { circlePath, type Path, polygonPath, transformedPath } from '../plane/path.ts';
-import { distance, type Point } from '../plane/point.ts';
-import { chain, determinant, identity, shift, stretch, type Transform, turn } from '../plane/transform.ts';
-import { DrawingError, type DrawingRead, type DrawnOutline, ReadingBudget } from './drawing.ts';
-import { readPathData } from './svg-path-data.ts';
+import { type Path, transformedPath } from '../plane/path.ts';
+import { apply, chain, determinant, identity, shift, stretch, type Transform } from '../plane/transform.ts';
+import { combined } from '../shape/combine.ts';
+import { Asides, DrawingError, type DrawingRead, type DrawnOutline, type DrawnStroke, ReadingBudget } from './drawing.ts';
+import { boxOf, boxRegion, clippedTo, type Region, regionOf, seenByWinding } from './svg-clipping.ts';
+import { maxElements, type SvgElement, svgDocument } from './svg-document.ts';
+import { absoluteLength, cssPxMm, fontSizeIn, type LengthContext, lengthIn, transformIn, type Viewport, viewBoxOf, viewBoxTransform } from './svg-lengths.ts'; // biome-ignore format: one line
+import { shapeNames, shapePaths } from './svg-shapes.ts';
+import { rootStyle, type Style, SvgStyles } from './svg-style.ts';
 
-interface Element {
-  readonly name: string;
-  readonly attributes: Readonly<Record<string, string>>;
-  readonly children: Element[];
-  readonly parent: Element | null;
-}
-
-/** A CSS pixel, mm. */
-export const cssPxMm = 25.4 / 96;
-/** Curves leave what they stand for by at most this, in the file's own unit. */
+/** Curves leave what they stand for by at most this, mm. */
 const toleranceMm = 0.0005;
-/** Deeper than any program nests; a reader's own steps would run out soon after. */
-const deepest = 1000;
 /** Links followed within links. */
 const deepestLink = 40;
-const maxElements = 500_000;
-const charactersAStep = 400_000;
 /** Elements looked at between two looks at whether to go on. */
 const elementsAStep = 5000;
+/** Segments of outlines times segments of what they are clipped to. */
+const mostClipping = 40_000_000;
+/** Where nothing says how large a drawing is, px. */
+const plainViewport: Viewport = { width: 300, height: 150 };
 
 /** Yields the share read. @throws DrawingError where it is no SVG, or stands for more than a job can hold */
 export function* readSvg(text: string): Generator<number, DrawingRead> {
-  const notes = new Map<string, number>();
-  const root = yield* parsed(text, notes);
-  const { toMm, mmPerUnit, unitIsStated } = placeOf(root);
-  const byId = new Map<string, Element>();
-  const index = (element: Element): void => {
+  const asides = new Asides();
+  const root = yield* svgDocument(text, asides);
+  const styles = new SvgStyles(root, asides);
+  const byId = new Map<string, SvgElement>();
+  const index = (element: SvgElement): void => {
     const { id } = element.attributes;
     if (id && !byId.has(id)) byId.set(id, element);
     element.children.forEach(index);
   };
   index(root);
-  const walker = new Walker(byId, notes);
-  yield* walker.walk({ ...root, attributes: { ...root.attributes, transform: '' } }, toMm, { purpose: 'cut', isHidden: false });
-  const aside = [...notes].map(([what, n]) => english.files.leftAside(what, n));
-  return { outlines: walker.outlines, mmPerUnit, unitIsStated, notes: aside };
+  const walker = new Walker(byId, styles, asides);
+  const { toMm, mmPerUnit, unitIsStated, viewport } = placeOf(root, styles.of(root, rootStyle));
+  const outer: Place = { toRoot: toMm, style: rootStyle, lengths: { viewport, fontPx: 16, window: viewport }, purpose: 'cut', clips: [] };
+  yield* walker.inside(root, walker.styled(root, outer));
+  return { outlines: walker.outlines, mmPerUnit, unitIsStated, asides: asides.list() };
+}
+
+/** Where and how what an element holds is drawn. */
+interface Place {
+  readonly toRoot: Transform;
+  readonly style: Style;
+  readonly lengths: LengthContext;
+  readonly purpose: DrawnOutline['purpose'];
+  /** In mm. */
+  readonly clips: readonly Region[];
 }
 
 /** Goes through a drawing's elements, and through those that they link to. */
@@ -56,247 +60,281 @@ class Walker {
   readonly outlines: DrawnOutline[] = [];
   private readonly budget = new ReadingBudget();
   private count = 0;
+  private clipping = 0;
   /** The links that are being followed: one of them again would never end. */
-  private readonly following: Element[] = [];
+  private readonly following: SvgElement[] = [];
 
   constructor(
-    private readonly byId: ReadonlyMap<string, Element>,
-    private readonly notes: Map<string, number>,
+    private readonly byId: ReadonlyMap<string, SvgElement>,
+    private readonly styles: SvgStyles,
+    private readonly asides: Asides,
   ) {}
 
-  private note(what: string): void {
-    this.notes.set(what, (this.notes.get(what) ?? 0) + 1);
+  /** An element's own style in place of that of what it lies in. */
+  styled(element: SvgElement, place: Place): Place {
+    const style = this.styles.of(element, place.style);
+    const { id, class: classes, 'data-purpose': purpose } = element.attributes;
+    const named = purposeNamed([id, classes, purpose].filter(Boolean).join(' '));
+    const fontPx = fontSizeIn(style['font-size'] === place.style['font-size'] ? 'inherit' : style['font-size'], place.lengths.fontPx);
+    return { ...place, style, lengths: { ...place.lengths, fontPx }, purpose: named ?? place.purpose };
   }
 
-  *walk(element: Element, toRoot: Transform, inherited: Look): Generator<number, void> {
+  *walk(element: SvgElement, outer: Place): Generator<number, void> {
     if (++this.count > maxElements) throw new DrawingError('too-many', say.files.svgStandsForTooMany(maxElements.toLocaleString('en')));
     if (this.count % elementsAStep === 0) yield 0.9;
     const { name, attributes } = element;
+    if (name === 'script') return this.asides.leave('scripts', { isSeen: false });
+    if (!drawn.has(name) && !shapeNames.has(name) && !Object.hasOwn(asideElements, name)) return;
+    const own = this.styled(element, outer);
+    if (own.style.display === 'none') return;
+    if (Number(own.style.opacity) === 0) return this.asides.leave(english.files.seeThrough, { isSeen: false });
+    const moved = { ...own, toRoot: chain(own.toRoot, this.ownTransform(element, own)) };
     const aside = Object.hasOwn(asideElements, name) ? asideElements[name] : undefined;
-    if (aside) return this.note(aside);
-    const look = lookOf(attributes, inherited);
-    if (look.isHidden) return;
-    const here = chain(toRoot, transformOf(attributes.transform ?? ''));
-    const tolerance = toleranceMm / Math.max(1e-9, Math.sqrt(Math.abs(determinant(here))));
-    for (const path of pathsOf(name, attributes, tolerance, this.notes)) {
-      this.budget.take(1, path.segments.length);
-      this.outlines.push({ path: transformedPath(path, here, toleranceMm), purpose: look.purpose });
+    if (aside) {
+      if (own.style.visibility !== 'visible') return;
+      const at = { x: lengthIn(attributes.x, own.lengths, 'x') ?? 0, y: lengthIn(attributes.y, own.lengths, 'y') ?? 0 };
+      return this.asides.leave(aside, { at: apply(moved.toRoot, at) });
     }
-    if (name === 'use') return yield* this.follow(element, here, look);
-    // What only holds definitions is drawn where it is used.
-    for (const child of element.children) if (!onlyUsed.has(child.name)) yield* this.walk(child, here, look);
+    const here = { ...moved, clips: [...moved.clips, ...(yield* this.clipsOf(element, moved))] };
+    if (shapeNames.has(name)) return this.shape(element, here);
+    if (name === 'use') return yield* this.follow(element, here);
+    if (name === 'svg') return yield* this.viewportOf(element, here, null);
+    yield* this.inside(element, here);
   }
 
-  private *follow(element: Element, here: Transform, look: Look): Generator<number, void> {
+  /** What an element holds. */
+  *inside(element: SvgElement, here: Place): Generator<number, void> {
+    if (element.name !== 'switch') {
+      for (const child of element.children) yield* this.walk(child, here);
+      return;
+    }
+    const first = element.children.find(isUnderstood);
+    if (first) yield* this.walk(first, here);
+  }
+
+  private ownTransform({ attributes }: SvgElement, { style, lengths }: Place): Transform {
+    const said = style.transform && style.transform !== 'none' ? style.transform : (attributes.transform ?? '');
+    const own = transformIn(said, lengths);
+    const [x, y = '0'] = (style['transform-origin'] || '').split(/\s+/);
+    const at = { x: lengthIn(x, lengths, 'x'), y: lengthIn(y, lengths, 'y') };
+    if (own === identity || at.x === null || at.y === null) return own;
+    return chain(shift(at.x, at.y), chain(own, shift(-at.x, -at.y)));
+  }
+
+  private shape(element: SvgElement, here: Place): void {
+    const { style, toRoot, lengths } = here;
+    if (style.visibility !== 'visible') return;
+    const fills = isPaint(style.fill, style.color) && Number(style['fill-opacity']) !== 0 && element.name !== 'line';
+    const stroke = this.strokeOf(here);
+    if (!fills && !stroke) {
+      this.asides.leave(english.files.neitherFilledNorStroked, { isSeen: false });
+      return;
+    }
+    if (['marker-start', 'marker-mid', 'marker-end'].some((end) => /^url/.test(style[end] ?? ''))) this.asides.leave(english.files.markers);
+    const tolerance = toleranceMm / Math.max(1e-9, Math.sqrt(Math.abs(determinant(toRoot))));
+    let paths: readonly Path[] = shapePaths(element, style, lengths, tolerance, this.asides);
+    for (const path of paths) this.budget.take(1, path.segments.length);
+    if (fills && !stroke && style['fill-rule'] !== 'evenodd') paths = seenByWinding(paths);
+    this.emit(paths.map((path) => transformedPath(path, toRoot, toleranceMm)), here, fills, stroke); // biome-ignore format: one line
+  }
+
+  private emit(paths: readonly Path[], here: Place, fills: boolean, stroke: DrawnStroke | null): void {
+    const seen = here.clips.reduce<readonly Path[]>((rest, clip) => this.clipped(rest, clip, fills), paths);
+    const purpose = stroke?.dashesMm.length ? (named(here) ?? 'score') : here.purpose;
+    for (const path of seen) this.outlines.push({ path, purpose, ...(stroke && !fills && { stroke }) });
+  }
+
+  private clipped(paths: readonly Path[], clip: Region, fills: boolean): Path[] {
+    const count = (of: readonly Path[]): number => of.reduce((sum, { segments }) => sum + segments.length, 0);
+    this.clipping += count(paths) * Math.max(1, count(clip));
+    if (this.clipping > mostClipping) throw new DrawingError('too-many', say.files.clipsTooMany());
+    return clippedTo(clip, paths, fills);
+  }
+
+  /** The line that a shape is drawn with; null where there is none to see. */
+  private strokeOf({ style, lengths, toRoot }: Place): DrawnStroke | null {
+    const width = lengthIn(style['stroke-width'], lengths, 'both') ?? 1;
+    if (!isPaint(style.stroke, style.color) || Number(style['stroke-opacity']) === 0 || !(width > 0)) return null;
+    const scale = style['vector-effect'] === 'non-scaling-stroke' ? cssPxMm : Math.sqrt(Math.abs(determinant(toRoot)));
+    const dashes = style['stroke-dasharray'] === 'none' ? [] : (style['stroke-dasharray'] ?? '').split(/[\s,]+/).flatMap((word) => lengthIn(word, lengths, 'both') ?? []); // biome-ignore format: one line
+    const isDashed = dashes.some((dash) => dash > 0) && dashes.every((dash) => dash >= 0);
+    return {
+      widthMm: width * scale,
+      ends: style['stroke-linecap'] === 'round' ? 'round' : style['stroke-linecap'] === 'square' ? 'square' : 'flat',
+      corners: style['stroke-linejoin'] === 'round' ? 'round' : style['stroke-linejoin'] === 'bevel' ? 'bevel' : 'mitre',
+      dashesMm: isDashed ? dashes.map((dash) => dash * scale) : [],
+    };
+  }
+
+  private *follow(element: SvgElement, here: Place): Generator<number, void> {
     const { attributes } = element;
-    const target = (attributes.href ?? attributes['xlink:href'] ?? '').trim();
-    const used = target.startsWith('#') ? this.byId.get(target.slice(1)) : undefined;
-    if (!used) return this.note(english.files.linksToOtherFiles);
+    const used = this.linked(attributes.href);
+    if (!used) return this.asides.leave(english.files.linksToOtherFiles);
     if (this.following.includes(used) || this.following.length >= deepestLink || isWithin(element, used))
-      return this.note(english.files.linksThatLeadBackToThemselves);
+      return this.asides.leave(english.files.linksThatLeadBackToThemselves);
     this.following.push(used);
-    yield* this.walk(used, chain(here, shift(lengthOf(attributes.x), lengthOf(attributes.y))), look);
+    const n = (key: 'x' | 'y'): number => lengthIn(here.style[key] || attributes[key], here.lengths, key) ?? 0;
+    const placed = { ...here, toRoot: chain(here.toRoot, shift(n('x'), n('y'))) };
+    if (used.name === 'svg' || used.name === 'symbol') {
+      const own = this.styled(used, placed);
+      if (own.style.display !== 'none')
+        yield* this.viewportOf(used, { ...own, toRoot: chain(own.toRoot, this.ownTransform(used, own)) }, element);
+    } else yield* this.walk(used, placed);
     this.following.pop();
   }
+
+  private linked(href: string | undefined): SvgElement | undefined {
+    const target = (href ?? '').trim();
+    return target.startsWith('#') ? this.byId.get(decoded(target.slice(1))) : undefined;
+  }
+
+  /** What lies in a viewport of its own. @param use whose size goes before its own */
+  private *viewportOf(element: SvgElement, here: Place, use: SvgElement | null): Generator<number, void> {
+    const { attributes } = element;
+    const { lengths, style } = here;
+    const size = (key: 'width' | 'height', side: 'x' | 'y'): number =>
+      lengthIn(use?.attributes[key], lengths, side) ?? lengthIn(style[key] || attributes[key], lengths, side) ?? lengths.viewport[key];
+    const viewport = { width: size('width', 'x'), height: size('height', 'y') };
+    if (!(viewport.width > 0 && viewport.height > 0)) return;
+    const isSymbol = element.name === 'symbol';
+    const n = (key: 'x' | 'y'): number => (isSymbol ? 0 : (lengthIn(style[key] || attributes[key], lengths, key) ?? 0));
+    const placed = chain(here.toRoot, shift(n('x'), n('y')));
+    const box = viewBoxOf(attributes.viewBox);
+    const isOpen = style.overflow === 'visible' || style.overflow === 'auto';
+    const clip = isOpen ? [] : [regionOf([transformedPath(boxRegion(0, 0, viewport.width, viewport.height), placed, toleranceMm)])];
+    const inner: Place = {
+      ...here,
+      toRoot: box ? chain(placed, viewBoxTransform(box, viewport, attributes.preserveAspectRatio)) : placed,
+      lengths: { ...lengths, viewport: box ?? viewport },
+      clips: [...here.clips, ...clip],
+    };
+    yield* this.inside(element, inner);
+  }
+
+  /** What an element is clipped to, by a path of clipping or by a mask of plain shapes. */
+  private *clipsOf(element: SvgElement, here: Place): Generator<number, Region[]> {
+    const found: Region[] = [];
+    for (const kind of ['clip-path', 'mask'] as const) {
+      const said = here.style[kind] ?? 'none';
+      if (said === 'none') continue;
+      const target = this.linked(/^url\(\s*["']?([^"')]*)["']?\s*\)/.exec(said)?.[1]);
+      if (target?.name !== (kind === 'mask' ? 'mask' : 'clipPath')) {
+        // A link to what is not there clips nothing.
+        if (!/^url/.test(said)) this.asides.leave(english.files.clipsByShapes);
+        continue;
+      }
+      const region = yield* this.regionIn(target, element, here, kind);
+      if (region) found.push(region);
+    }
+    return found;
+  }
+
+  private *regionIn(target: SvgElement, element: SvgElement, here: Place, kind: 'clip-path' | 'mask'): Generator<number, Region | null> {
+    if (this.following.includes(target)) {
+      this.asides.leave(english.files.linksThatLeadBackToThemselves);
+      return null;
+    }
+    this.following.push(target);
+    const units = target.attributes[kind === 'mask' ? 'maskContentUnits' : 'clipPathUnits'];
+    const box = units === 'objectBoundingBox' ? boxOf(yield* this.collected(element, { ...here, toRoot: identity, clips: [] })) : null;
+    const own = this.styled(target, { ...here, style: rootStyle, clips: [] });
+    const inner = box
+      ? chain(here.toRoot, chain(shift(box.minX, box.minY), stretch(box.maxX - box.minX, box.maxY - box.minY)))
+      : here.toRoot;
+    const toRoot = chain(inner, this.ownTransform(target, own));
+    let region: Region = [];
+    let isPlain = true;
+    for (const child of target.children) {
+      const paint = this.styled(child, own).style;
+      const light = kind === 'mask' ? lightOf(paint.fill, paint.color) : 1;
+      if (light === null) isPlain = false;
+      const area = regionOf(yield* this.collected(child, { ...own, toRoot }));
+      if (area.length === 0) continue;
+      if (region.length === 0) region = (light ?? 1) > 0.5 ? area : [];
+      else region = combined([...region], [...area], (light ?? 1) > 0.5 ? 'unite' : 'take-away');
+    }
+    this.following.pop();
+    if (!isPlain) this.asides.leave(english.files.masksOfShades);
+    // A path of clipping may be clipped itself.
+    for (const clip of yield* this.clipsOf(target, { ...own, toRoot: inner })) region = combined([...region], [...clip], 'keep-common');
+    return isPlain ? region : null;
+  }
+
+  /** The outlines of an element alone, as if they were all filled. */
+  private *collected(element: SvgElement, place: Place): Generator<number, Path[]> {
+    const walker = new Walker(this.byId, this.styles, new Asides());
+    walker.following.push(...this.following);
+    walker.count = this.count;
+    const painted = { ...place, style: { ...place.style, fill: 'black', visibility: 'visible' } };
+    yield* walker.walk(element, painted);
+    this.count = walker.count;
+    return walker.outlines.map(({ path }) => path);
+  }
 }
 
-/** Whether an element lies in another. */
-function isWithin(element: Element, other: Element): boolean {
-  for (let up: Element | null = element; up; up = up.parent) if (up === other) return true;
-  return false;
-}
-
-const onlyUsed = new Set(['defs', 'symbol', 'clipPath', 'mask', 'pattern', 'marker', 'linearGradient', 'radialGradient', 'filter']);
+/** What is drawn by what it holds, or by what it links to. */
+const drawn = new Set(['svg', 'g', 'a', 'switch', 'use']);
 const asideElements: Readonly<Record<string, string>> = {
-  script: 'scripts',
   image: english.files.picturesInsideTheDrawing,
   text: english.files.svgText,
   foreignObject: english.files.foreignObjects,
 };
 
-function* parsed(text: string, notes: Map<string, number>): Generator<number, Element> {
-  const stack: Element[] = [{ name: '', attributes: {}, children: [], parent: null }];
-  let elements = 0;
-  const parser = new SaxesParser({ xmlns: false });
-  let fault: string | null = null;
-  parser.on('opentag', ({ name, attributes }) => {
-    const local = name.replace(/^svg:/, '');
-    const parent = stack.at(-1) as Element;
-    const element = { name: local, attributes: attributes as Record<string, string>, children: [], parent };
-    parent.children.push(element);
-    if (++elements > maxElements) throw new DrawingError('too-many', say.files.svgTooMany(maxElements.toLocaleString('en')));
-    if (stack.length > deepest) throw new DrawingError('too-many', say.files.svgTooDeep(deepest.toLocaleString('en')));
-    stack.push(element);
-    if (Object.keys(attributes).some((key) => /^on[a-z]+$/.test(key))) notes.set('scripts', (notes.get('scripts') ?? 0) + 1);
-  });
-  parser.on('closetag', () => stack.pop());
-  parser.on('doctype', (doctype) => {
-    if (/<!ENTITY/i.test(doctype)) notes.set('entities', 1);
-  });
-  parser.on('error', (error) => {
-    // An entity that the file defines is left as it stands.
-    if (!/entity/i.test(error.message)) fault ??= error.message;
-  });
-  for (let at = 0; at < text.length; at += charactersAStep) {
-    parser.write(text.slice(at, at + charactersAStep));
-    yield at / text.length;
+const named = ({ purpose }: Place): DrawnOutline['purpose'] | null => (purpose === 'cut' ? null : purpose);
+
+const decoded = (text: string): string => {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
   }
-  parser.close();
-  const root = (stack[0] as Element).children.find((e) => e.name === 'svg');
-  if (!root) throw new DrawingError('not-readable', say.files.noSvg());
-  if (fault) notes.set('what follows a fault in the file', 1);
-  return root;
+};
+
+/** Whether a paint is one to see. */
+function isPaint(paint: string | undefined, color: string | undefined): boolean {
+  const word = (paint ?? 'none').trim().toLowerCase();
+  if (word === 'currentcolor') return isPaint(color === 'currentcolor' ? 'black' : color, undefined);
+  return word !== 'none' && word !== '' && word !== 'transparent' && !/^(?:rgba|hsla?|rgb)\(.*[,/]\s*0*(?:\.0*)?%?\s*\)$/.test(alphaOnly(word)) && !/^#(?:[\da-f]{3}0|[\da-f]{6}00)$/.test(word); // biome-ignore format: one line
+}
+/** Of a colour that says no alpha, nothing that could be taken for one. */
+const alphaOnly = (word: string): string => (word.split(/[,/]/).length === 4 || word.includes('/') ? word : '');
+
+/** How light a plain paint is, 0 to 1; null where it is no white and no black. */
+function lightOf(paint: string | undefined, color: string | undefined): number | null {
+  const word = (paint ?? 'black').trim().toLowerCase();
+  if (word === 'currentcolor') return lightOf(color, undefined);
+  if (/^(?:white|#fff|#ffffff|rgb\(\s*255\s*[, ]\s*255\s*[, ]\s*255\s*\)|rgb\(\s*100%\s*[, ]\s*100%\s*[, ]\s*100%\s*\))$/.test(word))
+    return 1;
+  return /^(?:black|#000|#000000|rgb\(\s*0\s*[, ]\s*0\s*[, ]\s*0\s*\))$/.test(word) ? 0 : null;
+}
+
+/** Whether an element in a switch is for this reader: English, and without extensions. */
+function isUnderstood({ name, attributes }: SvgElement): boolean {
+  if (!drawn.has(name) && !shapeNames.has(name) && !Object.hasOwn(asideElements, name)) return false;
+  if (attributes.requiredExtensions?.trim() || name === 'foreignObject') return false;
+  const { systemLanguage } = attributes;
+  return systemLanguage === undefined || systemLanguage.split(',').some((language) => /^en(-|$)/i.test(language.trim()));
+}
+
+/** Whether an element lies in another. */
+function isWithin(element: SvgElement, other: SvgElement): boolean {
+  for (let up: SvgElement | null = element; up; up = up.parent) if (up === other) return true;
+  return false;
 }
 
 /** From user units to mm, y up. */
-function placeOf({ attributes }: Element): { toMm: Transform; mmPerUnit: number; unitIsStated: boolean } {
-  const box = (attributes.viewBox ?? '').split(/[\s,]+/).map(Number);
-  const hasBox = box.length === 4 && box.every(Number.isFinite) && (box[2] as number) > 0 && (box[3] as number) > 0;
-  const [width, height] = [absolute(attributes.width), absolute(attributes.height)];
-  const scales = hasBox
-    ? [width && width.mm / (box[2] as number), height && height.mm / (box[3] as number)].filter((s): s is number => Boolean(s))
-    : [];
-  // The whole box is fitted in, as `preserveAspectRatio` has it where it says nothing.
-  const mmPerUnit = scales.length > 0 ? Math.min(...scales) : cssPxMm;
-  const unitIsStated =
-    Boolean((width?.isPhysical || height?.isPhysical) && (hasBox || scales.length > 0)) || Boolean(!hasBox && width?.isPhysical);
-  return { toMm: stretch(mmPerUnit, -mmPerUnit), mmPerUnit, unitIsStated };
-}
-
-const unitsMm: Readonly<Record<string, number>> = {
-  mm: 1,
-  cm: 10,
-  in: 25.4,
-  pt: 25.4 / 72,
-  pc: 25.4 / 6,
-  q: 0.25,
-  px: cssPxMm,
-  '': cssPxMm,
-};
-
-function absolute(text: string | undefined): { mm: number; isPhysical: boolean } | null {
-  const found = /^\s*([+-]?[\d.]+(?:e[+-]?\d+)?)\s*(mm|cm|in|pt|pc|q|px|)\s*$/i.exec(text ?? '');
-  if (!found) return null;
-  const unit = (found[2] as string).toLowerCase();
-  const mm = Number(found[1]) * (unitsMm[unit] as number);
-  return mm > 0 ? { mm, isPhysical: unit !== 'px' && unit !== '' } : null;
-}
-
-/** A length in user units; physical units count in CSS pixels, as the standard has it. */
-function lengthOf(text: string | undefined): number {
-  const value = Number.parseFloat(text ?? '');
-  if (!Number.isFinite(value)) return 0;
-  const unit =
-    /[a-z]+\s*$/i
-      .exec(text ?? '')?.[0]
-      .trim()
-      .toLowerCase() ?? '';
-  return value * ((unitsMm[unit] ?? cssPxMm) / cssPxMm);
-}
-
-interface Look {
-  readonly purpose: DrawnOutline['purpose'];
-  readonly isHidden: boolean;
-}
-
-function lookOf(attributes: Readonly<Record<string, string>>, inherited: Look): Look {
-  const style = attributes.style ?? '';
-  const property = (name: string) => new RegExp(`(?:^|;)\\s*${name}\\s*:\\s*([^;]+)`).exec(style)?.[1]?.trim() ?? attributes[name];
-  const named = purposeNamed([attributes.id, attributes.class, attributes['data-purpose']].filter(Boolean).join(' '));
-  const dash = property('stroke-dasharray');
-  const isDashed = dash !== undefined && dash !== 'none' && /[1-9]/.test(dash);
-  return {
-    purpose: named ?? (isDashed ? 'score' : inherited.purpose),
-    isHidden: property('display') === 'none' || property('visibility') === 'hidden',
-  };
-}
-
-/** A list of transforms, the last one done first. */
-function transformOf(text: string): Transform {
-  let whole = identity;
-  for (const [, name, list] of text.matchAll(/(matrix|translate|scale|rotate|skewX|skewY)\s*\(([^)]*)\)/g)) {
-    const v = (list as string)
-      .split(/[\s,]+/)
-      .filter(Boolean)
-      .map(Number);
-    if (v.some((n) => !Number.isFinite(n))) continue;
-    const [p = 0, q, r, s = 0, t = 0, u = 0] = v;
-    const angle = (p * Math.PI) / 180;
-    const step = (
-      {
-        matrix: () => ({ a: p, b: q ?? 0, c: r ?? 0, d: s, e: t, f: u }),
-        translate: () => shift(p, q ?? 0),
-        scale: () => stretch(p, q ?? p),
-        rotate: () => chain(shift(q ?? 0, r ?? 0), chain(turn(angle), shift(-(q ?? 0), -(r ?? 0)))),
-        skewX: () => ({ ...identity, c: Math.tan(angle) }),
-        skewY: () => ({ ...identity, b: Math.tan(angle) }),
-      }[name as 'matrix'] as () => Transform
-    )();
-    whole = chain(whole, step);
-  }
-  return whole;
-}
-
-function pathsOf(name: string, a: Readonly<Record<string, string>>, tolerance: number, notes: Map<string, number>): Path[] {
-  const n = (key: string) => lengthOf(a[key]);
-  switch (name) {
-    case 'path': {
-      const { paths, isWhole } = readPathData(a.d ?? '', tolerance);
-      if (!isWhole && a.d) notes.set('path data after a fault in it', (notes.get('path data after a fault in it') ?? 0) + 1);
-      return paths;
-    }
-    case 'circle':
-      return n('r') > 0 ? [circlePath({ x: n('cx'), y: n('cy') }, n('r'))] : [];
-    case 'ellipse':
-      if (!(n('rx') > 0 && n('ry') > 0)) return [];
-      return [transformedPath(circlePath({ x: 0, y: 0 }, 1), chain(shift(n('cx'), n('cy')), stretch(n('rx'), n('ry'))), tolerance)];
-    case 'rect':
-      return n('width') > 0 && n('height') > 0 ? [rectangle(n('x'), n('y'), n('width'), n('height'), a, tolerance)] : [];
-    case 'line':
-      return chordsThrough([{ x: n('x1'), y: n('y1') }, { x: n('x2'), y: n('y2') }], false); // biome-ignore format: one line
-    case 'polyline':
-    case 'polygon':
-      return chordsThrough(pointList(a.points ?? ''), name === 'polygon');
-    default:
-      return [];
-  }
-}
-
-/** Points up to the first that is no pair of numbers, as the standard asks. */
-function pointList(text: string): Point[] {
-  const v = text.split(/[\s,]+/).filter(Boolean).map(Number); // biome-ignore format: one line
-  const points: Point[] = [];
-  for (let k = 0; k + 1 < v.length && Number.isFinite(v[k]) && Number.isFinite(v[k + 1]); k += 2) {
-    points.push({ x: v[k] as number, y: v[k + 1] as number });
-  }
-  return points;
-}
-
-/** Straight lines from point to point; none where all lie on one place. */
-function chordsThrough(points: readonly Point[], isClosed: boolean): Path[] {
-  const [start, ...rest] = points.filter((p, k) => k === 0 || distance(p, points[k - 1] as Point) > 0);
-  const last = rest.at(-1);
-  if (!start || !last) return [];
-  const meets = rest.length > 2 && distance(start, last) === 0;
-  if (isClosed && rest.length > 1) return [polygonPath([start, ...(meets ? rest.slice(0, -1) : rest)])];
-  return [{ start, segments: rest.map((to) => ({ kind: 'line', to })), closed: meets }];
-}
-
-/** Corners rounded where the rectangle asks for it. */
-function rectangle(x: number, y: number, w: number, h: number, a: Readonly<Record<string, string>>, tolerance: number): Path {
-  const [givenX, givenY] = [a.rx === undefined ? undefined : lengthOf(a.rx), a.ry === undefined ? undefined : lengthOf(a.ry)];
-  const rx = Math.min(w / 2, givenX ?? givenY ?? 0);
-  const ry = Math.min(h / 2, givenY ?? givenX ?? 0);
-  if (!(rx > 0 && ry > 0)) {
-    return polygonPath([
-      { x, y },
-      { x: x + w, y },
-      { x: x + w, y: y + h },
-      { x, y: y + h },
-    ]);
-  }
-  // Absolute throughout, so that the last corner ends where the first begins, to the last digit.
-  const radii = `${rx} ${ry} 0 0 1`;
-  const d = `M${x + rx} ${y}H${x + w - rx}A${radii} ${x + w} ${y + ry}V${y + h - ry}A${radii} ${x + w - rx} ${y + h}H${x + rx}A${radii} ${x} ${y + h - ry}V${y + ry}A${radii} ${x + rx} ${y}z`;
-  return readPathData(d, tolerance).paths[0] as Path;
+function placeOf(
+  { attributes }: SvgElement,
+  style: Style,
+): { toMm: Transform; mmPerUnit: number; unitIsStated: boolean; viewport: Viewport } {
+  const box = viewBoxOf(attributes.viewBox);
+  const [width, height] = [absoluteLength(style.width || attributes.width), absoluteLength(style.height || attributes.height)];
+  // A side that is not said follows from the other.
+  const size = box
+    ? { width: width?.px ?? (height ? (height.px * box.width) / box.height : box.width), height: height?.px ?? (width ? (width.px * box.height) / box.width : box.height) }
+    : { width: width?.px ?? plainViewport.width, height: height?.px ?? plainViewport.height }; // biome-ignore format: two lines
+  const toPx = box ? viewBoxTransform(box, size, attributes.preserveAspectRatio) : identity;
+  const toMm = chain(stretch(cssPxMm, -cssPxMm), toPx);
+  const unitIsStated = Boolean(width?.isPhysical || height?.isPhysical);
+  return { toMm, mmPerUnit: Math.sqrt(Math.abs(determinant(toMm))), unitIsStated, viewport: box ?? size };
 }
