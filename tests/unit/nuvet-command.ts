@@ -34,6 +34,10 @@ async function ranIn(folder: string, words: readonly string[]): Promise<Ran> {
     error: (line: string) => {
       error += `${line}\n`;
     },
+    input: async () => new Uint8Array(),
+    bytes: (bytes: Uint8Array) => {
+      out += Buffer.from(bytes).toString('latin1');
+    },
     bundle: await bundle(),
   };
   const start = process.cwd();

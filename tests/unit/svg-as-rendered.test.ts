@@ -3,7 +3,8 @@
  * by chance from what the recommendation offers.
  */
 import { type DrawingRead, piecesOfDrawing, readSvg } from '@nuvet/core/formats';
-import { type Path, pathBox, polygonOf } from '@nuvet/core/plane';
+import { strokeOutlined } from '@nuvet/core/job';
+import { type Path, pathArea, pathBox, polygonOf } from '@nuvet/core/plane';
 import { finished } from '@nuvet/core/steps';
 import { randomFrom } from '@nuvet/truth';
 import { Resvg } from '@resvg/resvg-js';
@@ -276,5 +277,23 @@ describe('what the recommendation says of', () => {
     expect(boxes(drawn('<x:rect xmlns:x="urn:x" width="9" height="9"/><s:rect xmlns:s="http://www.w3.org/2000/svg" width="7" height="7"/>'))).toEqual(['0 0 7 7']); // biome-ignore format: one line
     const round = drawn('<clipPath id="c"><g clip-path="url(#c)"><rect width="9" height="9"/></g></clipPath><rect width="20" height="20" clip-path="url(#c)"/><g id="u"><use href="#u"/></g>'); // biome-ignore format: one line
     expect(asides(round).join()).toMatch(/lead back to themselves/);
+  });
+});
+
+describe('lines that are drawn wide', () => {
+  const pieces = (inside: string) => finished(piecesOfDrawing(drawn(inside), 'd'));
+  const outlined = (inside: string) => pieces(inside).pieces.flatMap(strokeOutlined).map(({ outer, holes }) => [outer, ...holes].map((path) => Math.abs(pathArea(path)))); // biome-ignore format: one line
+  it('are told, and their middle is taken; narrower ones are lines', () => {
+    const { pieces: found, notes } = pieces('<path d="M10 40H80" fill="none" stroke="black" stroke-width="8"/><path d="M10 60H80" fill="none" stroke="black" stroke-width="0.5"/>'); // biome-ignore format: one line
+    expect(notes).toEqual(['One line is drawn up to 8.0 mm wide: the middle is taken.']);
+    expect(found.map(({ strokeMm }) => strokeMm)).toEqual([expect.closeTo(8, 9), undefined]);
+  });
+  it('become what is drawn: flat, square and round ends, a mitred corner, a ring, dashes', () => {
+    expect(outlined('<path d="M10 40H80" fill="none" stroke="black" stroke-width="8"/>')).toEqual([[expect.closeTo(70 * 8, 6)]]);
+    expect(outlined('<path d="M10 40H80" stroke="black" fill="none" stroke-width="8" stroke-linecap="square"/>')).toEqual([[expect.closeTo(78 * 8, 6)]]); // biome-ignore format: one line
+    expect(outlined('<g stroke-linecap="round"><path d="M10 40H80" stroke="black" fill="none" stroke-width="8"/></g>')).toEqual([[expect.closeTo(70 * 8 + Math.PI * 16, 3)]]); // biome-ignore format: one line
+    expect(outlined('<path d="M10 10H50V50" stroke="black" fill="none" stroke-width="4"/>')).toEqual([[expect.closeTo(80 * 4, 4)]]);
+    expect(outlined('<circle cx="50" cy="40" r="20" stroke="black" fill="none" stroke-width="4"/>')).toEqual([[expect.closeTo(Math.PI * 22 ** 2, 3), expect.closeTo(Math.PI * 18 ** 2, 3)]]); // biome-ignore format: one line
+    expect(outlined('<path d="M10 40H80" stroke="black" fill="none" stroke-width="2" stroke-dasharray="20 10"/>')).toEqual([[expect.closeTo(40, 6)], [expect.closeTo(40, 6)], [expect.closeTo(20, 6)]]); // biome-ignore format: one line
   });
 });

@@ -23,6 +23,8 @@ export interface SizingRequest {
   readonly straighten: boolean;
   /** Seconds that reading may take; null for no limit. */
   readonly limitS: number | null;
+  /** Whether files that are there already are written over. */
+  readonly force: boolean;
 }
 
 /** What of a piece's symmetry is made exact: the best it has, a mirror axis, or so many parts about a centre. */
@@ -62,6 +64,7 @@ nuvet true-up PICTURE --out FILE.png [--report FILE.json]
   --dpi N                       true size from the resolution; default: what the file itself says, if that can be
                                 trusted; for a PDF the resolution that it is drawn at (default 300)
   --time-limit SECONDS          how long reading a PDF may take (default 3.5; 0 for no limit)
+  --force                       write over files that are there already
 Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each repeatable:
   --known X1,Y1,X2,Y2=LENGTH    two places and the length between them, such as 74mm or 6in
   --level X1,Y1,X2,Y2           two places that must come out horizontal
@@ -114,6 +117,7 @@ const sizingOptions = {
   'scale-card': flag,
   straighten: one,
   'time-limit': one,
+  force: flag,
 } as const;
 
 const traceOptions = {
@@ -234,6 +238,7 @@ function sizingRequest(values: Values, [picture, ...more]: readonly string[], fo
     scaleCard: values['scale-card'] === true,
     straighten: straighten === 'auto',
     limitS: timeLimit(word('time-limit')),
+    force: values.force === true,
   };
 }
 

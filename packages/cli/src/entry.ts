@@ -10,6 +10,12 @@ if (isMainThread) {
   process.exitCode = await main(process.argv.slice(2), {
     out: (line) => process.stdout.write(`${line}\n`),
     error: (line) => process.stderr.write(`${line}\n`),
+    input: async () => {
+      const parts: Uint8Array[] = [];
+      for await (const part of process.stdin) parts.push(part as Uint8Array);
+      return Buffer.concat(parts);
+    },
+    bytes: (bytes) => process.stdout.write(bytes),
     bundle: fileURLToPath(import.meta.url),
   });
 } else serveTasks();

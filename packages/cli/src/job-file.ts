@@ -5,7 +5,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
 import { DrawingError, type DrawingRead, piecesOfDrawing, readDxf, readSvg } from '@nuvet/core/formats';
-import { emptyJob, type Job, type ProcessEntry } from '@nuvet/core/job';
+import { emptyJob, type Job, type ProcessEntry, strokeOutlined } from '@nuvet/core/job';
 import { checkedJobSchema, faultsOfJob, processKinds } from '@nuvet/core/processes';
 import { type Finding, findingsOf } from '@nuvet/core/proof';
 import { finished } from '@nuvet/core/steps';
@@ -16,6 +16,8 @@ export interface JobFileRequest {
   readonly file: string;
   readonly stock: StockSaid;
   readonly thinnestMm: number | null;
+  /** Of wide lines in a drawing their middle or their outline. */
+  readonly strokes: 'middle' | 'outline';
 }
 
 export interface JobFile {
@@ -31,7 +33,7 @@ export interface JobFile {
 const maxBytes = 64e6;
 
 /** @throws UsageError where the file cannot be used */
-export async function readJobFile({ file, stock, thinnestMm }: JobFileRequest): Promise<JobFile> {
+export async function readJobFile({ file, stock, thinnestMm, strokes }: JobFileRequest): Promise<JobFile> {
   const cannot = (error: NodeJS.ErrnoException) =>
     new UsageError(`${file}: cannot be read (${error.code === 'ENOENT' ? 'there is no such file' : error.code})`);
   const { size } = await stat(file).catch((error) => {
@@ -43,7 +45,9 @@ export async function readJobFile({ file, stock, thinnestMm }: JobFileRequest): 
   });
   const kind = extname(file).toLowerCase();
   const read =
-    kind === '.svg' || kind === '.dxf' ? jobOfDrawing(file, kind, text) : { job: jobOfDocument(file, text), notes: [], hasLost: false };
+    kind === '.svg' || kind === '.dxf'
+      ? jobOfDrawing(file, kind, text, strokes)
+      : { job: jobOfDocument(file, text), notes: [], hasLost: false };
   const stocked = withStock(read.job, stock);
   const job = thinnestMm === null ? stocked : { ...stocked, proof: { ...stocked.proof, thinnestMm } };
   return { ...read, job, findings: findingsOf(job, faultsOfJob(job)) };
@@ -63,14 +67,15 @@ function jobOfDocument(file: string, text: string): Job {
   throw new UsageError(`${file}: not a job’s document (${place ? `${place}: ` : ''}${first?.message ?? 'it is empty'})`);
 }
 
-function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string): Omit<JobFile, 'findings'> {
+function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string, strokes: 'middle' | 'outline'): Omit<JobFile, 'findings'> {
   const name = basename(file, extname(file)).slice(0, 100) || 'drawing';
   try {
     const read: DrawingRead = finished(kind === '.svg' ? readSvg(text) : readDxf(text));
     const { pieces, notes, hasLost } = finished(piecesOfDrawing(read, 'outline'));
     const { mmPerUnit, unitIsStated } = read;
     const drawing = { id: 'drawing', name, kind: kind === '.svg' ? 'svg' : 'dxf', unitIsStated, mmPerUnit, hidden: false } as const;
-    return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces }] }, notes, hasLost };
+    const taken = strokes === 'outline' ? pieces.flatMap(strokeOutlined) : pieces;
+    return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces: taken }] }, notes, hasLost };
   } catch (error) {
     if (error instanceof DrawingError) throw new UsageError(`${file}: ${error.message}`);
     throw error;

@@ -25,7 +25,7 @@ const fileOf = ({ files }: JobProcess['kind'], name: string) => files[name] as N
 
 export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
   const { file, stock, limitS, dpi } = request;
-  const { job, findings, notes } = await jobFileIn(io, { file, stock, thinnestMm: null }, limitS);
+  const { job, findings, notes, hasLost } = await jobFileIn(io, { file, stock, thinnestMm: null, strokes: request.strokes }, limitS);
   const ignored: readonly string[] = processKinds[request.process]?.ignores ?? [];
   const looks = findings.filter(({ code }) => !ignored.includes(code));
   const stop = looks.find((f) => f.weight === 'stops');
@@ -35,11 +35,11 @@ export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
   const files = new Map<string, Uint8Array>();
   const made: MadeFile[] = [];
   const reports: Record<string, unknown>[] = [];
-  const told: string[] = [];
+  const said: string[] = [];
   const planNotes: { readonly message: string }[] = [];
   try {
     await kind.ready?.();
-    const sheets = sheetsOf(request, job, told);
+    const sheets = sheetsOf(request, job, said);
     for (const [k, pieces] of sheets.entries()) {
       const work = workOf(process, job, pieces);
       const plan = finished(kind.plan(work));
@@ -55,14 +55,22 @@ export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
         }
       }
     }
-    if (request.report) files.set(request.report, reportText(request, job, process, made, looks, planNotes, reports));
-    await writeWholeFiles(files);
-    return toldOf(request, job, process, made, [...looks, ...planNotes].map(({ message }) => message), [...notes, ...told]); // biome-ignore format: one line
+    if (request.report)
+      files.set(
+        request.report,
+        reportText(request, job, process, made, looks, [...planNotes, ...notes.map((message) => ({ message }))], reports),
+      );
+    await writeWholeFiles(files, { force: request.force, inputs: [file, ...request.settingsFiles.map(({ path }) => path)] });
+    const told = toldOf(request, job, process, made, [...looks, ...planNotes].map(({ message }) => message), [...notes, ...said]); // biome-ignore format: one line
+    return { ...told, code: lostCode(hasLost, request) };
   } catch (error) {
     if (error instanceof SaidError) throw new UsageError(`${file}: ${error.message}`);
     throw error;
   }
 }
+
+/** What a drawing's reader left aside counts, unless it was said not to. */
+const lostCode = (hasLost: boolean, { anyway }: MakeRequest): Outcome['code'] => (hasLost && !anyway ? 1 : 0);
 
 /** The pieces of each sheet; all at once where they are made as drawn. @param told what is said of the layout */
 function sheetsOf({ nest, stock }: MakeRequest, job: Job, told: string[]): readonly (readonly Piece[])[] {

@@ -21,7 +21,10 @@ export interface ProveRequest {
   readonly file: string;
   readonly stock: StockSaid;
   readonly thinnestMm: number | null;
+  readonly strokes: 'middle' | 'outline';
   readonly json: boolean;
+  /** Whether what was left aside does not count. */
+  readonly anyway: boolean;
   /** Seconds that reading may take; null for no limit. */
   readonly limitS: number | null;
 }
@@ -47,6 +50,7 @@ export interface MakeRequest {
   /** Where a report of what was made and found goes, as JSON. */
   readonly report: string | null;
   readonly stock: StockSaid;
+  readonly strokes: 'middle' | 'outline';
   /** Where to, and the name of the file among the process's. */
   readonly out: readonly { readonly path: string; readonly file: string }[];
   readonly dpi: number;
@@ -54,6 +58,8 @@ export interface MakeRequest {
   readonly nest: NestSaid | null;
   /** Whether files are made of what the proof stops. */
   readonly anyway: boolean;
+  /** Whether files that are there already are written over. */
+  readonly force: boolean;
   readonly json: boolean;
   readonly limitS: number | null;
 }
@@ -68,9 +74,14 @@ const optionLines = kinds.flatMap(([name, { options = {} }]) =>
   ),
 );
 
-export const makingUsage = `nuvet prove JOB.json|FILE.svg|FILE.dxf [--stock ...] [--thinnest LENGTH] [--json]
-                                what would spoil the cut, a line each; exit 1 where there is anything
-nuvet make JOB.json|FILE.svg|FILE.dxf --for PROCESS --out FILE [--out FILE ...]
+export const proveUsage = `nuvet prove JOB.json|FILE.svg|FILE.dxf [--stock ...] [--thinnest LENGTH] [--json]
+                                what would spoil the cut, a line each; exit 1 where there is anything, or where
+                                something that is seen in the drawing was left aside
+  --stock, --strokes, --time-limit   as for make; --thinnest LENGTH: how thin webs may be
+  --anyway                      what was left aside does not count
+  --json                        findings as JSON`;
+
+export const makeUsage = `nuvet make JOB.json|FILE.svg|FILE.dxf --for PROCESS --out FILE [--out FILE ...]
 ${kinds.map(([name, kind]) => line(`--for ${name}`, `${kind.about} ${endingsOf(kind).join(', ')}`)).join('\n')}
   --out FILE                    by its ending; each is read back before it is written
   --stock "NAME, 3mm, 600x400mm, kerf 0.15mm"   name, thickness, sheet and kerf, in any order, as far as they are known
@@ -81,8 +92,10 @@ ${optionLines.join('\n')}
   --nest-time SECONDS           how long a better layout is looked for (default 10)
   --report FILE.json            what was made and found, as JSON
   --dpi N                       resolution of a .png (default 600)
-  --anyway                      make files of what the proof would stop
-  --json                        findings, or what was made, as JSON
+  --strokes middle|outline      of lines drawn 1 mm wide or wider in a drawing: where they are cut (default middle)
+  --anyway                      make files of what the proof would stop; what a drawing's reader left aside does not count
+  --force                       write over files that are there already
+  --json                        what was made, as JSON
 ${timeLimitUsage}`;
 
 type Options = Record<string, { type: 'string' | 'boolean'; multiple?: boolean }>;
@@ -91,10 +104,12 @@ const one = { type: 'string' } as const;
 const flag = { type: 'boolean' } as const;
 
 export function readProveArguments(words: readonly string[]): ProveRequest {
-  const { values, positionals } = parsed(words, { stock: one, thinnest: one, json: flag, 'time-limit': one });
+  const { values, positionals } = parsed(words, { stock: one, thinnest: one, strokes: one, anyway: flag, json: flag, 'time-limit': one });
   return {
     file: onlyFile(positionals, 'prove JOB.json'),
     stock: stockSaid(values.stock as string | undefined),
+    strokes: strokesSaid(values.strokes as string | undefined),
+    anyway: values.anyway === true,
     thinnestMm: values.thinnest === undefined ? null : length('--thinnest', values.thinnest as string),
     json: values.json === true,
     limitS: timeLimit(values['time-limit'] as string | undefined),
@@ -107,7 +122,7 @@ const optionNames: Options = Object.fromEntries(
 );
 
 export function readMakeArguments(words: readonly string[]): MakeRequest {
-  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, report: one, dpi: one, copies: one, gap: one, margin: one, turns: one, 'nest-time': one, anyway: flag, json: flag, 'time-limit': one, ...optionNames }); // biome-ignore format: one line
+  const { values, positionals } = parsed(words, { for: one, stock: one, out: { type: 'string', multiple: true }, report: one, dpi: one, copies: one, gap: one, margin: one, turns: one, 'nest-time': one, strokes: one, anyway: flag, force: flag, json: flag, 'time-limit': one, ...optionNames }); // biome-ignore format: one line
   const process = processNames.find((name) => name === values.for);
   const kind = process === undefined ? undefined : processKinds[process];
   if (!process || !kind) throw new UsageError(`--for ${values.for ?? ''}: ${processNames.join(', ')} are there`);
@@ -121,13 +136,20 @@ export function readMakeArguments(words: readonly string[]): MakeRequest {
     ...settingsSaid(kind, process, values),
     report: (values.report as string | undefined) ?? null,
     stock: stockSaid(values.stock as string | undefined),
+    strokes: strokesSaid(values.strokes as string | undefined),
     out,
     dpi,
     nest: nestSaid(values, kind),
     anyway: values.anyway === true,
+    force: values.force === true,
     json: values.json === true,
     limitS: timeLimit(values['time-limit'] as string | undefined),
   };
+}
+
+function strokesSaid(word = 'middle'): 'middle' | 'outline' {
+  if (word === 'middle' || word === 'outline') return word;
+  throw new UsageError(`--strokes ${word}: middle and outline are there`);
 }
 
 const turnsBy: Readonly<Record<string, number>> = { any: 0, quarter: 90, half: 180, none: 360 };
@@ -198,9 +220,13 @@ function onlyFile([file, ...more]: readonly string[], form: string): string {
   return file;
 }
 
+/** Endings that other programs give the same files. */
+const otherEndings: Readonly<Record<string, string>> = { nc: 'gcode', ngc: 'gcode', tap: 'gcode', plt: 'hpgl', tiff: 'tif' };
+
 /** Of several kinds of files with one ending the one whose name the path says, else the first. */
 function fileOf(path: string, kind: AnyProcess): string {
-  const fitting = Object.entries(kind.files).filter(([, { ending }]) => path.toLowerCase().endsWith(`.${ending}`));
+  const said = /\.([^.]+)$/.exec(path)?.[1]?.toLowerCase() ?? '';
+  const fitting = Object.entries(kind.files).filter(([, { ending }]) => ending === (otherEndings[said] ?? said));
   const found = fitting.find(([, { what }]) => basename(path).toLowerCase().includes(what)) ?? fitting[0];
   if (!found) throw new UsageError(`--out ${path}: the file must end in ${endingsOf(kind).join(', ')}`);
   return found[0];

@@ -127,7 +127,7 @@ describe('nuvet simulate', () => {
   ])('tools that are %s are used in the order that they are named in', async (name, text) => {
     const tools = ['--tool', 'end mill 10mm', '--tool', 'end mill 4mm'];
     const words = ['--stock', '100x50x10mm', ...(name === 'numbered' ? tools : tools.slice(0, 2))];
-    await nuvet('simulate', file('two.gcode', text), ...words, '--report', 'two.json');
+    await nuvet('simulate', file('two.gcode', text), ...words, '--report', 'two.json', '--force');
     const { removedMm3 } = read('two.json') as { removedMm3: number };
     const [wide, narrow] = [2 * Math.PI * 25, 2 * Math.PI * 4];
     expect(Math.abs(removedMm3 / (name === 'numbered' ? wide + narrow : 2 * wide) - 1)).toBeLessThan(0.01);

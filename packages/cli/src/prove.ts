@@ -18,10 +18,10 @@ export const jobFileIn = (io: Io, request: JobFileRequest, limitS: number | null
     `${request.file}: holds more than can be read in ${limitS} s and 320 MB; --time-limit gives it longer`,
   );
 
-export async function prove({ file, stock, thinnestMm, json, limitS }: ProveRequest, io: Io): Promise<Outcome> {
-  const { job, findings, notes } = await jobFileIn(io, { file, stock, thinnestMm }, limitS);
+export async function prove({ file, stock, thinnestMm, strokes, json, anyway, limitS }: ProveRequest, io: Io): Promise<Outcome> {
+  const { job, findings, notes, hasLost } = await jobFileIn(io, { file, stock, thinnestMm, strokes }, limitS);
   const pieces = piecesToProve(job);
-  const code = findings.length > 0 ? 1 : 0;
+  const code = findings.length > 0 || (hasLost && !anyway) ? 1 : 0;
   if (json) {
     const sizes = provedSizes(pieces, job.proof.pinned).map(({ pinned, isMm, holds }) => ({
       name: pinned.name,

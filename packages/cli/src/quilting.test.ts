@@ -80,7 +80,7 @@ describe('nuvet make --for quilting', () => {
     expect(existsSync(join(folder, out))).toBe(false);
   });
   it('tells of the block and of the quilting line whatever file was asked for', async () => {
-    const { code } = await nuvet('make', star, '--for', 'quilting', '--finished', '12in', '--quilted', 'mill-wheel', '--out', 'line.svg', '--report', 'line.json'); // biome-ignore format: one line
+    const { code } = await nuvet('make', star, '--for', 'quilting', '--finished', '12in', '--quilted', 'mill-wheel', '--out', 'line.svg', '--report', 'line.json', '--force'); // biome-ignore format: one line
     expect(code).toBe(0);
     const report = JSON.parse(read('line.json'));
     expect(report.patches.length).toBe(4);

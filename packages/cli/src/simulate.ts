@@ -30,6 +30,7 @@ interface SimulateRequest {
   readonly cellMm: number | null;
   readonly out: string | null;
   readonly report: string | null;
+  readonly force: boolean;
 }
 
 const one = { type: 'string' } as const;
@@ -55,6 +56,7 @@ export function readSimulateArguments(words: readonly string[]): SimulateRequest
     cellMm,
     out: values.out ?? null,
     report: values.report ?? null,
+    force: values.force === true,
   };
 }
 
@@ -63,7 +65,16 @@ function parsed(words: readonly string[]) {
     return parseArgs({
       args: [...words],
       allowPositionals: true,
-      options: { stock: one, tool: { type: 'string', multiple: true }, zero: one, 'zero-z': one, cell: one, out: one, report: one },
+      options: {
+        stock: one,
+        tool: { type: 'string', multiple: true },
+        zero: one,
+        'zero-z': one,
+        cell: one,
+        out: one,
+        report: one,
+        force: { type: 'boolean' },
+      },
     });
   } catch (error) {
     throw new UsageError((error as Error).message.split('. ')[0]);
@@ -145,7 +156,7 @@ export async function simulate(request: SimulateRequest): Promise<Outcome> {
   const files = new Map<string, Uint8Array>();
   if (out) files.set(out, writeHeightFieldStl(field, -stock.thicknessMm));
   if (request.report) files.set(request.report, new TextEncoder().encode(`${JSON.stringify(report, null, 2)}\n`));
-  await writeWholeFiles(files);
+  await writeWholeFiles(files, { force: request.force, inputs: [file] });
   const rapids = report.rapidsThroughStock.length;
   const lines = [
     `${file}: ${report.moves} moves, ${(cut.cutMm / 1000).toFixed(2)} m cut, ${(report.removedMm3 / 1000).toFixed(2)} cm³ taken off, ${report.deepestMm.toFixed(2)} mm deep at most`,

@@ -72,6 +72,6 @@ async function picturesAt(path: string): Promise<string[]> {
 
 /** One picture of many, in a thread. @throws UsageError */
 export async function traceOne({ words, bundle }: { words: readonly string[]; bundle: string }): Promise<readonly string[]> {
-  const silent: Io = { out: () => {}, error: () => {}, bundle };
+  const silent: Io = { out: () => {}, error: () => {}, input: async () => new Uint8Array(), bytes: () => {}, bundle };
   return (await trace(readTraceArguments(words), silent)).lines;
 }

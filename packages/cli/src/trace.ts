@@ -57,7 +57,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
   );
   if (request.report) files.set(request.report, `${JSON.stringify(reportOnPieces(fit, pieces, threshold), null, 2)}\n`);
-  await writeWholeFiles(files);
+  await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';
   return done([

@@ -49,7 +49,7 @@ describe('nuvet make --for tray', () => {
     const piece: Piece = { id: 'block', name: 'Block', purpose: 'cut', leftOut: false, runsOff: false, outer: seen, holes: [] };
     const trace = { pictureId: id, settings: defaultTraceSettings, threshold: 128, dropped: 0, insideFrame: false, mmPerPx: 0.3, toSheet: { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 }, projection: null, pieces: [piece] }; // biome-ignore format: one line
     writeFileSync(join(folder, 'job.json'), JSON.stringify(documentOf({ ...emptyJob('Tools'), pictures: [picture], traces: [trace] })));
-    const { code, error } = await nuvet('make', 'job.json', '--for', 'tray', '--height', '30mm', '--upright', '--out', 'list.csv', '--report', 'r.json'); // biome-ignore format: one line
+    const { code, error } = await nuvet('make', 'job.json', '--for', 'tray', '--height', '30mm', '--upright', '--out', 'list.csv', '--report', 'r.json', '--force'); // biome-ignore format: one line
     expect([code, error]).toEqual([0, '']);
     const report = JSON.parse(readFileSync(join(folder, 'r.json'), 'utf8'));
     expect(report.camera.heightMm).toBeCloseTo(photo.camera.z, 0);

@@ -20,7 +20,7 @@ export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
     .toBuffer();
   const files = new Map<string, string | Uint8Array>([[request.out, png]]);
   if (request.report) files.set(request.report, `${JSON.stringify(reportOnFit(fit), null, 2)}\n`);
-  await writeWholeFiles(files);
+  await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const size = `${(width * plan.mmPerPx).toFixed(2)} x ${(height * plan.mmPerPx).toFixed(2)} mm`;
   return done([
     `${request.out}: ${width} x ${height} px, ${size}, ${(25.4 / plan.mmPerPx).toFixed(2)} dpi`,

@@ -45,12 +45,13 @@ interface WingRequest {
   readonly axes: TowerAxes;
   readonly out: readonly string[];
   readonly report: string | null;
+  readonly force: boolean;
 }
 
 const one = { type: 'string' } as const;
 const list = { type: 'string', multiple: true } as const;
 const flag = { type: 'boolean' } as const;
-const options = { root: one, 'root-chord': one, tip: one, 'tip-chord': one, span: one, sweep: one, rise: one, washout: one, sheeting: one, leading: one, trailing: one, spar: list, burn: list, feed: one, fastest: one, towers: one, 'to-foam': one, axes: one, 'tip-left': flag, pair: flag, out: list, report: one } as const; // biome-ignore format: one line
+const options = { root: one, 'root-chord': one, tip: one, 'tip-chord': one, span: one, sweep: one, rise: one, washout: one, sheeting: one, leading: one, trailing: one, spar: list, burn: list, feed: one, fastest: one, towers: one, 'to-foam': one, axes: one, 'tip-left': flag, pair: flag, out: list, report: one, force: flag } as const; // biome-ignore format: one line
 
 function parsed(words: readonly string[]) {
   try {
@@ -101,6 +102,7 @@ export async function readWingArguments(words: readonly string[]): Promise<WingR
     axes: axes as TowerAxes,
     out,
     report: values.report ?? null,
+    force: values.force === true,
   };
 }
 
@@ -170,7 +172,7 @@ export async function wing(words: readonly string[]): Promise<Outcome> {
   }
   const report = reportOf(request, cut, offMm);
   if (request.report) files.set(request.report, `${JSON.stringify(report, null, 2)}\n`);
-  await writeWholeFiles(files);
+  await writeWholeFiles(files, { force: request.force, inputs: [] });
   return done([
     `${request.panel.root.name} to ${request.panel.tip.name}: ${report.minutes.toFixed(1)} min at ${cut.feedMmPerMin.toFixed(0)} mm/min${cut.feedMmPerMin < request.feedMmPerMin ? ', slowed down for the towers' : ''}; files off by ${offMm.toFixed(3)} mm at most`, // biome-ignore format: one line
     ...[...files.keys()].map((name) => `${name}: written`),

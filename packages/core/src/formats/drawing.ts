@@ -128,6 +128,9 @@ export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<numbe
     );
   const home = shift(-box.minX, -box.minY);
   const placed = joined.map((o) => ({ ...o, path: transformedPath(o.path, home) }));
+  const wide = placed.filter(isWide);
+  if (wide.length > 0)
+    notes.push(english.files.wideLines(wide.length, Math.max(...wide.map(({ stroke }) => stroke?.widthMm ?? 0)).toFixed(1)));
   const aside = read.asides.map(({ what, count, at }) => english.files.leftAside(what, count, at && apply(home, at)));
   return {
     pieces: yield* nestedPieces(placed, id),
@@ -160,9 +163,12 @@ function* joinedOutlines(outlines: readonly DrawnOutline[], joins: Joins): Gener
   const open = outlines.filter((o) => !o.path.closed);
   const ends = new EndGrid(open);
   let used = 0;
-  const near = (place: Point, purpose: Purpose, own: Path): Path | null => {
+  const near = (place: Point, purpose: Purpose, own: Path, run: DrawnOutline[]): Path | null => {
     const found = ends.takeNear(place, purpose, own);
-    if (found) used++;
+    if (found) {
+      used++;
+      run.push(found);
+    }
     return found && startingAt(found.path, place);
   };
   for (let k = 0; k < open.length; k++) {
@@ -172,20 +178,28 @@ function* joinedOutlines(outlines: readonly DrawnOutline[], joins: Joins): Gener
     used++;
     const { purpose } = first;
     const after = [first.path];
-    for (let next = near(endOf(first.path), purpose, first.path); next; next = near(endOf(next), purpose, next)) {
+    const run = [first];
+    for (let next = near(endOf(first.path), purpose, first.path, run); next; next = near(endOf(next), purpose, next, run)) {
       after.push(next);
       if (used % outlinesAStep === 0) yield 0.5 * (used / open.length);
     }
     const before: Path[] = [];
-    for (let next = near(first.path.start, purpose, first.path); next; next = near(endOf(next), purpose, next)) before.push(next);
+    for (let next = near(first.path.start, purpose, first.path, run); next; next = near(endOf(next), purpose, next, run)) before.push(next);
     const path = chained([...before.reverse().map(reversedPath), ...after], joins);
     if (path.segments.length > maxSegments) {
       throw new DrawingError('too-many', say.files.outlineTooLong(path.segments.length, maxSegments));
     }
-    joined.push({ purpose, path });
+    const strokes = run.map(({ stroke }) => stroke);
+    joined.push({ purpose, path, ...(isOneStroke(strokes) && { stroke: first.stroke as DrawnStroke }) });
   }
   return joined;
 }
+
+/** Whether all lines of a run are drawn alike, so that they are one line. */
+const isOneStroke = (strokes: readonly (DrawnStroke | undefined)[]): boolean => {
+  const [first] = strokes;
+  return first !== undefined && strokes.every((stroke) => stroke !== undefined && Math.abs(stroke.widthMm - first.widthMm) < 1e-6 && stroke.ends === first.ends); // biome-ignore format: one line
+};
 
 /** The path, turned so that it starts at a place where one of its ends lies. */
 const startingAt = (path: Path, place: Point): Path => (distance(path.start, place) <= joinMm ? path : reversedPath(path));
@@ -264,10 +278,16 @@ class EndGrid {
 const cellOf = (v: number): number => Math.floor(v / (2 * joinMm));
 const keyOf = (x: number, y: number): string => `${x} ${y}`;
 
+/** Drawn wider than this a line may be meant as wide as it is, mm. */
+const wideMm = 1;
+const isWide = ({ stroke }: Pick<DrawnOutline, 'stroke'>): boolean => stroke !== undefined && stroke.widthMm >= wideMm;
+
 /** Closed outlines to be cut become pieces with their holes; all else is a piece of its own. */
 function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator<number, Piece[]> {
-  const isLoop = (outline: DrawnOutline): boolean => outline.path.closed && makeOf(outline) === 'part';
-  const loops = outlines.filter(isLoop).map(({ path }) => path);
+  // A ring drawn as a wide line is a line by itself, and no hole of another.
+  const isLoop = (outline: DrawnOutline): boolean => outline.path.closed && makeOf(outline) === 'part' && !isWide(outline);
+  const closed = outlines.filter(isLoop);
+  const loops = closed.map(({ path }) => path);
   const rest = outlines.filter((o) => !isLoop(o));
   if (rest.length > maxPieces) throw tooMany(rest.length);
   if (loops.length > maxLoops) throw tooMany(loops.length);
@@ -280,7 +300,16 @@ function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator
       outer: turnedTo(loops[outer] as Path, 1),
       holes: holes.map((k) => turnedTo(loops[k] as Path, -1)),
     })),
-    ...rest.map(({ path, purpose }) => ({ purpose, outer: path, holes: [] as Path[] })),
+    ...rest.map(({ path, purpose, stroke }) => ({
+      purpose,
+      outer: path.closed && isWide({ stroke }) ? turnedTo(path, 1) : path,
+      holes: [] as Path[],
+      ...(stroke &&
+        isWide({ stroke }) && {
+          strokeMm: stroke.widthMm,
+          strokeShape: { ends: stroke.ends, corners: stroke.corners, dashesMm: stroke.dashesMm },
+        }),
+    })),
   ];
   if (pieces.length > maxPieces || pieces.some((p) => p.holes.length > maxHoles)) throw tooMany(pieces.length);
   return pieces.map((piece, k) => ({

@@ -87,6 +87,7 @@ export {
   rasterSourceOf,
   rectifiedPlanOf,
 } from './sizing.ts';
+export { strokeOutlined } from './stroke-outlines.ts';
 export { isPartlyByHand } from './touched.ts';
 export { amongOtherTraces, keptPieces, piecesOf, traceOf, traceOnSheet, traceWith, type WithPieces, withTraceOf } from './tracing.ts';
 export { mergeUserEdits } from './user-edits.ts';

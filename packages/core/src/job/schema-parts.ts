@@ -54,6 +54,14 @@ export const pieceSchema = z.strictObject({
   byHand: z.boolean().optional(),
   /** How wide the drawn line is whose middle this is, mm. */
   strokeMm: finite.positive().optional(),
+  /** How that line ends, goes round corners, and which lengths of it are drawn and left out in turn, mm; where a drawing file says it. */
+  strokeShape: z
+    .strictObject({
+      ends: z.enum(['round', 'flat', 'square']),
+      corners: z.enum(['mitre', 'round', 'bevel']),
+      dashesMm: z.array(finite.nonnegative()).max(100).readonly(),
+    })
+    .optional(),
   /** The colour of the picture that it was traced from. */
   colour: hexColour.optional(),
 });

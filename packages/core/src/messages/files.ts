@@ -30,6 +30,8 @@ export const files = {
   clipsTooMany: 'So much in this drawing is clipped that it cannot be read. Cut it to its clipping paths first.',
   clipsByShapes: 'clipping by a CSS shape',
   masksOfShades: 'masks of shades (what they cover is taken whole)',
+  wideLines: (count: number, mm: string) =>
+    `${count === 1 ? 'One line is' : `${count} lines are`} drawn up to ${mm} mm wide: the middle is taken.`,
   markers: 'arrow heads and other marks on lines',
   seeThrough: 'what is wholly transparent',
   neitherFilledNorStroked: 'shapes that are neither filled nor stroked',

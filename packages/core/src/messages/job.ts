@@ -41,6 +41,7 @@ export const job = {
   theOutlines: 'the outlines',
   removingOutlines: 'removing outlines',
   showingOutlines: 'showing outlines',
+  theOutlinesOfLines: 'the outlines of wide lines',
   theUnitOfTheOutlines: 'the unit of the outlines',
   excludingPieces: 'excluding pieces',
   includingPieces: 'including pieces',

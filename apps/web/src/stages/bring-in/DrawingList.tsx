@@ -7,6 +7,7 @@ import VisibilityOffOutlined from '@mui/icons-material/VisibilityOffOutlined';
 import VisibilityOutlined from '@mui/icons-material/VisibilityOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
@@ -37,6 +38,7 @@ export function DrawingList() {
 function DrawingCard({ drawing }: { drawing: Drawing }) {
   const { run, unit } = { run: useJob((s) => s.run), unit: useJob((s) => s.job.unit) };
   const box = overallBox(drawing.pieces);
+  const wide = drawing.pieces.filter(({ strokeShape }) => strokeShape !== undefined);
   const open = drawing.pieces.filter((p) => !p.outer.closed).length;
   const known = units.findIndex(([, mm]) => Math.abs(Math.log(mm / drawing.mmPerUnit)) < 1e-6);
   return (
@@ -91,6 +93,14 @@ function DrawingCard({ drawing }: { drawing: Drawing }) {
                 </MenuItem>
               ))}
             </TextField>
+          </Alert>
+        )}
+        {wide.length > 0 && (
+          <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
+            {words.bringIn.wideLines(wide.length, printBoth(Math.max(...wide.map(({ strokeMm }) => strokeMm ?? 0)), unit))}
+            <Button sx={{ mt: 1 }} onClick={() => run({ do: 'outline-strokes', drawingId: drawing.id, pieceIds: null })}>
+              {words.bringIn.takeTheirOutline}
+            </Button>
           </Alert>
         )}
         {drawing.notes.map((note) => (

@@ -42,6 +42,9 @@ export const bringIn = {
   unitInTheFile: 'Unit in the file',
   millimetres: (mmPerUnit: string) => `${mmPerUnit} mm`,
   unitNotStated: 'The file does not state its unit. Is this its size? Otherwise choose the unit.',
+  wideLines: (count: number, wide: string) =>
+    `${count === 1 ? 'One line is' : `${count} lines are`} drawn up to ${wide} wide. The middle is cut, unless you take the outline of what is drawn.`,
+  takeTheirOutline: 'Take the outline of wide lines',
   itsUnit: 'Its unit',
   clipboardEmpty: 'There is no picture on the clipboard. Copy one first.',
   clipboardBlocked: 'The browser does not let Nuvet look at the clipboard from here. Press Ctrl+V instead.',

@@ -5,8 +5,9 @@ import { transformedPath } from '../../plane/path.ts';
 import { chain, shift, stretch } from '../../plane/transform.ts';
 import { overallBox, sheetBoxOf } from '../measures.ts';
 import { movedPiece } from '../piece-paths.ts';
-import { type Drawing, drawingSchema, type Job } from '../schema.ts';
+import { type Drawing, drawingSchema, type Job, type Piece } from '../schema.ts';
 import { text } from '../schema-parts.ts';
+import { strokeOutlined } from '../stroke-outlines.ts';
 import { CommandError, command } from './command-kind.ts';
 import { gapMm } from './picture-commands.ts';
 
@@ -24,6 +25,19 @@ export const drawingCommands = {
   'hide-drawing': command({ drawingId, hidden: z.boolean() }, english.job.showingOutlines, (job, { drawingId: id, hidden }) =>
     withDrawing(job, id, (drawing) => ({ ...drawing, hidden })),
   ),
+  'outline-strokes': command(
+    /** Of these pieces; of all of the drawing where it names none. */
+    { drawingId, pieceIds: z.array(text(80)).max(20_000).nullable() },
+    english.job.theOutlinesOfLines,
+    (job, { drawingId: id, pieceIds }) =>
+      withDrawing(job, id, (drawing) => {
+        const wanted = pieceIds && new Set(pieceIds);
+        return {
+          ...drawing,
+          pieces: drawing.pieces.flatMap((piece) => (wanted && !wanted.has(piece.id) ? [piece] : strokeOutlined(piece))),
+        };
+      }),
+  ),
   'set-drawing-unit': command(
     { drawingId, mmPerUnit: drawingSchema.shape.mmPerUnit },
     english.job.theUnitOfTheOutlines,
@@ -31,10 +45,18 @@ export const drawingCommands = {
       withDrawing(job, id, (drawing) => {
         const { minX, minY } = overallBox(drawing.pieces) ?? { minX: 0, minY: 0 };
         const grow = chain(shift(minX, minY), chain(stretch(mmPerUnit / drawing.mmPerUnit), shift(-minX, -minY)));
-        return { ...drawing, mmPerUnit, pieces: drawing.pieces.map((piece) => movedPiece(piece, (p) => transformedPath(p, grow))) };
+        const scale = mmPerUnit / drawing.mmPerUnit;
+        const resized = (piece: Piece): Piece => movedPiece(withStroke(piece, scale), (p) => transformedPath(p, grow));
+        return { ...drawing, mmPerUnit, pieces: drawing.pieces.map(resized) };
       }),
   ),
 };
+
+function withStroke(piece: Piece, scale: number): Piece {
+  const { strokeMm, strokeShape } = piece;
+  if (!strokeMm || !strokeShape) return piece;
+  return { ...piece, strokeMm: strokeMm * scale, strokeShape: { ...strokeShape, dashesMm: strokeShape.dashesMm.map((mm) => mm * scale) } };
+}
 
 /** A further drawing comes to lie to the right of what is there. */
 function drawingBeside(job: Job, drawing: Drawing): Drawing {
