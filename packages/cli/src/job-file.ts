@@ -4,7 +4,7 @@
  */
 import { readFile, stat } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
-import { DrawingError, type DrawingRead, piecesOfDrawing, readDxf, readSvg } from '@nuvet/core/formats';
+import { DrawingError, type DrawingRead, piecesOfDrawing, readDxf, readPlot, readSvg } from '@nuvet/core/formats';
 import { emptyJob, type Job, type ProcessEntry, strokeOutlined } from '@nuvet/core/job';
 import { checkedJobSchema, faultsOfJob, processKinds } from '@nuvet/core/processes';
 import { type Finding, findingsOf } from '@nuvet/core/proof';
@@ -43,11 +43,8 @@ export async function readJobFile({ file, stock, thinnestMm, strokes }: JobFileR
   const text = await readFile(file, 'utf8').catch((error) => {
     throw cannot(error);
   });
-  const kind = extname(file).toLowerCase();
-  const read =
-    kind === '.svg' || kind === '.dxf'
-      ? jobOfDrawing(file, kind, text, strokes)
-      : { job: jobOfDocument(file, text), notes: [], hasLost: false };
+  const kind = drawingKinds[extname(file).toLowerCase()];
+  const read = kind ? jobOfDrawing(file, kind, text, strokes) : { job: jobOfDocument(file, text), notes: [], hasLost: false };
   const stocked = withStock(read.job, stock);
   const job = thinnestMm === null ? stocked : { ...stocked, proof: { ...stocked.proof, thinnestMm } };
   return { ...read, job, findings: findingsOf(job, faultsOfJob(job)) };
@@ -58,7 +55,7 @@ function jobOfDocument(file: string, text: string): Job {
   try {
     plain = JSON.parse(text);
   } catch {
-    throw new UsageError(`${file}: neither a job’s document nor an SVG or DXF file`);
+    throw new UsageError(`${file}: neither a job’s document nor an SVG, DXF or HPGL file`);
   }
   const parsed = checkedJobSchema.safeParse(plain);
   if (parsed.success) return parsed.data;
@@ -67,13 +64,23 @@ function jobOfDocument(file: string, text: string): Job {
   throw new UsageError(`${file}: not a job’s document (${place ? `${place}: ` : ''}${first?.message ?? 'it is empty'})`);
 }
 
-function jobOfDrawing(file: string, kind: '.svg' | '.dxf', text: string, strokes: 'middle' | 'outline'): Omit<JobFile, 'findings'> {
+/** Drawing files by their endings. */
+const drawingKinds: Readonly<Record<string, keyof typeof readers>> = {
+  '.svg': 'svg',
+  '.dxf': 'dxf',
+  '.plt': 'hpgl',
+  '.hpgl': 'hpgl',
+  '.hpg': 'hpgl',
+};
+const readers = { svg: readSvg, dxf: readDxf, hpgl: readPlot } as const;
+
+function jobOfDrawing(file: string, kind: keyof typeof readers, text: string, strokes: 'middle' | 'outline'): Omit<JobFile, 'findings'> {
   const name = basename(file, extname(file)).slice(0, 100) || 'drawing';
   try {
-    const read: DrawingRead = finished(kind === '.svg' ? readSvg(text) : readDxf(text));
+    const read: DrawingRead = finished(readers[kind](text));
     const { pieces, notes, hasLost } = finished(piecesOfDrawing(read, 'outline'));
     const { mmPerUnit, unitIsStated } = read;
-    const drawing = { id: 'drawing', name, kind: kind === '.svg' ? 'svg' : 'dxf', unitIsStated, mmPerUnit, hidden: false } as const;
+    const drawing = { id: 'drawing', name, kind, unitIsStated, mmPerUnit, hidden: false } as const;
     const taken = strokes === 'outline' ? pieces.flatMap(strokeOutlined) : pieces;
     return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces: taken }] }, notes, hasLost };
   } catch (error) {

@@ -5,6 +5,7 @@ export { readDxf } from './dxf-reading.ts';
 export { type GcodeOptions, type Toolpath, writeGcode } from './gcode.ts';
 export { GcodeError, type GcodeRead, readGcode } from './gcode-reading.ts';
 export { PlotError, plotterUnitMm, readHpgl, writeHpgl } from './hpgl.ts';
+export { readPlot } from './hpgl-drawing.ts';
 export {
   type FileMesh,
   MeshFileError,

@@ -160,7 +160,7 @@ export type JobTrace = z.infer<typeof traceSchema>;
 export const drawingSchema = z.strictObject({
   id: text(64),
   name: text(200),
-  kind: z.enum(['svg', 'dxf']),
+  kind: z.enum(['svg', 'dxf', 'hpgl']),
   /** Whether the file states its unit; where it does not, a person chooses. */
   unitIsStated: z.boolean(),
   mmPerUnit: finite.positive(),

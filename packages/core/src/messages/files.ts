@@ -97,6 +97,11 @@ export const files = {
   foreignObjects: 'foreign objects',
   svgTooMany: (maxElements: string) => `This drawing holds more than ${maxElements} elements. Bring in a part of it.`,
   svgTooDeep: (deepest: string) => `This drawing nests its elements more than ${deepest} deep. Flatten its groups and bring it in again.`,
+  noPlot: 'This is not a plot file (HPGL), or it is damaged.',
+  encodedLines: 'lines that are encoded (PE; save it as plain HPGL)',
+  wedges: 'wedges',
+  plotTurned: 'a turn of the plot (RO): it comes in as it is drawn',
+  plotterCommand: (name: string) => `the plotter command ${name}`,
   noSvg: 'This is not an SVG drawing, or it is damaged.',
   pageOf: (page: number, pages: number) => `page ${page} of ${pages}`,
   partOf: (pattern: string, row: number, column: number, rows: number, columns: number) =>

@@ -18,7 +18,7 @@ import { type Brought, bringIn, type Progress } from './bring-in-files';
 import { PageChooser, type PageRequest } from './PageChooser';
 
 const accepted =
-  'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/bmp,application/pdf,image/svg+xml,.png,.jpg,.jpeg,.webp,.gif,.tif,.tiff,.bmp,.pdf,.svg,.dxf';
+  'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/bmp,application/pdf,image/svg+xml,.png,.jpg,.jpeg,.webp,.gif,.tif,.tiff,.bmp,.pdf,.svg,.dxf,.plt,.hpgl';
 
 export interface IncomingState {
   /** Opens the file chooser. */

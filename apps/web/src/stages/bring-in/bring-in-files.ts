@@ -40,7 +40,8 @@ async function kindOf(file: File): Promise<Kind> {
   const start = new TextDecoder('latin1').decode(await file.slice(0, 1024).arrayBuffer());
   if (start.includes('%PDF-')) return 'pdf';
   if (/^(II\*\0|MM\0\*)/.test(start)) return 'tiff';
-  if (/\.(svg|dxf)$/i.test(file.name) || /<svg[\s>]/i.test(start) || file.type === 'image/svg+xml') return 'drawing';
+  if (/\.(svg|dxf|plt|hpgl|hpg)$/i.test(file.name) || /<(?:[\w.-]+:)?svg[\s>]/i.test(start) || file.type === 'image/svg+xml')
+    return 'drawing';
   return 'picture';
 }
 

@@ -1,7 +1,7 @@
 /** The stage Bring in: pictures, drawings, pages, the scanner. */
 export const bringIn = {
   picture: 'Picture',
-  pictureExplanation: 'Choose files: PNG, JPEG, WebP, GIF, TIFF, BMP, PDF; SVG and DXF as outlines',
+  pictureExplanation: 'Choose files: PNG, JPEG, WebP, GIF, TIFF, BMP, PDF; SVG, DXF and HPGL as outlines',
   camera: 'Camera',
   cameraExplanation: 'Take a photograph with this phone or tablet',
   paste: 'Paste',
@@ -21,7 +21,7 @@ export const bringIn = {
   nextTrueUp: 'Next: true up',
   nextProve: 'Next: prove',
   dropExplanation:
-    'Drop scans, photos or drawings on the table: PNG, JPEG, WebP, GIF, TIFF, BMP or PDF, up to 100 megapixels; SVG and DXF as outlines.',
+    'Drop scans, photos or drawings on the table: PNG, JPEG, WebP, GIF, TIFF, BMP or PDF, up to 100 megapixels; SVG, DXF and HPGL as outlines.',
   scaleCardNote: 'Printed once and laid beside a drawing, it gives a photograph its true size, straight and square, without a click:',
   a4: 'A4',
   or: 'or',
