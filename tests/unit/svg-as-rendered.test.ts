@@ -280,6 +280,12 @@ describe('what the recommendation says of', () => {
   });
 });
 
+it('a drawing of a few lines that stands for millions, by clipping within clipping, is refused in a sentence', () => {
+  const steps = Array.from({ length: 30 }, (_, k) => `<clipPath id="c${k}" clip-path="url(#c${k + 1})"><use href="#g${k + 1}"/><rect width="50" height="50"/></clipPath><g id="g${k}" clip-path="url(#c${k + 1})"><use href="#g${k + 1}"/><use href="#g${k + 1}"/></g>`); // biome-ignore format: one line
+  const last = '<clipPath id="c30"><rect width="9" height="9"/></clipPath><g id="g30"><rect width="8" height="8"/></g><use href="#g0"/>';
+  expect(() => drawn(steps.join('') + last)).toThrow(/so much .* is clipped/i);
+});
+
 describe('lines that are drawn wide', () => {
   const pieces = (inside: string) => finished(piecesOfDrawing(drawn(inside), 'd'));
   const outlined = (inside: string) => pieces(inside).pieces.flatMap(strokeOutlined).map(({ outer, holes }) => [outer, ...holes].map((path) => Math.abs(pathArea(path)))); // biome-ignore format: one line

@@ -22,7 +22,9 @@ const deepestLink = 40;
 /** Elements looked at between two looks at whether to go on. */
 const elementsAStep = 5000;
 /** Segments of outlines times segments of what they are clipped to. */
-const mostClipping = 40_000_000;
+const mostClipping = 20_000_000;
+/** Regions that something is clipped to, each worked out anew. */
+const mostRegions = 3000;
 /** Where nothing says how large a drawing is, px. */
 const plainViewport: Viewport = { width: 300, height: 150 };
 
@@ -55,12 +57,17 @@ interface Place {
   readonly clips: readonly Region[];
 }
 
+/** What was done so far, for a drawing and all that it is clipped to: elements that stand for very many are refused. */
+interface Work {
+  elements: number;
+  clipping: number;
+  regions: number;
+}
+
 /** Goes through a drawing's elements, and through those that they link to. */
 class Walker {
   readonly outlines: DrawnOutline[] = [];
   private readonly budget = new ReadingBudget();
-  private count = 0;
-  private clipping = 0;
   /** The links that are being followed: one of them again would never end. */
   private readonly following: SvgElement[] = [];
 
@@ -68,6 +75,7 @@ class Walker {
     private readonly byId: ReadonlyMap<string, SvgElement>,
     private readonly styles: SvgStyles,
     private readonly asides: Asides,
+    private readonly work: Work = { elements: 0, clipping: 0, regions: 0 },
   ) {}
 
   /** An element's own style in place of that of what it lies in. */
@@ -80,8 +88,9 @@ class Walker {
   }
 
   *walk(element: SvgElement, outer: Place): Generator<number, void> {
-    if (++this.count > maxElements) throw new DrawingError('too-many', say.files.svgStandsForTooMany(maxElements.toLocaleString('en')));
-    if (this.count % elementsAStep === 0) yield 0.9;
+    if (++this.work.elements > maxElements)
+      throw new DrawingError('too-many', say.files.svgStandsForTooMany(maxElements.toLocaleString('en')));
+    if (this.work.elements % elementsAStep === 0) yield 0.9;
     const { name, attributes } = element;
     if (name === 'script') return this.asides.leave('scripts', { isSeen: false });
     if (!drawn.has(name) && !shapeNames.has(name) && !Object.hasOwn(asideElements, name)) return;
@@ -146,8 +155,8 @@ class Walker {
 
   private clipped(paths: readonly Path[], clip: Region, fills: boolean): Path[] {
     const count = (of: readonly Path[]): number => of.reduce((sum, { segments }) => sum + segments.length, 0);
-    this.clipping += count(paths) * Math.max(1, count(clip));
-    if (this.clipping > mostClipping) throw new DrawingError('too-many', say.files.clipsTooMany());
+    this.work.clipping += count(paths) * Math.max(1, count(clip));
+    if (this.work.clipping > mostClipping) throw new DrawingError('too-many', say.files.clipsTooMany());
     return clippedTo(clip, paths, fills);
   }
 
@@ -234,6 +243,7 @@ class Walker {
       this.asides.leave(english.files.linksThatLeadBackToThemselves);
       return null;
     }
+    if (++this.work.regions > mostRegions) throw new DrawingError('too-many', say.files.clipsTooMany());
     this.following.push(target);
     const units = target.attributes[kind === 'mask' ? 'maskContentUnits' : 'clipPathUnits'];
     const box = units === 'objectBoundingBox' ? boxOf(yield* this.collected(element, { ...here, toRoot: identity, clips: [] })) : null;
@@ -248,10 +258,7 @@ class Walker {
       const paint = this.styled(child, own).style;
       const light = kind === 'mask' ? lightOf(paint.fill, paint.color) : 1;
       if (light === null) isPlain = false;
-      const area = regionOf(yield* this.collected(child, { ...own, toRoot }));
-      if (area.length === 0) continue;
-      if (region.length === 0) region = (light ?? 1) > 0.5 ? area : [];
-      else region = combined([...region], [...area], (light ?? 1) > 0.5 ? 'unite' : 'take-away');
+      region = shownWith(region, regionOf(yield* this.collected(child, { ...own, toRoot })), (light ?? 1) > 0.5);
     }
     this.following.pop();
     if (!isPlain) this.asides.leave(english.files.masksOfShades);
@@ -262,14 +269,19 @@ class Walker {
 
   /** The outlines of an element alone, as if they were all filled. */
   private *collected(element: SvgElement, place: Place): Generator<number, Path[]> {
-    const walker = new Walker(this.byId, this.styles, new Asides());
+    const walker = new Walker(this.byId, this.styles, new Asides(), this.work);
     walker.following.push(...this.following);
-    walker.count = this.count;
     const painted = { ...place, style: { ...place.style, fill: 'black', visibility: 'visible' } };
     yield* walker.walk(element, painted);
-    this.count = walker.count;
     return walker.outlines.map(({ path }) => path);
   }
+}
+
+/** A region with a further area that shows what lies under it, or hides it. */
+function shownWith(region: Region, area: Region, shows: boolean): Region {
+  if (area.length === 0) return region;
+  if (region.length === 0) return shows ? area : [];
+  return combined([...region], [...area], shows ? 'unite' : 'take-away');
 }
 
 /** What is drawn by what it holds, or by what it links to. */

@@ -24,12 +24,19 @@ const own: Style = {
 }; // biome-ignore format: one line
 const properties = new Set([...Object.keys(inherited), ...Object.keys(own)]);
 
+/** Attributes that say what a property would: those of places and sizes are read where shapes are. */
+const presentation = new Set([...Object.keys(inherited), 'display', 'opacity', 'clip-path', 'mask', 'vector-effect', 'overflow']);
+
 export const rootStyle: Style = { ...own, ...inherited };
+
+/** What an element has to be called, or to have, at least. */
+interface Key {
+  readonly kind: 'id' | 'class' | 'name';
+  readonly value: string;
+}
 
 interface Rule {
   readonly matches: (element: SvgElement) => boolean;
-  /** What the element has to be called, or to have, at least; null where anything may match. */
-  readonly key: { readonly kind: 'id' | 'class' | 'name'; readonly value: string } | null;
   readonly specificity: number;
   readonly order: number;
   readonly declarations: readonly Declaration[];
@@ -44,11 +51,18 @@ interface Declaration {
 const longestSheet = 2_000_000;
 const mostRules = 20_000;
 /** Looks at whether a rule holds for an element. */
-const mostMatches = 30_000_000;
+const mostMatches = 2_000_000;
 
 /** The style sheets of a drawing. */
 export class SvgStyles {
-  private readonly rules: Rule[] = [];
+  private count = 0;
+  /** By what they ask for at least. */
+  private readonly rules = {
+    id: new Map<string, Rule[]>(),
+    class: new Map<string, Rule[]>(),
+    name: new Map<string, Rule[]>(),
+    any: [] as Rule[],
+  };
   private matched = 0;
 
   constructor(
@@ -89,48 +103,91 @@ export class SvgStyles {
   private takeRule(selectors: readonly CssNode[], declarations: readonly Declaration[]): void {
     if (!declarations.some(({ property }) => properties.has(property))) return;
     for (const selector of selectors) {
-      if (this.rules.length >= mostRules) throw new DrawingError('too-many', say.files.styleTooLong());
+      if (++this.count > mostRules) throw new DrawingError('too-many', say.files.styleTooLong());
       try {
         const matches = compile<SvgElement, SvgElement>(generate(selector), { xmlMode: true, adapter });
-        this.rules.push({ matches, key: keyOf(selector), specificity: specificityOf(selector), order: this.rules.length, declarations });
+        this.keep({ matches, specificity: specificityOf(selector), order: this.count, declarations }, keyOf(selector));
       } catch {
         this.asides.leave(english.files.styleUnread);
       }
     }
   }
 
+  /** By the style of what an element is drawn in: what is linked to often is worked out once. */
+  private readonly known = new WeakMap<Style, WeakMap<SvgElement, Style>>();
+
   /** @param parent the style of the element that it is drawn in */
   of(element: SvgElement, parent: Style): Style {
+    const within = this.known.get(parent) ?? new WeakMap<SvgElement, Style>();
+    this.known.set(parent, within);
+    const style = within.get(element) ?? this.cascaded(element, parent);
+    within.set(element, style);
+    return style;
+  }
+
+  private cascaded(element: SvgElement, parent: Style): Style {
     const { attributes } = element;
-    const style: Record<string, string> = { ...own };
-    for (const property of Object.keys(inherited)) style[property] = parent[property] as string;
-    const set = (property: string, value: string): void => {
-      if (!properties.has(property)) return;
-      const word = value.trim().toLowerCase();
-      if (word === 'inherit' || (word === 'unset' && property in inherited)) style[property] = parent[property] ?? '';
-      else if (word === 'initial' || word === 'unset' || word === 'revert') style[property] = rootStyle[property] as string;
-      // A variable stands for what is not known here.
-      else if (!word.includes('var(')) style[property] = value.trim();
-    };
-    for (const [name, value] of Object.entries(attributes))
-      if (properties.has(name) && !(name === 'd' || name === 'transform')) set(name, value);
-    const ofRules = this.holdingFor(element).flatMap(({ declarations }) => declarations);
+    const declared: Declaration[] = [];
+    for (const name in attributes)
+      if (presentation.has(name)) declared.push({ property: name, value: attributes[name] as string, isImportant: false });
+    const ofRules = this.count > 0 ? this.holdingFor(element).flatMap(({ declarations }) => declarations) : [];
     const ofElement = attributes.style === undefined ? [] : declarationsIn(attributes.style);
     for (const isImportant of [false, true])
-      for (const list of [ofRules, ofElement]) for (const one of list) if (one.isImportant === isImportant) set(one.property, one.value);
+      for (const list of [ofRules, ofElement]) for (const one of list) if (one.isImportant === isImportant) declared.push(one);
+    const plain = this.plainWithin(parent);
+    return declared.length === 0 ? plain : withDeclared(plain, parent, declared);
+  }
+
+  private readonly plain = new WeakMap<Style, Style>();
+
+  /** The style of an element that says nothing itself. */
+  private plainWithin(parent: Style): Style {
+    let style = this.plain.get(parent);
+    if (!style) {
+      const made: Record<string, string> = { ...rootStyle };
+      for (const property in inherited) made[property] = parent[property] as string;
+      style = made;
+      this.plain.set(parent, style);
+    }
     return style;
+  }
+
+  private keep(rule: Rule, key: Key | null): void {
+    if (!key) {
+      this.rules.any.push(rule);
+      return;
+    }
+    const alike = this.rules[key.kind].get(key.value) ?? [];
+    alike.push(rule);
+    this.rules[key.kind].set(key.value, alike);
   }
 
   private holdingFor(element: SvgElement): Rule[] {
     const { id, class: classes } = element.attributes;
-    const names = classes?.split(/\s+/) ?? [];
-    const found = this.rules.filter(({ key, matches }) => {
-      if (++this.matched > mostMatches) throw new DrawingError('too-many', say.files.styleTooLong());
-      const may = key === null || (key.kind === 'id' ? id === key.value : key.kind === 'class' ? names.includes(key.value) : element.name === key.value); // biome-ignore format: one line
-      return may && matches(element);
-    });
-    return found.sort((a, b) => a.specificity - b.specificity || a.order - b.order);
+    const names = new Set(classes?.split(/\s+/) ?? []);
+    const may = [
+      ...this.rules.any,
+      ...(this.rules.name.get(element.name) ?? []),
+      ...(id === undefined ? [] : (this.rules.id.get(id) ?? [])),
+      ...[...names].flatMap((one) => this.rules.class.get(one) ?? []),
+    ];
+    this.matched += may.length;
+    if (this.matched > mostMatches) throw new DrawingError('too-many', say.files.styleTooLong());
+    return may.filter(({ matches }) => matches(element)).sort((p, q) => p.specificity - q.specificity || p.order - q.order);
   }
+}
+
+function withDeclared(plain: Style, parent: Style, declared: readonly Declaration[]): Style {
+  const style: Record<string, string> = { ...plain };
+  for (const { property, value } of declared) {
+    if (!properties.has(property)) continue;
+    const word = value.trim().toLowerCase();
+    if (word === 'inherit' || (word === 'unset' && property in inherited)) style[property] = parent[property] ?? '';
+    else if (word === 'initial' || word === 'unset' || word === 'revert') style[property] = rootStyle[property] as string;
+    // A variable stands for what is not known here.
+    else if (!word.includes('var(')) style[property] = value.trim();
+  }
+  return style;
 }
 
 /** A style sheet for print only is not what is seen. */
@@ -187,7 +244,7 @@ function specificityOf(selector: CssNode): number {
 }
 
 /** What its last part asks for at least, so that most elements are passed over without a look. */
-function keyOf(selector: CssNode): Rule['key'] {
+function keyOf(selector: CssNode): Key | null {
   if (selector.type !== 'Selector') return null;
   const parts = selector.children.toArray();
   const last = parts.slice(parts.findLastIndex((part) => part.type === 'Combinator') + 1);
