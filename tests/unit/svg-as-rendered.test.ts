@@ -289,10 +289,10 @@ it('a drawing of a few lines that stands for millions, by clipping within clippi
 describe('lines that are drawn wide', () => {
   const pieces = (inside: string) => finished(piecesOfDrawing(drawn(inside), 'd'));
   const outlined = (inside: string) => pieces(inside).pieces.flatMap(strokeOutlined).map(({ outer, holes }) => [outer, ...holes].map((path) => Math.abs(pathArea(path)))); // biome-ignore format: one line
-  it('are told, and their middle is taken; narrower ones are lines', () => {
-    const { pieces: found, notes } = pieces('<path d="M10 40H80" fill="none" stroke="black" stroke-width="8"/><path d="M10 60H80" fill="none" stroke="black" stroke-width="0.5"/>'); // biome-ignore format: one line
-    expect(notes).toEqual(['One line is drawn up to 8.0 mm wide: the middle is taken.']);
+  it('keep how they are drawn, and their middle is taken; narrower ones are lines', () => {
+    const { pieces: found } = pieces('<path d="M10 40H80" fill="none" stroke="black" stroke-width="8"/><path d="M10 60H80" fill="none" stroke="black" stroke-width="0.5"/>'); // biome-ignore format: one line
     expect(found.map(({ strokeMm }) => strokeMm)).toEqual([expect.closeTo(8, 9), undefined]);
+    expect(found[0]?.strokeShape).toEqual({ ends: 'flat', corners: 'mitre', dashesMm: [] });
   });
   it('become what is drawn: flat, square and round ends, a mitred corner, a ring, dashes', () => {
     expect(outlined('<path d="M10 40H80" fill="none" stroke="black" stroke-width="8"/>')).toEqual([[expect.closeTo(70 * 8, 6)]]);

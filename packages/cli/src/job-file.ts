@@ -6,6 +6,7 @@ import { readFile, stat } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
 import { DrawingError, type DrawingRead, piecesOfDrawing, readDxf, readPlot, readSvg } from '@nuvet/core/formats';
 import { emptyJob, type Job, type ProcessEntry, strokeOutlined } from '@nuvet/core/job';
+import { english } from '@nuvet/core/messages';
 import { checkedJobSchema, faultsOfJob, processKinds } from '@nuvet/core/processes';
 import { type Finding, findingsOf } from '@nuvet/core/proof';
 import { finished } from '@nuvet/core/steps';
@@ -82,7 +83,14 @@ function jobOfDrawing(file: string, kind: keyof typeof readers, text: string, st
     const { mmPerUnit, unitIsStated } = read;
     const drawing = { id: 'drawing', name, kind, unitIsStated, mmPerUnit, hidden: false } as const;
     const taken = strokes === 'outline' ? pieces.flatMap(strokeOutlined) : pieces;
-    return { job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces: taken }] }, notes, hasLost };
+    const wide = taken.filter(({ strokeShape }) => strokeShape !== undefined);
+    const told =
+      wide.length > 0 ? [english.files.wideLines(wide.length, Math.max(...wide.map(({ strokeMm }) => strokeMm ?? 0)).toFixed(1))] : [];
+    return {
+      job: { ...emptyJob(name), drawings: [{ ...drawing, notes: notes.slice(0, 50), pieces: taken }] },
+      notes: [...notes, ...told],
+      hasLost,
+    };
   } catch (error) {
     if (error instanceof DrawingError) throw new UsageError(`${file}: ${error.message}`);
     throw error;

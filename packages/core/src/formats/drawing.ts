@@ -128,9 +128,6 @@ export function* piecesOfDrawing(read: DrawingRead, id: string): Generator<numbe
     );
   const home = shift(-box.minX, -box.minY);
   const placed = joined.map((o) => ({ ...o, path: transformedPath(o.path, home) }));
-  const wide = placed.filter(isWide);
-  if (wide.length > 0)
-    notes.push(english.files.wideLines(wide.length, Math.max(...wide.map(({ stroke }) => stroke?.widthMm ?? 0)).toFixed(1)));
   const aside = read.asides.map(({ what, count, at }) => english.files.leftAside(what, count, at && apply(home, at)));
   return {
     pieces: yield* nestedPieces(placed, id),
