@@ -5,17 +5,18 @@ import { endOf, type Path, reversedPath, stepsOf } from '../plane/path.ts';
 import { norm, type Point } from '../plane/point.ts';
 import { directionOn, pointOn, type Segment } from '../plane/segment.ts';
 import { closedExactly } from './chains.ts';
-import { combined, nested } from './combine.ts';
+import { combined, counterClockwise, nested } from './combine.ts';
 import { merged } from './merging.ts';
 import { offsetPiece } from './offset.ts';
 import { validLoops } from './offset-loops.ts';
+import { selfCrossings } from './path-crossings.ts';
 import { nearnessSlack, type OffsetSettings, plainOffset, rawOffset } from './raw-offset.ts';
 import { nearnessTo, windingNumber } from './winding-number.ts';
 
 export const endKinds = ['round', 'flat', 'square'] as const;
 export type EndKind = (typeof endKinds)[number];
 
-/** Band about an open line, `width` wide in all, in pieces (a line that crosses itself encloses holes). */
+/** Band about a line, `width` wide in all, in pieces (one that crosses itself encloses holes; closed, it is taken as one that ends where it began). */
 export function strokeOutline(
   line: Path,
   width: number,
@@ -24,7 +25,8 @@ export function strokeOutline(
 ): { outer: Path; holes: Path[] }[] {
   if (!(width > 0)) throw new RangeError(`a band cannot be ${width} wide`);
   const half = width / 2;
-  if (line.closed) return ringAbout(line, half, settings);
+  const isRing = line.closed && selfCrossings([line]).length === 0;
+  if (isRing) return ringAbout(counterClockwise(line), half, settings);
   const [right, back] = [rawOffset(line, -half, settings), rawOffset(reversedPath(line), -half, settings)];
   const steps = stepsOf(line);
   const [first, last] = [steps[0], steps.at(-1)];

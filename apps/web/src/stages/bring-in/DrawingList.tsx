@@ -98,7 +98,7 @@ function DrawingCard({ drawing }: { drawing: Drawing }) {
         {wide.length > 0 && (
           <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
             {words.bringIn.wideLines(wide.length, printBoth(Math.max(...wide.map(({ strokeMm }) => strokeMm ?? 0)), unit))}
-            <Button sx={{ mt: 1 }} onClick={() => run({ do: 'outline-strokes', drawingId: drawing.id, pieceIds: null })}>
+            <Button sx={{ mt: 1 }} onClick={() => run({ do: 'take-line-outlines', drawingId: drawing.id, pieceIds: null })}>
               {words.bringIn.takeTheirOutline}
             </Button>
           </Alert>

@@ -25,7 +25,7 @@ export const drawingCommands = {
   'hide-drawing': command({ drawingId, hidden: z.boolean() }, english.job.showingOutlines, (job, { drawingId: id, hidden }) =>
     withDrawing(job, id, (drawing) => ({ ...drawing, hidden })),
   ),
-  'outline-strokes': command(
+  'take-line-outlines': command(
     /** Of these pieces; of all of the drawing where it names none. */
     { drawingId, pieceIds: z.array(text(80)).max(20_000).nullable() },
     english.job.theOutlinesOfLines,
