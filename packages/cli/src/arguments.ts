@@ -21,6 +21,8 @@ export interface SizingRequest {
   readonly model: ShapeModel | null;
   readonly scaleCard: boolean;
   readonly straighten: boolean;
+  /** Whether a photograph's lens is sought in its straight edges. */
+  readonly lens: 'auto' | 'off';
   /** Seconds that reading may take; null for no limit. */
   readonly limitS: number | null;
   /** Whether files that are there already are written over. */
@@ -74,6 +76,7 @@ Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each
   --around-frame                trace what lies around a framed sheet, too
   --circle X,Y;X,Y;X,Y=DIAMETER three places or more on a circle's rim
   --scale-card                  find the printed scale card and use it
+  --lens auto|off               with a frame or the card: what the lens has bent is taken out, by straight edges in sight
   --straighten auto             turn so that most lines lie level or plumb
   --model auto|uniform|stretch|affine|perspective   (default auto: the plainest that explains the marks)
 Tracing:
@@ -115,6 +118,7 @@ const sizingOptions = {
   circle: list,
   model: one,
   'scale-card': flag,
+  lens: one,
   straighten: one,
   'time-limit': one,
   force: flag,
@@ -237,9 +241,15 @@ function sizingRequest(values: Values, [picture, ...more]: readonly string[], fo
     model: modelNamed(word('model') ?? 'auto'),
     scaleCard: values['scale-card'] === true,
     straighten: straighten === 'auto',
+    lens: lensSaid(word('lens')),
     limitS: timeLimit(word('time-limit')),
     force: values.force === true,
   };
+}
+
+function lensSaid(word = 'auto'): 'auto' | 'off' {
+  if (word === 'auto' || word === 'off') return word;
+  throw new UsageError(`--lens ${word}: auto and off are there`);
 }
 
 const plainLimitS = 3.5;

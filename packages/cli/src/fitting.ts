@@ -1,8 +1,17 @@
 /**
  * In: a picture and how it is to be trued up. Out: its fit, with the marks that were found in it.
  */
-import { inkContours, mainDirection, straightRuns } from '@nuvet/core/raster';
-import { checkLineMm, findScaleCard, fitTrueUp, TrueUpError, type TrueUpFit, type TrueUpMark } from '@nuvet/core/trueup';
+import { bentEdges, greyPicture, inkContours, mainDirection, straightRuns, unbentPixels } from '@nuvet/core/raster';
+import {
+  checkLineMm,
+  type FoundLens,
+  findScaleCard,
+  fitTrueUp,
+  lensOfPhotograph,
+  TrueUpError,
+  type TrueUpFit,
+  type TrueUpMark,
+} from '@nuvet/core/trueup';
 import { type SizingRequest, UsageError } from './arguments.ts';
 import type { Io } from './io.ts';
 import { type ReadPicture, readPicture } from './picture.ts';
@@ -10,14 +19,37 @@ import { type ReadPicture, readPicture } from './picture.ts';
 const pdfDpi = 300;
 const shortestRunPx = 60;
 
+/** A picture with its fit; where the lens had bent it, the bend is taken out of the picture and of the marks that were given. */
+export interface Fitted {
+  readonly picture: ReadPicture;
+  readonly fit: TrueUpFit;
+  readonly marks: readonly TrueUpMark[];
+  readonly lens: FoundLens | null;
+}
+
+/** Edges that tell of a lens are at least this share of the picture's diagonal. */
+const shortestEdge = 0.12;
+
+/** A photograph, in which a frame or the scale card is known, without what its lens has bent. */
+function withoutLens(picture: ReadPicture, { marks, scaleCard, lens: asked }: SizingRequest): Pick<Fitted, 'picture' | 'marks' | 'lens'> {
+  const frames = marks.filter(({ kind }) => kind === 'frame').map(({ points }) => points);
+  if (asked === 'off' || (frames.length === 0 && !scaleCard)) return { picture, marks, lens: null };
+  const { grey } = picture;
+  const edges = bentEdges(inkContours(grey), shortestEdge * Math.hypot(grey.width, grey.height), grey);
+  const lens = lensOfPhotograph(edges, frames, grey);
+  if (!lens) return { picture, marks, lens: null };
+  const { pixels, at } = unbentPixels(picture.pixels, lens);
+  return {
+    picture: { ...picture, pixels, grey: greyPicture(pixels.grey, pixels.width, pixels.height) },
+    marks: marks.map((mark) => ({ ...mark, points: mark.points.map(at) })),
+    lens,
+  };
+}
+
 /** @throws UsageError where the picture cannot be read, the marks cannot be used, or the true size stays unknown */
-export async function fitted(request: SizingRequest, io: Io): Promise<{ picture: ReadPicture; fit: TrueUpFit }> {
-  const picture = await readPicture(request, request.dpi ?? pdfDpi, io);
-  const marks = [
-    ...request.marks,
-    ...(request.scaleCard ? [cardIn(picture, request)] : []),
-    ...(request.straighten ? straightened(picture) : []),
-  ];
+export async function fitted(request: SizingRequest, io: Io): Promise<Fitted> {
+  const { picture, marks: given, lens } = withoutLens(await readPicture(request, request.dpi ?? pdfDpi, io), request);
+  const marks = [...given, ...(request.scaleCard ? [cardIn(picture, request)] : []), ...(request.straighten ? straightened(picture) : [])];
   const size = { widthPx: picture.grey.width, heightPx: picture.grey.height };
   try {
     const fit = fitTrueUp(size, marks, request.dpi ?? picture.dpi, { pinned: request.model });
@@ -25,7 +57,7 @@ export async function fitted(request: SizingRequest, io: Io): Promise<{ picture:
     if (fit.model === 'unsized') throw new UsageError('the true size is not known: add --dpi N or --known X1,Y1,X2,Y2=LENGTH');
     if (request.model && fit.model !== request.model)
       throw new UsageError(`--model ${request.model}: these marks cannot carry it; they carry ${fit.carried.join(', ') || 'none'}`);
-    return { picture, fit };
+    return { picture, fit, marks: given, lens };
   } catch (error) {
     if (error instanceof TrueUpError) throw new UsageError(`${error.markId}: ${error.message}`);
     throw error;
@@ -47,6 +79,10 @@ function straightened({ grey }: ReadPicture): TrueUpMark[] {
   const [x, y] = [grey.width / 2, grey.height / 2];
   return [{ kind: 'level', id: 'straighten', points: [{ x: x - dx, y: y - dy }, { x: x + dx, y: y + dy }], stated: [] }]; // biome-ignore format: one line
 }
+
+/** What was taken out of a photograph, in a line. */
+export const lensSaid = (lens: FoundLens | null): string[] =>
+  lens ? [`lens: edges were bowed by up to ${lens.bowedPx.toFixed(1)} px, which is taken out (${lens.edges} edges agree; --lens off leaves it)`] : []; // biome-ignore format: one line
 
 /** What a person should look at, a line each. */
 export function warningsOn(fit: TrueUpFit): string[] {

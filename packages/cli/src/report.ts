@@ -2,7 +2,7 @@
  * In: a fit and the pieces traced by it. Out: what the report file says, all in mm and degrees.
  */
 import { measuresOf, type Piece } from '@nuvet/core/job';
-import type { TrueUpFit } from '@nuvet/core/trueup';
+import type { FoundLens, TrueUpFit } from '@nuvet/core/trueup';
 
 const degrees = (angle: number): number => (angle * 180) / Math.PI;
 
@@ -43,6 +43,10 @@ export function reportOnFit(fit: TrueUpFit) {
     ],
   };
 }
+
+/** Null where the lens bends nothing that could be told. The matrix of the fit is that of the picture without the bend. */
+export const reportOnLens = (lens: FoundLens | null) =>
+  lens && { k: lens.k, standardError: lens.standardError, edges: lens.edges, bowedPixels: lens.bowedPx };
 
 export function reportOnPieces(fit: TrueUpFit, pieces: readonly Piece[], threshold: number) {
   return {

@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { photographScene, plateScene, pngOf } from '@nuvet/truth';
 import { afterAll, describe, expect, it } from 'vitest';
 import { nuvetIn } from '../../../tests/unit/nuvet-command.ts';
 
@@ -72,6 +73,29 @@ describe('what a drawing’s reader leaves aside', () => {
     expect(JSON.parse(textOf('lettered.json')).notes).toEqual([line.replace('note: ', '')]);
     const json = await nuvet('make', 'lettered.svg', '--for', 'laser', '--out', 'anyway.dxf', '--anyway', '--json');
     expect([json.code, JSON.parse(json.out).notes]).toEqual([0, [line.replace('note: ', '')]]);
+  });
+});
+
+describe('a photograph through a lens that bends', () => {
+  it('comes out straight by the edges in sight: said, reported, and left as it is where that is wished', { timeout: 60_000 }, async () => {
+    const photo = photographScene(
+      { ...plateScene, widthMm: 180, heightMm: 130 },
+      { widthPx: 1500, heightPx: 1100, tiltDegrees: 9, lensK: -0.06 },
+    );
+    writeFileSync(join(folder, 'bent.png'), await pngOf(photo.picture, null));
+    const corners = [[0, 0], [180, 0], [180, 130], [0, 130]].map(([x, y]) => photo.at({ x: x as number, y: y as number })).map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`).join(','); // biome-ignore format: one line
+    const trueUp = (...more: string[]) => nuvet('true-up', 'bent.png', '--frame', `${corners}=180mmx130mm`, ...more);
+    const { code, out } = await trueUp('--out', 'straight.png', '--report', 'straight.json');
+    expect([code, out]).toEqual([
+      0,
+      expect.stringMatching(/lens: edges were bowed by up to \d+\.\d px, which is taken out \(\d+ edges agree; --lens off leaves it\)/),
+    ]);
+    const { lens } = JSON.parse(textOf('straight.json'));
+    expect(lens.k).toBeCloseTo(-0.06, 2);
+    const off = await trueUp('--lens', 'off', '--out', 'as-it-was.png', '--report', 'as-it-was.json');
+    expect([off.code, off.out]).toEqual([0, expect.not.stringContaining('lens')]);
+    expect(JSON.parse(textOf('as-it-was.json')).lens).toBeNull();
+    expect((await trueUp('--lens', 'wide', '--out', 'x.png')).error).toMatch(/--lens wide: auto and off are there/);
   });
 });
 

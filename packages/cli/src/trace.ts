@@ -18,14 +18,14 @@ import { heightOf, inverseProjection, type Point, project, widthOf } from '@nuve
 import { type ColourPicture, coloursInside, greyPicture, onlyInside, type Pixels } from '@nuvet/core/raster';
 import { symmetriesOf, symmetrize, type TraceSettings, traceColours, tracePicture } from '@nuvet/core/trace';
 import { type SymmetryRequest, type TraceRequest, UsageError } from './arguments.ts';
-import { fitted, warningsOn } from './fitting.ts';
+import { fitted, lensSaid, warningsOn } from './fitting.ts';
 import { rectified } from './flat-picture.ts';
 import { done, type Io, type Outcome } from './io.ts';
-import { reportOnPieces } from './report.ts';
+import { reportOnLens, reportOnPieces } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
-  const { picture, fit } = await fitted(request, io);
+  const { picture, fit, marks, lens } = await fitted(request, io);
   const { width: widthPx, height: heightPx } = picture.grey;
   const asPicture = newPicture({ id: randomUUID(), name: basename(request.picture), widthPx, heightPx, resolution: null });
   // Under perspective the picture is laid flat first; else it is traced as it is and its outlines are moved.
@@ -37,7 +37,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     mmPerPx: fit.mmPerPx,
   };
   const back = flat ? inverseProjection(flat.plan.toOriginal) : null;
-  const frames = request.marks.flatMap((mark) => (mark.kind === 'frame' ? [mark.points.map((p) => (back ? project(back, p) : p))] : []));
+  const frames = marks.flatMap((mark) => (mark.kind === 'frame' ? [mark.points.map((p) => (back ? project(back, p) : p))] : []));
   const frame = frameToTraceIn(frames, raster.mmPerPx, request.settings, grey);
   const inside = <T>(whole: T, limited: (whole: T, outline: readonly Point[]) => T): T => (frame ? limited(whole, frame) : whole);
   const traced =
@@ -56,12 +56,14 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
   const files = new Map<string, string>(
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
   );
-  if (request.report) files.set(request.report, `${JSON.stringify(reportOnPieces(fit, pieces, threshold), null, 2)}\n`);
+  if (request.report)
+    files.set(request.report, `${JSON.stringify({ ...reportOnPieces(fit, pieces, threshold), lens: reportOnLens(lens) }, null, 2)}\n`);
   await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';
   return done([
     ...[...files.keys()].map((file) => `${file}: ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${overall}`),
+    ...lensSaid(lens),
     ...warningsOn(fit).map((w) => `look: ${w}`),
     ...(frame ? ['look: traced inside the framed sheet only; --around-frame traces what lies around it, too'] : []),
   ]);

@@ -3,14 +3,14 @@
  */
 import sharp from 'sharp';
 import type { TrueUpRequest } from './arguments.ts';
-import { fitted, warningsOn } from './fitting.ts';
+import { fitted, lensSaid, warningsOn } from './fitting.ts';
 import { rectified } from './flat-picture.ts';
 import { done, type Io, type Outcome } from './io.ts';
-import { reportOnFit } from './report.ts';
+import { reportOnFit, reportOnLens } from './report.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
-  const { picture, fit } = await fitted(request, io);
+  const { picture, fit, lens } = await fitted(request, io);
   const { pixels, plan } = rectified(picture.pixels, fit);
   const { width, height, grey, colour } = pixels;
   const image = sharp(colour ?? grey, { raw: { width, height, channels: colour ? 3 : 1 }, limitInputPixels: false });
@@ -19,11 +19,12 @@ export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
     .png()
     .toBuffer();
   const files = new Map<string, string | Uint8Array>([[request.out, png]]);
-  if (request.report) files.set(request.report, `${JSON.stringify(reportOnFit(fit), null, 2)}\n`);
+  if (request.report) files.set(request.report, `${JSON.stringify({ ...reportOnFit(fit), lens: reportOnLens(lens) }, null, 2)}\n`);
   await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const size = `${(width * plan.mmPerPx).toFixed(2)} x ${(height * plan.mmPerPx).toFixed(2)} mm`;
   return done([
     `${request.out}: ${width} x ${height} px, ${size}, ${(25.4 / plan.mmPerPx).toFixed(2)} dpi`,
+    ...lensSaid(lens),
     ...warningsOn(fit).map((w) => `look: ${w}`),
   ]);
 }

@@ -3,7 +3,7 @@
  * projection that tells where everything really lies.
  * Rests on: a pinhole camera; chords of the outlines projected exactly; light that falls off across the table.
  */
-import { type Path, type Point, type Projection, polygonOf, polygonPath, project } from '@nuvet/core/plane';
+import { bent, type Path, type Point, type Projection, polygonOf, polygonPath, project } from '@nuvet/core/plane';
 import { type GreyPicture, greyPicture } from '@nuvet/core/raster';
 import { coverageOf } from './coverage.ts';
 import { keptPixels } from './kept-scans.ts';
@@ -29,6 +29,8 @@ export interface PhotoSettings {
   /** Deviation of the lens's softness, pixels. */
   readonly softnessPx?: number;
   readonly seed?: number;
+  /** How much the lens bends at half the picture's diagonal, by the division model: less than 0 bulges. */
+  readonly lensK?: number;
 }
 
 export interface Photo {
@@ -51,19 +53,22 @@ export type StandingPart =
   | { readonly kind: 'bar'; readonly from: Point; readonly to: Point; readonly radiusMm: number };
 
 /** Focal length against the picture's longer side: a common phone camera. */
-const defaults = { leanDegrees: 70, turnDegrees: 4, fill: 0.82, focalShare: 0.8, noise: 4, softnessPx: 0.8, seed: 1 };
+const defaults = { leanDegrees: 70, turnDegrees: 4, fill: 0.82, focalShare: 0.8, noise: 4, softnessPx: 0.8, seed: 1, lensK: 0 };
 const tones = { table: 92, paper: 226, ink: 46, print: 150, side: 40, top: 58 };
 
 /** @param standing what lies on the sheet with a height of its own, over what is drawn on it */
 export function photographScene(scene: Scene, settings: PhotoSettings, standing: readonly StandingPart[] = []): Photo {
   const settled = { ...defaults, ...settings };
   const { widthPx, heightPx, noise, softnessPx, seed } = settled;
-  const { toPixels, camera, at } = cameraOver(scene, settled);
+  const { toPixels, camera, at: through } = cameraOver(scene, settled);
+  const lens = { k: settled.lensK, centre: { x: widthPx / 2, y: heightPx / 2 }, radiusPx: Math.hypot(widthPx, heightPx) / 2 };
+  const seen = (p: Point): Point => (lens.k === 0 ? p : bent(lens, p));
+  const at = (p: SpacePoint): Point => seen(through(p));
   const pixels = keptPixels(['photo', scene.widthMm, scene.heightMm, scene.pieces, scene.print ?? [], standing, settled], () => {
     const level = new Float32Array(widthPx * heightPx).fill(tones.table);
     const lay = (paths: readonly Path[], tone: number) => {
       const coverage = coverageOf(
-        paths.map((path) => polygonPath(polygonOf(path, 0.002).map((p) => project(toPixels, p)))),
+        paths.map((path) => polygonPath(placesOf(path, lens.k === 0 ? Infinity : bentMm).map((p) => seen(project(toPixels, p))))),
         widthPx,
         heightPx,
       );
@@ -97,7 +102,19 @@ export function photographScene(scene: Scene, settings: PhotoSettings, standing:
     }
     return sensed(level, noise, random, seed);
   });
-  return { picture: greyPicture(pixels, widthPx, heightPx), toPixels, at: (p) => project(toPixels, p), camera };
+  return { picture: greyPicture(pixels, widthPx, heightPx), toPixels, at: (p) => seen(project(toPixels, p)), camera };
+}
+
+/** What a lens bends is drawn by chords no longer than this, mm. */
+const bentMm = 1.5;
+
+function placesOf(path: Path, longestMm: number): Point[] {
+  const corners = polygonOf(path, 0.002);
+  return corners.flatMap((p, k) => {
+    const q = corners[(k + 1) % corners.length] as Point;
+    const parts = Math.max(1, Math.ceil(Math.hypot(q.x - p.x, q.y - p.y) / longestMm));
+    return Array.from({ length: parts }, (_, j) => ({ x: p.x + ((q.x - p.x) * j) / parts, y: p.y + ((q.y - p.y) * j) / parts }));
+  });
 }
 
 function cameraOver(

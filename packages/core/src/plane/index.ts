@@ -4,6 +4,7 @@ export { type Box, boxAround, boxAroundBoxes, boxDistance, centreOf, heightOf, i
 export { type CachedSegment, cachedSegment, cachedSegments } from './cached-segment.ts';
 export { opsOf } from './curves.ts';
 export { axesOf, turnsLeft } from './ellipse.ts';
+export { bent, type Lens, unbent } from './lens.ts';
 export {
   chordsOf,
   circlePath,

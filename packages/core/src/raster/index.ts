@@ -1,3 +1,4 @@
+export { bentEdges } from './bent-edges.ts';
 export { hexOf, isSameColour, type Lab, labDistance, labOf, type Rgb, rgbOfHex } from './cielab.ts';
 export { type ColourLabels, colourLabels, mixedShare } from './colour-labels.ts';
 export { contentHull, inkContours, narrowestPassage } from './content-hull.ts';
@@ -20,4 +21,5 @@ export { type StraightRun, straightRuns } from './straight-runs.ts';
 export { subpixelEdge } from './subpixel-edge.ts';
 export { type MirrorAxis, mirrorAxis } from './symmetry.ts';
 export { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from './threshold.ts';
+export { type UnbentPicture, unbentPixels } from './unbent-pixels.ts';
 export { warped } from './warp.ts';

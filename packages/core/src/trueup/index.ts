@@ -11,6 +11,7 @@ export {
   type TrueUpModel,
   worstResidual,
 } from './fit.ts';
+export { type FoundLens, lensOfEdges } from './lens.ts';
 export {
   cornerAngle,
   isCheck,
@@ -30,6 +31,7 @@ export {
   type ShapeModel,
   shapeModels,
 } from './marks.ts';
+export { lensOfPhotograph } from './photograph-lens.ts';
 export { type RectificationPlan, rectificationPlan } from './rectification.ts';
 export type { Part, Residual } from './residual-report.ts';
 export { cardMarkers, checkLineMm, type FoundCard, findScaleCard, markerCorners, markerSideMm } from './scale-card.ts';
