@@ -261,6 +261,10 @@ describe('what the recommendation says of', () => {
     expect(boxes(read)).toEqual(['10 10 40 20']);
     expect(asides(read).map((one) => one.replace(/,.*/, ''))).toEqual(['the entity “far”', 'the entity “a”', 'the entity “b”']);
   });
+  it('rules: an id goes before a class, that before a name, whatever their order; what is important before all', () => {
+    const rules = '<style>#off { display: none } .on { display: inline } rect { display: none } .last { display: none !important }</style>';
+    expect(boxes(drawn(`${rules}<rect id="off" class="on" width="5" height="5"/><rect class="on" width="6" height="6"/><rect class="last" style="display: inline" width="7" height="7"/>`))).toEqual(['0 0 6 6']); // biome-ignore format: one line
+  });
   it('style sheets for print only, in other files, and rules that cannot be read', () => {
     const read = drawn('<style>@import url(other.css); @media print { rect { display: none } } @media screen { .off { display: none } } rect:frob(2) { display: none }</style><rect width="9" height="9"/><rect class="off" width="8" height="8"/>'); // biome-ignore format: one line
     expect(boxes(read)).toEqual(['0 0 9 9']);
