@@ -10,9 +10,14 @@ if (isMainThread) {
   process.exitCode = await main(process.argv.slice(2), {
     out: (line) => process.stdout.write(`${line}\n`),
     error: (line) => process.stderr.write(`${line}\n`),
-    input: async () => {
+    input: async (mostBytes) => {
       const parts: Uint8Array[] = [];
-      for await (const part of process.stdin) parts.push(part as Uint8Array);
+      let length = 0;
+      for await (const part of process.stdin) {
+        parts.push(part as Uint8Array);
+        length += (part as Uint8Array).length;
+        if (length > mostBytes) break;
+      }
       return Buffer.concat(parts);
     },
     bytes: (bytes) => process.stdout.write(bytes),

@@ -6,8 +6,8 @@ export interface Io {
   out(line: string): void;
   /** A line about the work: progress, or why it failed. */
   error(line: string): void;
-  /** All of standard input. */
-  input(): Promise<Uint8Array>;
+  /** Standard input, read until it ends or is longer than that. */
+  input(mostBytes: number): Promise<Uint8Array>;
   /** A file to standard output. */
   bytes(bytes: Uint8Array): void;
   readonly bundle: string;

@@ -3,7 +3,7 @@
  * one line, 3 a fault of the command's own.
  */
 
-import { processKinds } from '@nuvet/core/processes';
+import { processKinds, processNames } from '@nuvet/core/processes';
 import { readBatchArguments, readTraceArguments, readTrueUpArguments, UsageError, usage } from './arguments.ts';
 import type { Io, Outcome } from './io.ts';
 import { make } from './make.ts';
@@ -21,10 +21,15 @@ const usages: Readonly<Record<string, string>> = { trace: usage, 'true-up': usag
 const streamsUsage = `A dash stands for standard input in place of a file, and for standard output after --out (-.dxf names its kind).
 nuvet VERB --help               the words of one command; nuvet --version`;
 
+/** The words of one command, or of all. */
+const helpOn = (verb = ''): string =>
+  (Object.hasOwn(usages, verb) && usages[verb]) || `${[...new Set(Object.values(usages))].join('\n\n')}\n\n${streamsUsage}`;
+
 /** What `--out -` is, where no kind is named: a picture of true-up, else outlines, or the first file of the process. */
 function plainEnding(command: string, words: readonly string[]): string {
   if (command === 'true-up') return '.png';
-  const kind = command === 'make' ? processKinds[words[words.indexOf('--for') + 1] ?? ''] : undefined;
+  const process = processNames.find((name) => name === words[words.indexOf('--for') + 1]);
+  const kind = command === 'make' && process ? processKinds[process] : undefined;
   return `.${(kind && Object.values(kind.files)[0]?.ending) ?? 'svg'}`;
 }
 
@@ -36,8 +41,7 @@ export async function main(words: readonly string[], io: Io): Promise<number> {
   }
   if (command === undefined || command === '--help' || command === 'help' || rest.includes('--help')) {
     const say = command === undefined ? io.error : io.out;
-    const own = usages[command === 'help' ? (rest[0] ?? '') : (command ?? '')];
-    say(own ?? `${Object.values(usages).filter((text, k, all) => all.indexOf(text) === k).join('\n\n')}\n\n${streamsUsage}`); // biome-ignore format: one line
+    say(helpOn(command === 'help' ? rest[0] : command));
     return command === undefined ? 2 : 0;
   }
   let streamed: Streamed | null = null;

@@ -9,8 +9,6 @@ import { UsageError } from './arguments.ts';
 import type { Io } from './io.ts';
 
 const mostBytes = 400e6;
-/** After these words comes a file to write. */
-const outWords = new Set(['--out', '-o']);
 
 export interface Streamed {
   readonly words: readonly string[];
@@ -23,7 +21,7 @@ export interface Streamed {
 
 /** @param plainEnding what `--out -` stands for; `--out -.dxf` names another. @throws UsageError */
 export async function throughStreams(words: readonly string[], plainEnding: string, io: Io): Promise<Streamed> {
-  const outs = words.flatMap((word, k) => (/^-(\.\w+)?$/.test(word) && outWords.has(words[k - 1] ?? '') ? [k] : []));
+  const outs = words.flatMap((word, k) => (/^-(\.\w+)?$/.test(word) && words[k - 1] === '--out' ? [k] : []));
   const ins = words.flatMap((word, k) => (word === '-' && !outs.includes(k) ? [k] : []));
   if (outs.length + ins.length === 0) return { words, isOutTaken: false, finish: async () => {}, clean: async () => {} };
   if (outs.length > 1 || ins.length > 1)
@@ -32,7 +30,7 @@ export async function throughStreams(words: readonly string[], plainEnding: stri
   const named = [...words];
   const [from, to] = [ins[0], outs[0]];
   if (from !== undefined) {
-    const bytes = await io.input();
+    const bytes = await io.input(mostBytes);
     if (bytes.length === 0) throw new UsageError('-: nothing comes from standard input');
     if (bytes.length > mostBytes) throw new UsageError(`-: more than ${mostBytes / 1e6} MB come from standard input`);
     named[from] = join(folder, `standard-input${endingOf(bytes)}`);

@@ -283,8 +283,7 @@ const isWide = ({ stroke }: Pick<DrawnOutline, 'stroke'>): boolean => stroke !==
 function* nestedPieces(outlines: readonly DrawnOutline[], id: string): Generator<number, Piece[]> {
   // A ring drawn as a wide line is a line by itself, and no hole of another.
   const isLoop = (outline: DrawnOutline): boolean => outline.path.closed && makeOf(outline) === 'part' && !isWide(outline);
-  const closed = outlines.filter(isLoop);
-  const loops = closed.map(({ path }) => path);
+  const loops = outlines.filter(isLoop).map(({ path }) => path);
   const rest = outlines.filter((o) => !isLoop(o));
   if (rest.length > maxPieces) throw tooMany(rest.length);
   if (loops.length > maxLoops) throw tooMany(loops.length);

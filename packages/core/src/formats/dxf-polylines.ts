@@ -93,7 +93,7 @@ export function hatchBoundaries(groups: readonly Group[], tolerance: number): { 
       if (edge) edges.push(edge);
       else unread++;
     }
-    const path = joined(edges);
+    const path = joined(edges, tolerance);
     if (path) paths.push(path);
   }
   return { paths, unread };
@@ -133,22 +133,20 @@ function edgeOf(reader: GroupReader, tolerance: number): Path | null {
   return made && { ...made, closed: false };
 }
 
-/** Edges one after another as one closed path, each turned as it follows. */
-function joined(edges: readonly Path[]): Path | null {
-  const [first, ...rest] = edges;
+/** Edges one after another as one closed path; what rounding leaves between two of them is no line. */
+function joined(edges: readonly Path[], tolerance: number): Path | null {
+  const [first] = edges;
   if (!first) return null;
-  const isWhole = (path: Path): boolean => path.closed || distance(path.start, (path.segments.at(-1) as Segment).to) < 1e-9;
-  if (rest.length === 0) return isWhole(first) ? { ...first, closed: true } : { ...first, segments: [...first.segments, { kind: 'line', to: first.start }], closed: true }; // biome-ignore format: one line
-  const segments = [...first.segments];
-  for (const edge of rest) {
-    const at = (segments.at(-1) as Segment).to;
-    if (distance(at, edge.start) > 1e-9) segments.push({ kind: 'line', to: edge.start });
+  const segments: Segment[] = [];
+  const lead = (to: Point): void => {
+    if (segments.length > 0 && distance((segments.at(-1) as Segment).to, to) > tolerance) segments.push({ kind: 'line', to });
+  };
+  for (const edge of edges) {
+    lead(edge.start);
     segments.push(...edge.segments);
   }
-  const last = (segments.at(-1) as Segment).to;
-  if (distance(last, first.start) > 1e-9) segments.push({ kind: 'line', to: first.start });
-  // What rounding leaves between two edges is no line.
-  return { start: first.start, segments, closed: true };
+  lead(first.start);
+  return { start: first.start, segments: [...segments.slice(0, -1), { ...(segments.at(-1) as Segment), to: first.start }], closed: true };
 }
 
 /** Takes the groups of an entity in turn. */

@@ -186,7 +186,11 @@ class EntityReader {
       case '3DFACE':
         return list(polygonOfCorners([at(10), at(11), at(12), at(13)]));
       default:
-        if (!silent.has(entity.kind)) this.leave(asideWords[entity.kind] ?? english.files.entitiesOfKind(entity.kind), entity);
+        if (!silent.has(entity.kind))
+          this.leave(
+            Object.hasOwn(asideWords, entity.kind) ? (asideWords[entity.kind] as string) : english.files.entitiesOfKind(entity.kind),
+            entity,
+          );
         return [];
     }
   }

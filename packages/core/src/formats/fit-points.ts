@@ -18,7 +18,6 @@ export function splineThrough(
   isClosed: boolean,
   { start, end }: EndDirections,
 ): { start: Point; segments: CubicSegment[] } | null {
-  // biome-ignore format: one line
   const apart = points.filter((p, k) => k === 0 || distance(p, points[k - 1] as Point) > 0);
   const first = apart[0];
   if (isClosed && first && apart.length > 2 && distance(first, apart.at(-1) as Point) > 0) apart.push(first);

@@ -3,25 +3,20 @@
  * parts within it.
  */
 import { boxAroundBoxes } from '../plane/box.ts';
-import { type Path, pathArea, pathBox, rectanglePath, reversedPath, stepsOf } from '../plane/path.ts';
+import { type Path, pathArea, pathBox, rectanglePath, stepsOf } from '../plane/path.ts';
 import { distance } from '../plane/point.ts';
 import { pointOn } from '../plane/segment.ts';
 import { splitAtPlaces } from '../shape/chains.ts';
-import { combined, unitedOutlines } from '../shape/combine.ts';
-import { insidePoint, nestedRegions } from '../shape/nesting.ts';
+import { combined, nested, unitedOutlines } from '../shape/combine.ts';
+import { insidePoint } from '../shape/nesting.ts';
 import { pathCrossings, selfCrossings } from '../shape/path-crossings.ts';
 import { windingNumber } from '../shape/winding-number.ts';
-import { finished } from '../steps.ts';
 
 /** An area: outer paths counter-clockwise, holes clockwise. */
 export type Region = readonly Path[];
 
 /** Closed outlines as an area: what an odd number of them lies around. */
-export function regionOf(paths: readonly Path[]): Region {
-  const closed = paths.filter((path) => path.closed);
-  const turned = (path: Path, side: 1 | -1): Path => (Math.sign(pathArea(path)) === side ? path : reversedPath(path));
-  return finished(nestedRegions(closed)).flatMap(({ outer, holes }) => [turned(closed[outer] as Path, 1), ...holes.map((k) => turned(closed[k] as Path, -1))]); // biome-ignore format: one line
-}
+export const regionOf = (paths: readonly Path[]): Region => nested(paths.filter(({ closed }) => closed)).flatMap(({ outer, holes }) => [outer, ...holes]); // biome-ignore format: one line
 
 export const boxRegion = (x: number, y: number, width: number, height: number): Path => rectanglePath({ minX: x, minY: y, maxX: x + width, maxY: y + height }); // biome-ignore format: one line
 

@@ -35,7 +35,7 @@ export function lengthIn(text: string | undefined, { viewport, fontPx, window }:
     '%': whole / 100, em: fontPx, rem: plainFontPx, ex: fontPx / 2, ch: fontPx / 2, vw: window.width / 100, vh: window.height / 100,
     vmin: Math.min(window.width, window.height) / 100, vmax: Math.max(window.width, window.height) / 100,
   }; // biome-ignore format: a row a kind
-  const factor = physicalPx[unit] ?? relative[unit];
+  const factor = Object.hasOwn(physicalPx, unit) ? physicalPx[unit] : Object.hasOwn(relative, unit) ? relative[unit] : undefined;
   return factor === undefined || !Number.isFinite(value) ? null : value * factor;
 }
 
@@ -43,7 +43,7 @@ export function lengthIn(text: string | undefined, { viewport, fontPx, window }:
 export function absoluteLength(text: string | undefined): { readonly px: number; readonly isPhysical: boolean } | null {
   const found = lengthWord.exec(text ?? '');
   const unit = (found?.[2] ?? '?').toLowerCase();
-  const factor = physicalPx[unit] ?? (unit === 'em' || unit === 'rem' ? plainFontPx : unit === 'ex' || unit === 'ch' ? plainFontPx / 2 : undefined); // biome-ignore format: one line
+  const factor = Object.hasOwn(physicalPx, unit) ? physicalPx[unit] : (unit === 'em' || unit === 'rem' ? plainFontPx : unit === 'ex' || unit === 'ch' ? plainFontPx / 2 : undefined); // biome-ignore format: one line
   const px = factor === undefined ? 0 : Number(found?.[1]) * factor;
   return px > 0 && Number.isFinite(px) ? { px, isPhysical: unit !== 'px' && unit !== '' } : null;
 }
@@ -52,7 +52,7 @@ const fontWords: Readonly<Record<string, number>> = { 'xx-small': 9, 'x-small': 
 
 export function fontSizeIn(text: string | undefined, parentPx: number): number {
   const word = (text ?? '').trim().toLowerCase();
-  if (word in fontWords) return fontWords[word] as number;
+  if (Object.hasOwn(fontWords, word)) return fontWords[word] as number;
   if (word === 'smaller' || word === 'larger') return word === 'larger' ? 1.2 * parentPx : parentPx / 1.2;
   const share = { width: parentPx, height: parentPx };
   return lengthIn(word, { viewport: share, fontPx: parentPx, window: share }, 'x') ?? parentPx;

@@ -21,7 +21,6 @@ export function shapePaths(
   tolerance: number,
   asides: Asides,
 ): Path[] {
-  // biome-ignore format: one line
   const word = (key: string): string | undefined => style[key] || attributes[key];
   const n = (key: string): number => lengthIn(word(key), context, sideOf[key] as 'x') ?? 0;
   /** Null where it says auto, nothing, or less than nothing. */

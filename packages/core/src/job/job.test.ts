@@ -195,6 +195,36 @@ describe('commands', () => {
     const [before, after] = [withTrace, turned].map((job) => measuresOf(keptPieces(job)[0] as Piece));
     expect(after?.areaMm2).toBeCloseTo(before?.areaMm2 ?? 0, 9);
   });
+  it('make wide lines of a drawing the outlines of what is drawn, all or some; their width follows the unit, and too many dashes are refused', () => {
+    const line = (id: string, strokeShape: Piece['strokeShape'], purpose: Piece['purpose'] = 'cut'): Piece => ({ ...(keptPieces(withTrace)[1] as Piece), id, purpose, outer: { start: { x: 0, y: 0 }, segments: [{ kind: 'line', to: { x: 20, y: 0 } }], closed: false }, holes: [], strokeMm: 2, strokeShape }); // biome-ignore format: one line
+    const flat = { ends: 'flat', corners: 'mitre', dashesMm: [] } as const;
+    const pieces = [line('a', flat), line('b', { ...flat, dashesMm: [4, 6] }, 'score'), line('c', flat, 'engrave')];
+    const drawing = {
+      id: 'd',
+      name: 'banner.svg',
+      kind: 'svg',
+      unitIsStated: false,
+      mmPerUnit: 1,
+      hidden: false,
+      notes: [],
+      pieces,
+    } as const;
+    const job = run(emptyJob('Banner'), { do: 'bring-in-drawing', drawing: { ...drawing, notes: [], pieces } });
+    const seen = (j: Job) => j.drawings[0]?.pieces.map(({ id, purpose, outer, strokeMm }) => `${id} ${purpose} ${outer.closed ? pathArea(outer).toFixed(1) : strokeMm}`); // biome-ignore format: one line
+    expect(seen(run(job, { do: 'take-line-outlines', drawingId: 'd', pieceIds: null }))).toEqual(['a cut 40.0', 'b cut 8.0', 'b-2 cut 8.0', 'c engrave 40.0']); // biome-ignore format: one line
+    expect(seen(run(job, { do: 'take-line-outlines', drawingId: 'd', pieceIds: ['c'] }))).toEqual([
+      'a cut 2',
+      'b score 2',
+      'c engrave 40.0',
+    ]);
+    const inches = run(job, { do: 'set-drawing-unit', drawingId: 'd', mmPerUnit: 25.4 });
+    expect(inches.drawings[0]?.pieces[1]).toMatchObject({
+      strokeMm: expect.closeTo(50.8, 9),
+      strokeShape: { dashesMm: [expect.closeTo(101.6, 9), expect.closeTo(152.4, 9)] },
+    });
+    const dotted = run(emptyJob('Banner'), { do: 'bring-in-drawing', drawing: { ...drawing, notes: [], pieces: [line('a', { ...flat, dashesMm: [0.001, 0.001] })] } }); // biome-ignore format: one line
+    expect(() => run(dotted, { do: 'take-line-outlines', drawingId: 'd', pieceIds: null })).toThrow(/more than 5,000 dashes/);
+  });
   it('bring drawings in, and change the unit of one that states none', () => {
     const drawing = { id: 'd', name: 'tray.dxf', kind: 'dxf', unitIsStated: false, mmPerUnit: 1, hidden: false, notes: [], pieces: [{ ...(keptPieces(withTrace)[1] as Piece), id: 'd-1' }] } as const; // biome-ignore format: one line
     const job = run(emptyJob('Tray'), { do: 'bring-in-drawing', drawing: { ...drawing, notes: [], pieces: [...drawing.pieces] } });

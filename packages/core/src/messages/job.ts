@@ -76,5 +76,7 @@ export const job = {
   processGone: 'This process is no longer in the job.',
   processThere: 'This process is in the job already.',
   jobTooLarge: 'The job would hold more than fits.',
+  tooManyBands: (most: number) =>
+    `The lines are drawn in more than ${most.toLocaleString('en')} dashes. Take the outlines of fewer of them.`,
   tooManyFollow: 'More than 20,000 outlines would follow from what is drawn. Make fewer copies or rings.',
 };

@@ -10,7 +10,6 @@ export function solveTridiagonal(
   upper: readonly number[],
   right: readonly number[],
 ): number[] {
-  // biome-ignore format: one line
   const n = diagonal.length;
   const [c, d] = [new Float64Array(n), new Float64Array(n)];
   for (let k = 0; k < n; k++) {
@@ -31,7 +30,6 @@ export function solveCyclic(
   upper: readonly number[],
   right: readonly number[],
 ): number[] {
-  // biome-ignore format: one line
   const n = diagonal.length;
   const [alpha, beta] = [upper[n - 1] as number, lower[0] as number];
   const gamma = -(diagonal[0] as number);

@@ -1,5 +1,5 @@
 /**
- * In: contours of a picture. Out: their long stretches that turn no more than an edge does that a lens has bent: the same way throughout, slowly.
+ * In: contours of a picture. Out: long stretches that a lens could have made of straight edges: they turn slowly.
  */
 import type { Point } from '../plane/point.ts';
 import type { Contour } from './contours.ts';
@@ -10,7 +10,7 @@ const windowTurn = 0.06;
 const wholeTurn = 0.4;
 /** At its ends corners are rounded: so many places are left out. */
 const endPoints = 12;
-/** An edge is told by so many of its places. */
+/** How many points are taken along each edge. */
 const places = 120;
 /** Where ink is cut off by the picture's own rim there is no edge, px. */
 const rimPx = 4;

@@ -68,7 +68,6 @@ export function halvesOf(
   axes: readonly [SlotAxis, SlotAxis],
   widths: readonly [number, number],
 ): Halves | SlotFault {
-  // biome-ignore format: one line
   const made = [slotted(first, axes[0], 0, widths[0]), slotted(second, axes[1], Math.PI, widths[1])] as const;
   const fault = made.find((one) => typeof one === 'string');
   if (typeof fault === 'string') return fault;
@@ -141,7 +140,6 @@ const along = (degrees: number): [number, number] => [Math.cos((degrees * Math.P
 export function assembledPoses<Body>(
   pairs: readonly { readonly first: Body; readonly second: Body; readonly pose: Pose }[],
 ): Map<Body, Pose> {
-  // biome-ignore format: one line
   const poses = new Map<Body, Pose>();
   for (const root of pairs) {
     if (poses.has(root.first) || poses.has(root.second)) continue;

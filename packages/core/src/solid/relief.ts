@@ -76,7 +76,8 @@ function greyAbout({ widthPx, heightPx, grey }: GreyOnSheet, x: number, y: numbe
 /** Lines of so many places, `stride` apart, by a Gaussian; at the ends the last place goes on. */
 function smoothed(values: Float64Array, length: number, lines: number, stride: number, between: number, sigma: number): Float64Array {
   if (sigma < 0.2) return values;
-  const far = Math.ceil(reach * sigma);
+  // Beyond the line the last place goes on: farther than it is long nothing new comes.
+  const far = Math.min(length, Math.ceil(reach * sigma));
   const weights = Array.from({ length: 2 * far + 1 }, (_, k) => Math.exp(-((k - far) ** 2) / (2 * sigma * sigma)));
   const whole = weights.reduce((sum, weight) => sum + weight, 0);
   const to = new Float64Array(values.length);

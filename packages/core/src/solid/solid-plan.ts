@@ -142,7 +142,6 @@ function putTogether(
   parts: readonly SolidPart[],
   placeOf: (body: Body) => number,
 ): Pick<SolidPlan, 'pairs' | 'assembled'> {
-  // biome-ignore format: one line
   const placed = ({ body }: Half): number => (body ? placeOf(body) : -1);
   const made = pairs.filter(({ first, second }) => placed(first) >= 0 && placed(second) >= 0);
   const poses = assembledPoses(made);

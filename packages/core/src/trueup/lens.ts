@@ -82,9 +82,13 @@ export function bowOf(edge: readonly Point[], lens: Lens): number {
 /** Where a function of a bend is least: looked for in steps, then between (golden section). */
 function leastAt(of: (k: number) => number): number {
   const steps = 100;
-  let best = 0;
-  for (let k = -steps; k <= steps; k++) if (of((k * mostBend) / steps) < of(best)) best = (k * mostBend) / steps;
-  let [low, high] = [best - mostBend / steps, best + mostBend / steps];
+  let best = { k: 0, cost: of(0) };
+  for (let step = -steps; step <= steps; step++) {
+    const k = (step * mostBend) / steps;
+    const cost = of(k);
+    if (cost < best.cost) best = { k, cost };
+  }
+  let [low, high] = [best.k - mostBend / steps, best.k + mostBend / steps];
   const golden = (Math.sqrt(5) - 1) / 2;
   for (let k = 0; k < 40; k++) {
     const [p, q] = [high - golden * (high - low), low + golden * (high - low)];

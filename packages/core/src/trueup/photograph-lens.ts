@@ -19,7 +19,6 @@ export function lensOfPhotograph(
   frames: readonly (readonly Point[])[],
   size: { readonly width: number; readonly height: number },
 ): FoundLens | null {
-  // biome-ignore format: one line
   const lens = lensOfEdges(edges, size);
   if (!lens) return null;
   const plain: Lens = { ...lens, k: 0 };

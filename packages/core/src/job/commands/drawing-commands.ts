@@ -7,7 +7,7 @@ import { overallBox, sheetBoxOf } from '../measures.ts';
 import { movedPiece } from '../piece-paths.ts';
 import { type Drawing, drawingSchema, type Job, type Piece } from '../schema.ts';
 import { text } from '../schema-parts.ts';
-import { strokeOutlined } from '../stroke-outlines.ts';
+import { bandCount, mostBands, strokeOutlined } from '../stroke-outlines.ts';
 import { CommandError, command } from './command-kind.ts';
 import { gapMm } from './picture-commands.ts';
 
@@ -27,16 +27,10 @@ export const drawingCommands = {
   ),
   'take-line-outlines': command(
     /** Of these pieces; of all of the drawing where it names none. */
-    { drawingId, pieceIds: z.array(text(80)).max(20_000).nullable() },
+    { drawingId, pieceIds: z.array(text(64)).max(20_000).nullable() },
     english.job.theOutlinesOfLines,
     (job, { drawingId: id, pieceIds }) =>
-      withDrawing(job, id, (drawing) => {
-        const wanted = pieceIds && new Set(pieceIds);
-        return {
-          ...drawing,
-          pieces: drawing.pieces.flatMap((piece) => (wanted && !wanted.has(piece.id) ? [piece] : strokeOutlined(piece))),
-        };
-      }),
+      withDrawing(job, id, (drawing) => ({ ...drawing, pieces: outlinedStrokes(drawing.pieces, pieceIds) })),
   ),
   'set-drawing-unit': command(
     { drawingId, mmPerUnit: drawingSchema.shape.mmPerUnit },
@@ -56,6 +50,13 @@ function withStroke(piece: Piece, scale: number): Piece {
   const { strokeMm, strokeShape } = piece;
   if (!strokeMm || !strokeShape) return piece;
   return { ...piece, strokeMm: strokeMm * scale, strokeShape: { ...strokeShape, dashesMm: strokeShape.dashesMm.map((mm) => mm * scale) } };
+}
+
+function outlinedStrokes(pieces: readonly Piece[], pieceIds: readonly string[] | null): Piece[] {
+  const wanted = new Set(pieceIds ?? pieces.map(({ id }) => id));
+  const bands = pieces.reduce((sum, piece) => sum + (wanted.has(piece.id) ? bandCount(piece) : 0), 0);
+  if (bands > mostBands) throw new CommandError('too-many', say.job.tooManyBands(mostBands));
+  return pieces.flatMap((piece) => (wanted.has(piece.id) ? strokeOutlined(piece) : [piece]));
 }
 
 /** A further drawing comes to lie to the right of what is there. */
