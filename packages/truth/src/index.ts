@@ -1,4 +1,6 @@
 export { onScaleCard, squaredPrint } from './card-scene.ts';
+export { type CartonScan, cartonScan } from './carton-scan.ts';
+export { type Carton, type CartonKind, type CartonSize, cartonInk, cartonKinds, cartonOf, type Dashing, dashedAlong } from './cartons.ts';
 export { badgeBorders, badgeSheet } from './colour-figures.ts';
 export { type ColourArea, type ColourSheet, scanColours } from './colour-scan.ts';
 export { type Deviation, deviationOf } from './deviation.ts';

@@ -14,6 +14,9 @@ export interface LineScene extends Scene {
   readonly dashed: number;
 }
 
+/** A mitre longer than so many of the pen's widths is cut off, as graphics standards have it. */
+const mitreLimit = 4;
+
 /** The ink of a pen along a path: mitred corners, square ends that stop where the path does. */
 export function penStroke(path: Path, width: number): ScenePiece {
   const points = polygonOf(path, 0.0005);
@@ -26,7 +29,7 @@ export function penStroke(path: Path, width: number): ScenePiece {
 
 function beside(points: readonly Point[], closed: boolean, reach: number): Point[] {
   const n = points.length;
-  return points.map((p, k) => {
+  return points.flatMap((p, k) => {
     const before = closed || k > 0 ? (points[(k + n - 1) % n] as Point) : null;
     const after = closed || k < n - 1 ? (points[(k + 1) % n] as Point) : null;
     const normal = (a: Point, b: Point) => {
@@ -34,8 +37,10 @@ function beside(points: readonly Point[], closed: boolean, reach: number): Point
       return { x: -(b.y - a.y) / size, y: (b.x - a.x) / size };
     };
     const [m, q] = [before ? normal(before, p) : normal(p, after as Point), after ? normal(p, after) : normal(before as Point, p)];
+    const cosine = m.x * q.x + m.y * q.y;
+    if (2 / (1 + cosine) > mitreLimit ** 2) return [m, q].map((n) => ({ x: p.x + n.x * reach, y: p.y + n.y * reach }));
     // The mitre: both sides keep their distance.
-    const share = reach / (1 + m.x * q.x + m.y * q.y);
+    const share = reach / (1 + cosine);
     return { x: p.x + (m.x + q.x) * share, y: p.y + (m.y + q.y) * share };
   });
 }

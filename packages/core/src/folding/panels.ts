@@ -6,7 +6,8 @@
 import type { Piece } from '../job/schema.ts';
 import { english } from '../messages/index.ts';
 import { between, distance, type Point } from '../plane/index.ts';
-import { type DieLine, dieLineOf, type Line } from './die-line.ts';
+import type { Line } from './crease-ends.ts';
+import { type DieLine, dieLineOf } from './die-line.ts';
 
 export interface PanelSide {
   readonly from: Point;
@@ -39,18 +40,24 @@ export interface Panels {
   readonly hinges: readonly Hinge[];
 }
 
+/** A shorter crease between two panels is where corners that should meet do not quite, mm. */
+const minHingeMm = 1;
 /** Smaller faces are gaps between lines that nearly meet, square mm. */
 const minArea = 4;
 
 export const panelsOf = (pieces: readonly Piece[]): Panels => panelsIn(dieLineOf(pieces));
 
 export function panelsIn(line: DieLine): Panels {
-  const faces = facesOf(line).filter((face) => areaOf(face.map((h) => line.places[h.from] as Point)) > minArea);
+  const openings = new Set(line.edges.flatMap(({ from, to, isOpening }) => (isOpening ? [`${from} ${to}`, `${to} ${from}`] : [])));
+  const faces = facesOf(line)
+    .filter((face) => areaOf(face.map((h) => line.places[h.from] as Point)) > minArea)
+    .filter((face) => !face.every(({ from, to }) => openings.has(`${from} ${to}`)));
   const sideOf = new Map<string, number>();
   faces.forEach((face, k) => {
     for (const h of face) sideOf.set(`${h.from} ${h.to}`, k);
   });
   const hinges: Hinge[] = [];
+  const hingeOf = new Map<string, number>();
   const hingeAt = new Map<string, number>();
   const drawnAt = new Map<string, Line>();
   for (const { from, to, crease } of line.edges) {
@@ -58,21 +65,32 @@ export function panelsIn(line: DieLine): Panels {
     const [left, right] = [sideOf.get(`${from} ${to}`), sideOf.get(`${to} ${from}`)];
     if (left === undefined || right === undefined || left === right) continue;
     const { pieceId, drawn } = line.creases[crease] as DieLine['creases'][0];
-    drawnAt.set(`${from} ${to}`, drawn);
-    drawnAt.set(`${to} ${from}`, drawn);
-    hingeAt.set(`${from} ${to}`, hinges.length);
-    hingeAt.set(`${to} ${from}`, hinges.length);
-    hinges.push({ pieceId, from: line.places[from] as Point, to: line.places[to] as Point, left, right });
+    const [start, end] = [line.places[from] as Point, line.places[to] as Point];
+    // A crease's parts between the same two panels are one hinge; a bowed one is folded about the line between its ends.
+    const key = `${crease} ${left} ${right}`;
+    const known = hingeOf.get(key);
+    const hinge = known ?? hinges.push({ pieceId, from: start, to: end, left, right }) - 1;
+    if (known !== undefined) hinges[known] = { ...(hinges[known] as Hinge), to: end };
+    hingeOf.set(key, hinge);
+    for (const side of [`${from} ${to}`, `${to} ${from}`]) {
+      hingeAt.set(side, hinge);
+      drawnAt.set(side, drawn ?? { from: start, to: end });
+    }
   }
+  const isHinge = hinges.map(({ from, to }) => distance(from, to) >= minHingeMm);
+  const numbers = isHinge.map((is, k) => (is ? isHinge.slice(0, k).filter(Boolean).length : null));
   const panels = faces.map((face, k): Panel => {
     const sides = face.map((half) => {
       const [from, to] = [line.places[half.from] as Point, line.places[half.to] as Point];
       const key = `${half.from} ${half.to}`;
-      return { from, to, hinge: hingeAt.get(key) ?? null, drawn: drawnAt.get(key) ?? { from, to } };
+      return { from, to, hinge: numbers[hingeAt.get(key) ?? -1] ?? null, drawn: drawnAt.get(key) ?? { from, to } };
     });
     return { name: english.folding.panel(k + 1), sides, areaMm2: areaOf(sides.map((s) => s.from)) };
   });
-  return named(panels, hinges);
+  return named(
+    panels,
+    hinges.filter((_, k) => isHinge[k]),
+  );
 }
 
 /** Where a straight line, led on both ways, comes nearest to a place. */

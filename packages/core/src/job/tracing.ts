@@ -34,8 +34,8 @@ export function traceOnSheet(
       return {
         id: `piece-${k + 1}`,
         name: `Piece ${k + 1}`,
-        // A dashed line is a crease, by the custom of die lines.
-        purpose: meant?.purpose ?? (isDashed ? 'score' : 'cut'),
+        // A dashed line is a crease, by the custom of die lines, unless its colour says otherwise.
+        purpose: isDashed && (meant?.purpose ?? 'cut') === 'cut' ? 'score' : (meant?.purpose ?? 'cut'),
         leftOut: isOfCard(outlines),
         runsOff,
         ...outlines,

@@ -31,6 +31,8 @@ export interface Ink {
   readonly blur: number;
   /** What the kind of picture alone brings, px. */
   readonly minNoise: number;
+  /** Where inks of several colours are told apart: which of them each pixel has, from 1; 0 for paper. */
+  readonly kinds?: Uint8Array;
 }
 
 /** A one-bit scan's stairs leave the true contour by up to half a pixel. */

@@ -5,22 +5,25 @@
  */
 import type { Box } from '../plane/box.ts';
 import { nearestOnPath, type Path, pathBox } from '../plane/path.ts';
-import type { Point } from '../plane/point.ts';
+import { distance, norm, type Point } from '../plane/point.ts';
 import { centreline, edgeAlong } from '../raster/centreline.ts';
 import type { GreyPicture } from '../raster/grey.ts';
 import { inkCount, inkMask } from '../raster/ink-mask.ts';
 import { type Chain, mergedJunctions, pruned, type Skeleton, skeletonOf } from '../raster/skeleton.ts';
 import { thinned } from '../raster/thinning.ts';
-import { dashedRuns } from './dashes.ts';
-import { meetingPlace, type RunEnd, runEndOf, withEnds } from './junction-point.ts';
+import { joinedStrokes } from './joined-strokes.ts';
+import { type RunEnd, runEndOf, withEnds } from './junction-point.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
-import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
+import type { Run } from './run-ends.ts';
+import type { Stroke } from './stroke.ts';
 
 export interface MiddleLine {
   readonly path: Path;
   /** The drawn line's width, px. */
   readonly widthPx: number;
   readonly isDashed: boolean;
+  /** Which of several inks it is drawn with; 0 where there is one. */
+  readonly kind: number;
 }
 
 export interface NetworkSettings {
@@ -32,20 +35,8 @@ export interface NetworkSettings {
   readonly tolerancePx: number;
   /** Shorter lines that hang on nothing are specks, px. */
   readonly smallestPx: number;
-}
-
-/** A chain read exactly, with what its two ends join. */
-interface Run {
-  readonly points: Float64Array;
-  readonly width: number;
-  readonly ends: readonly [RunEnd, RunEnd];
-  readonly closed: boolean;
-}
-
-/** A run and which of its ends. */
-interface Tip {
-  readonly run: number;
-  readonly side: 0 | 1;
+  /** Where inks of several colours are told apart: which of them each pixel has, from 1; 0 for paper. */
+  readonly kinds?: Uint8Array;
 }
 
 /** Yields the share done, 0 to 1. */
@@ -56,16 +47,14 @@ export function* networkOf(picture: GreyPicture, settings: NetworkSettings): Gen
   const roughWidth = Math.max(1, inked / Math.max(1, inkCount(mask)));
   const skeleton = cleaned(skeletonOf(mask), roughWidth);
   yield 0.5;
+  const degrees = nodeDegrees(skeleton);
   const runs: Run[] = [];
   for (const chain of skeleton.chains) {
-    const run = runOf(picture, settings, mask.width, chain, roughWidth);
+    const run = runOf(picture, settings, mask.width, chain, roughWidth, degrees);
     if (run) runs.push(run);
   }
   yield 0.7;
-  const strokes = dashedRuns(
-    joinedStrokes(runs).map((stroke) => drawnOut(picture, settings.level, stroke)),
-    settings.smallestPx,
-  );
+  const strokes = joinedStrokes(runs, settings.smallestPx, (end, reach) => meetsInk(picture, settings.level, end, reach + roughWidth));
   const fitted: MiddleLine[] = [];
   for (const stroke of strokes) {
     fitted.push(fittedStroke(settings, stroke));
@@ -79,168 +68,104 @@ function cleaned(skeleton: Skeleton, width: number): Skeleton {
   return pruned(mergedJunctions(pruned(skeleton, spur), 1.3 * width + 1), spur);
 }
 
-function runOf(picture: GreyPicture, { level }: NetworkSettings, stride: number, { pixels, nodes }: Chain, roughWidth: number): Run | null {
+/** How many chains end at each node. */
+function nodeDegrees({ chains, nodeCount }: Skeleton): Int32Array {
+  const degrees = new Int32Array(nodeCount);
+  for (const { nodes } of chains) for (const node of nodes) if (node >= 0) degrees[node] = (degrees[node] as number) + 1;
+  return degrees;
+}
+
+function runOf(
+  picture: GreyPicture,
+  { level, kinds }: NetworkSettings,
+  stride: number,
+  { pixels, nodes }: Chain,
+  roughWidth: number,
+  degrees: Int32Array,
+): Run | null {
   const rough = new Float64Array(2 * pixels.length);
   pixels.forEach((p, k) => {
     rough[2 * k] = (p % stride) - 0.5;
     rough[2 * k + 1] = Math.floor(p / stride) - 0.5;
   });
   const closed = nodes[0] < 0;
-  const { points, width } = centreline(picture, level, rough, closed, roughWidth);
+  const read = centreline(picture, level, rough, closed, roughWidth);
+  // Between two junctions as near as this no middle can be read; the line is there all the same.
+  const isBetween = !closed && nodes.every((node) => (degrees[node] as number) > 1);
+  const { points, width } = read.points.length < 4 && isBetween ? { points: middlePart(rough), width: roughWidth } : read;
   if (points.length < 4) return null;
   const reach = Math.max(8, Math.round(2 * width));
-  return { points, width, closed, ends: [runEndOf(points, 0, nodes[0], reach), runEndOf(points, 1, nodes[1], reach)] };
-}
-
-/** Lines that turn less than this at a junction may run on, radians. */
-const straightOn = 0.45;
-
-function joinedStrokes(runs: readonly Run[]): Stroke[] {
-  const tipsAt = new Map<number, Tip[]>();
-  runs.forEach(({ ends, closed }, run) => {
-    if (closed) return;
-    for (const side of [0, 1] as const) {
-      const { node } = ends[side];
-      tipsAt.set(node, [...(tipsAt.get(node) ?? []), { run, side }]);
-    }
+  const ends = ([0, 1] as const).map((side) => {
+    const end = runEndOf(points, side, nodes[side], reach);
+    return !closed && degrees[nodes[side]] === 1 ? drawnOut(picture, level, end, width) : end;
+  }) as [RunEnd, RunEnd];
+  const last = rough.length - 2;
+  const nodesAt = ([0, last] as const).map((k): Point => ({ x: rough[k] as number, y: rough[k + 1] as number })) as [Point, Point];
+  const beyond = ([0, 1] as const).map((side): number => {
+    const { at } = ends[side];
+    const first = side === 0 ? 0 : points.length - 2;
+    // A free end has been drawn out; the line that another end hangs on is met at the chain's own last pixel.
+    const from = degrees[nodes[side]] === 1 ? at : nodesAt[side];
+    return distance(from, { x: points[first] as number, y: points[first + 1] as number });
   });
-  const endOfTip = ({ run, side }: Tip): RunEnd => (runs[run] as Run).ends[side];
-  const partner = new Map<string, Tip>();
-  const target = new Map<string, { at: Point; isOnThrough: boolean }>();
-  const keyOf = ({ run, side }: Tip) => `${run}:${side}`;
-  for (const tips of tipsAt.values()) {
-    if (tips.length < 2) continue;
-    const pairs = pairedTips(tips, endOfTip, (tip) => (runs[tip.run] as Run).width);
-    for (const [a, b] of pairs) {
-      partner.set(keyOf(a), b);
-      partner.set(keyOf(b), a);
-    }
-    for (const tip of tips) {
-      if (partner.has(keyOf(tip))) continue;
-      const at = meetingPlace(
-        endOfTip(tip),
-        tips.map(endOfTip),
-        pairs.map(([a, b]) => [endOfTip(a), endOfTip(b)] as const),
-        (runs[tip.run] as Run).width,
-      );
-      target.set(keyOf(tip), { at, isOnThrough: pairs.length > 0 });
-    }
+  let length = closed ? 0 : (beyond[0] as number) + (beyond[1] as number);
+  for (let k = 2; k < points.length; k += 2)
+    length += norm((points[k] as number) - (points[k - 2] as number), (points[k + 1] as number) - (points[k - 1] as number));
+  return { points, width, length, closed, ends, nodesAt, kind: kinds ? mostOften(kinds, picture.width, points) : 0 };
+}
+
+/** The kind of ink that most of a line's places have; 0 where none has any. */
+export function mostOften(kinds: Uint8Array, width: number, points: Float64Array): number {
+  const counts = new Map<number, number>();
+  for (let k = 0; k < points.length; k += 2) {
+    const kind = kinds[Math.floor(points[k + 1] as number) * width + Math.floor(points[k] as number)] ?? 0;
+    if (kind > 0) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   }
-  const used = new Set<number>();
-  const strokes: Stroke[] = [];
-  runs.forEach((run, k) => {
-    if (used.has(k)) return;
-    used.add(k);
-    if (run.closed) {
-      strokes.push({
-        points: run.points,
-        width: run.width,
-        closed: true,
-        isDashed: false,
-        ends: run.ends.map(freeEnd) as unknown as [StrokeEnd, StrokeEnd],
-      });
-      return;
-    }
-    const list: Tip[] = [{ run: k, side: 0 }];
-    let closed = false;
-    // Forward from its end, then backward from its start; a tip stands for its run walked from that side.
-    for (let exit: Tip = { run: k, side: 1 }; ; ) {
-      const next = partner.get(keyOf(exit));
-      if (!next) break;
-      if (used.has(next.run)) {
-        closed = true;
-        break;
-      }
-      used.add(next.run);
-      list.push(next);
-      exit = { run: next.run, side: next.side === 0 ? 1 : 0 };
-    }
-    for (let entry: Tip = { run: k, side: 0 }; !closed; ) {
-      const before = partner.get(keyOf(entry));
-      if (!before || used.has(before.run)) break;
-      used.add(before.run);
-      entry = { run: before.run, side: before.side === 0 ? 1 : 0 };
-      list.unshift(entry);
-    }
-    strokes.push(strokeOf(runs, list, closed, (tip) => target.get(keyOf(tip)) ?? null));
-  });
-  return strokes;
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0;
 }
 
-const freeEnd = ({ at, out }: RunEnd): StrokeEnd => ({ at, out, target: null, isOnThrough: false });
-
-function strokeOf(
-  runs: readonly Run[],
-  list: readonly Tip[],
-  closed: boolean,
-  targetOf: (tip: Tip) => { at: Point; isOnThrough: boolean } | null,
-): Stroke {
-  const points = list.flatMap(({ run, side }) => walkedFrom((runs[run] as Run).points, side));
-  const first = list[0] as Tip;
-  const last = list.at(-1) as Tip;
-  const end = (tip: Tip): StrokeEnd => {
-    const target = targetOf(tip);
-    return { ...freeEnd((runs[tip.run] as Run).ends[tip.side]), target: target?.at ?? null, isOnThrough: target?.isOnThrough ?? false };
-  };
-  const lengths = list.map(({ run }) => (runs[run] as Run).points.length);
-  const width =
-    list.reduce((sum, { run }, k) => sum + (runs[run] as Run).width * (lengths[k] as number), 0) / lengths.reduce((a, b) => a + b, 0);
-  return {
-    points: Float64Array.from(points),
-    width,
-    closed,
-    isDashed: false,
-    ends: [end(first), end({ run: last.run, side: last.side === 0 ? 1 : 0 })],
-  };
+/** The middle third of a short chain, where the lines at its ends pull least. */
+function middlePart(rough: Float64Array): Float64Array {
+  const n = rough.length / 2;
+  if (n < 2) return rough;
+  const [a, b] = [Math.floor((n - 1) / 3), Math.ceil((2 * (n - 1)) / 3)];
+  return Float64Array.of(...rough.subarray(2 * a, 2 * a + 2), ...rough.subarray(2 * b, 2 * b + 2));
 }
 
-/** The tips of a junction that run on into each other, straightest first. */
-function pairedTips(tips: readonly Tip[], runEndOf: (tip: Tip) => RunEnd, widthOf: (tip: Tip) => number): [Tip, Tip][] {
-  const offers = tips.flatMap((a, k) =>
-    tips.slice(k + 1).map((b) => {
-      const [p, q] = [runEndOf(a), runEndOf(b)];
-      const turn = Math.acos(Math.max(-1, Math.min(1, -(p.out.x * q.out.x + p.out.y * q.out.y))));
-      const aside = Math.abs(p.out.x * (q.at.y - p.at.y) - p.out.y * (q.at.x - p.at.x));
-      return { a, b, turn, aside: aside / Math.max(widthOf(a), widthOf(b)) };
-    }),
-  );
-  const pairs: [Tip, Tip][] = [];
-  const taken = new Set<Tip>();
-  for (const { a, b, turn, aside } of offers.sort((m, n) => m.turn - n.turn)) {
-    if (turn > straightOn || aside > 1 || taken.has(a) || taken.has(b)) continue;
-    taken.add(a);
-    taken.add(b);
-    pairs.push([a, b]);
+/** Whether there is ink ahead of an end, beyond the paper that follows it, within a reach, px. */
+function meetsInk({ width, height, data }: GreyPicture, level: number, { at, out }: Pick<RunEnd, 'at' | 'out'>, reach: number): boolean {
+  let hasPaper = false;
+  for (let d = 0; d <= reach; d += 0.5) {
+    const [i, j] = [Math.floor(at.x + d * out.x), Math.floor(at.y + d * out.y)];
+    if (i < 0 || j < 0 || i >= width || j >= height) return false;
+    const isInk = (data[j * width + i] as number) < level;
+    if (isInk && hasPaper) return true;
+    hasPaper ||= !isInk;
   }
-  return pairs;
+  return false;
 }
 
-function fittedStroke(settings: NetworkSettings, { points, width, closed, ends, isDashed }: Stroke): MiddleLine {
+function fittedStroke(settings: NetworkSettings, { points, width, closed, ends, isDashed, kind }: Stroke): MiddleLine {
   const { blur, minNoise, tolerancePx } = settings;
   // Beside a corner of a wide line its middle cannot be read: as if it were that much softer.
   const bluntness = Math.max(blur, 0.45 * width);
-  if (closed) return { path: outlineAlong(points, bluntness, minNoise, tolerancePx), widthPx: width, isDashed };
+  if (closed) return { path: outlineAlong(points, bluntness, minNoise, tolerancePx), widthPx: width, isDashed, kind };
   const [start, end] = ends.map(({ target, at }) => target ?? at) as [Point, Point];
   const whole = Float64Array.of(start.x, start.y, ...points, end.x, end.y);
-  return { path: openPathAlong(whole, [start, end], bluntness, minNoise, tolerancePx), widthPx: width, isDashed };
+  return { path: openPathAlong(whole, [start, end], bluntness, minNoise, tolerancePx), widthPx: width, isDashed, kind };
 }
 
-/** A stroke with its free ends where the drawn line ends: a pen's round end half its width before the ink, a square one with it. */
-function drawnOut(picture: GreyPicture, level: number, stroke: Stroke): Stroke {
-  if (stroke.closed) return stroke;
-  const { width } = stroke;
-  const ends = stroke.ends.map((end): StrokeEnd => {
-    const { target, at, out } = end;
-    const left = target ? Number.NaN : edgeAlong(picture, level, at.x, at.y, out.x, out.y, 3 * width + 3);
-    if (!Number.isFinite(left)) return end;
-    const near = { x: at.x + (left - width / 4) * out.x, y: at.y + (left - width / 4) * out.y };
-    const across = [1, -1].map((side) => edgeAlong(picture, level, near.x, near.y, -side * out.y, side * out.x, width));
-    // A quarter of its width before its end a round line is 0.87 of it wide.
-    const isSquare = (across[0] as number) + (across[1] as number) > 0.94 * width;
-    const on = Math.max(0, isSquare ? left : left - width / 2);
-    return { ...end, at: { x: at.x + on * out.x, y: at.y + on * out.y } };
-  });
-  return { ...stroke, ends: ends as unknown as readonly [StrokeEnd, StrokeEnd] };
+/** A free end where the drawn line ends: a pen's round end half its width before the ink, a square one with it. */
+function drawnOut(picture: GreyPicture, level: number, end: RunEnd, width: number): RunEnd {
+  const { at, out } = end;
+  const left = edgeAlong(picture, level, at.x, at.y, out.x, out.y, 3 * width + 3);
+  if (!Number.isFinite(left)) return end;
+  const near = { x: at.x + (left - width / 4) * out.x, y: at.y + (left - width / 4) * out.y };
+  const across = [1, -1].map((side) => edgeAlong(picture, level, near.x, near.y, -side * out.y, side * out.x, width));
+  // A quarter of its width before its end a round line is 0.87 of it wide.
+  const isSquare = (across[0] as number) + (across[1] as number) > 0.94 * width;
+  const on = Math.max(0, isSquare ? left : left - width / 2);
+  return { ...end, at: { x: at.x + on * out.x, y: at.y + on * out.y } };
 }
 
 /** Ends that lie on a line that runs through moved onto its fitted path. */
@@ -251,8 +176,9 @@ function metExactly(lines: readonly MiddleLine[], strokes: readonly Stroke[]): M
     return x > minX - reach && x < maxX + reach && y > minY - reach && y < maxY + reach;
   };
   return lines.map((line, k) => {
-    const { ends, closed } = strokes[k] as Stroke;
-    if (closed) return line;
+    const { ends, closed, isDashed } = strokes[k] as Stroke;
+    // A row of dashes keeps to its own line.
+    if (closed || isDashed) return line;
     const onto = (side: 0 | 1): Point | null => {
       const { target, isOnThrough } = ends[side];
       if (!target || !isOnThrough) return null;

@@ -9,6 +9,8 @@ export interface Stroke {
   readonly width: number;
   readonly closed: boolean;
   readonly isDashed: boolean;
+  /** Which of several inks it is drawn with; 0 where there is one. */
+  readonly kind: number;
   readonly ends: readonly [StrokeEnd, StrokeEnd];
 }
 

@@ -3,7 +3,8 @@
  * Rests on: the picture's ink (ink.ts), the outline fit of this folder, and the network of middles (network.ts).
  */
 
-import { type Path, pathArea, reversedPath } from '../plane/path.ts';
+import { type Path, pathArea, polygonOf, reversedPath } from '../plane/path.ts';
+import { between, distance, type Point } from '../plane/point.ts';
 import { rgbOfHex } from '../raster/cielab.ts';
 import type { Contour } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
@@ -14,7 +15,7 @@ import { smoothedForBlade } from './blade-smoothing.ts';
 import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 import { chordsAlong } from './douglas-peucker.ts';
 import { findInk, type Ink, type InkSettings } from './ink.ts';
-import { type MiddleLine, networkOf } from './network.ts';
+import { type MiddleLine, mostOften, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
 import { outlinesOfLines } from './outlines-of-lines.ts';
 import { touchesEdge } from './picture-edge.ts';
@@ -162,11 +163,28 @@ export function* colourBorders(picture: ColourPicture, mmPerPx: number, settings
   });
   const ink = yield* colourInk(picture, meant, settings.smallestMm / mmPerPx);
   if (settings.take !== 'shape') {
-    // Lines of the meant colours, whichever of them: as ink on paper.
-    return inkBorders(findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm }), mmPerPx);
+    // Lines of the meant colours are read as ink on paper; a line runs on in its own colour only, and has it.
+    const grey = findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm });
+    const borders = inkBorders({ ...grey, kinds: ink.labels }, mmPerPx);
+    return { ...borders, fit: (options) => colouredLines(borders.fit(options), ink) };
   }
   const map = colourMap(ink);
   return { fit: (options) => fitColours(ink, map, mmPerPx, options), contours: map.borders.map(bothDirections), blur: map.blur };
+}
+
+function* colouredLines(steps: Generator<number, Trace>, { labels, picture }: ColourInk): Generator<number, Trace> {
+  const trace = yield* steps;
+  const colourOf = ({ outer }: TracedPiece): number | null => {
+    const places = Float64Array.from(polygonOf(outer, 1).flatMap((p, k, all) => {
+      const q = all[k + 1] ?? (outer.closed ? (all[0] as Point) : p);
+      // Every other pixel along the chord; a drawn line's colour is surest along its middle.
+      const steps = Math.max(1, Math.ceil(distance(p, q) / 2));
+      return Array.from({ length: steps }, (_, i) => between(p, q, i / steps)).flatMap(({ x, y }) => [x, y]);
+    })); // biome-ignore format: one place after another
+    const kind = mostOften(labels, picture.width, places);
+    return kind > 0 ? kind - 1 : null;
+  };
+  return { ...trace, pieces: trace.pieces.map((piece) => ({ ...piece, colour: colourOf(piece) })) };
 }
 
 /** A border as a closed contour: there and back, where it does not run round. */
@@ -231,11 +249,21 @@ function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[
 function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
   const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
   const open = lines.filter(({ path, isDashed }) => !path.closed && !isDashed);
-  const { outlines, rest } = outlinesOfLines(open.map(({ path }) => path));
-  const widthPx = open.reduce((sum, line) => sum + line.widthPx / open.length, 0);
+  // An outline is drawn with one ink.
+  const byInk = [...new Set(open.map(({ kind }) => kind))].map((kind) => {
+    const own = open.filter((line) => line.kind === kind);
+    const widthPx = own.reduce((sum, line) => sum + line.widthPx / own.length, 0);
+    const { outlines, rest } = outlinesOfLines(own.map(({ path }) => path));
+    return {
+      areas: outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx })),
+      rest: rest.map((path) =>
+        linePiece({ path, widthPx: own.find((line) => line.path === path)?.widthPx ?? widthPx, isDashed: false, kind }),
+      ),
+    };
+  });
   return [
-    ...nested([...closed, ...outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx }))]),
-    ...rest.map((path) => linePiece({ path, widthPx: open.find((line) => line.path === path)?.widthPx ?? widthPx, isDashed: false })),
+    ...nested([...closed, ...byInk.flatMap(({ areas }) => areas)]),
+    ...byInk.flatMap(({ rest }) => rest),
     ...lines.filter(({ path, isDashed }) => !path.closed && isDashed).map(linePiece),
   ];
 }
