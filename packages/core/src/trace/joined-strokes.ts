@@ -44,10 +44,12 @@ export function joinedStrokes(
     const solids = grouped(tips.filter(({ run }) => !isDash[run]), ({ run }) => (runs[run] as Run).kind); // biome-ignore format: one line
     const dashes = grouped(tips.filter(({ run }) => isDash[run]), ({ run }) => (runs[run] as Run).kind); // biome-ignore format: one line
     // Where nothing but dashes, or lines of other inks, end on a line it runs on, about a corner, too.
-    const line = solids.find((group): group is [Tip, Tip] => group.length === 2);
-    const corner = line ? ledToCorner(runs, line) : null;
+    const lines = solids.filter((group): group is [Tip, Tip] => group.length === 2);
+    const corners = lines.map((line) => ledToCorner(runs, line));
+    const corner = corners[0] ?? null;
     const pairs = [
-      ...solids.flatMap((group) => (group === line ? [line] : pairedTips(group, endOfTip, widthOf))),
+      ...lines,
+      ...solids.flatMap((group) => (group.length === 2 ? [] : pairedTips(group, endOfTip, widthOf))),
       ...dashes.flatMap((group) => pairedTips(group, endOfTip, widthOf)),
     ];
     for (const [a, b] of pairs) pair(a, b);

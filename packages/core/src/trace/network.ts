@@ -14,7 +14,7 @@ import { thinned } from '../raster/thinning.ts';
 import { joinedStrokes } from './joined-strokes.ts';
 import { type RunEnd, runEndOf, withEnds } from './junction-point.ts';
 import { openPathAlong, outlineAlong } from './outline.ts';
-import type { Run } from './run-ends.ts';
+import { type Run, withCorners } from './run-ends.ts';
 import type { Stroke } from './stroke.ts';
 
 export interface MiddleLine {
@@ -92,7 +92,10 @@ function runOf(
   const read = centreline(picture, level, rough, closed, roughWidth);
   // Between two junctions as near as this no middle can be read; the line is there all the same.
   const isBetween = !closed && nodes.every((node) => (degrees[node] as number) > 1);
-  const { points, width } = read.points.length < 4 && isBetween ? { points: middlePart(rough), width: roughWidth } : read;
+  const { points, width } =
+    read.points.length < 4 && isBetween
+      ? { points: middlePart(rough), width: roughWidth }
+      : { points: withCorners(read.points, read.places, read.width), width: read.width };
   if (points.length < 4) return null;
   const reach = Math.max(8, Math.round(2 * width));
   const ends = ([0, 1] as const).map((side) => {

@@ -165,3 +165,52 @@ export function ledTo(run: Run, side: 0 | 1, corner: Point): Run {
   const points = side === 0 ? [...more.toReversed().flat(), ...run.points] : [...run.points, ...more.flat()];
   return { ...run, points: Float64Array.from(points) };
 }
+
+/** A line's middle cannot be read over so many of its widths about a corner that matters. */
+const minGapWidths = 0.7;
+/** Corners that turn by less are read well enough, radians. */
+const minSharpCorner = 0.6;
+
+/**
+ * A line's points with its sharp corners put in: there the middle could not be read, and each side is led on to where both meet.
+ * @param places for every point its place along the line, in steps of about a pixel
+ */
+export function withCorners(points: Float64Array, places: Float64Array, width: number): Float64Array {
+  const n = places.length;
+  const reach = Math.max(8, Math.round(2 * width));
+  const isGap = (k: number): boolean => (places[k + 1] as number) - (places[k] as number) > Math.max(3, minGapWidths * width);
+  const gaps = Array.from({ length: n - 1 }, (_, k) => k).filter(isGap);
+  const inserted = new Map<number, number[]>();
+  gaps.forEach((k, g) => {
+    const [start, end] = [(gaps[g - 1] ?? -1) + 1, gaps[g + 1] ?? n - 1];
+    if (k - start + 1 < reach || end - k < reach) return;
+    const before = sureEnd(points.subarray(2 * start, 2 * k + 2), 1, -1, reach);
+    const after = sureEnd(points.subarray(2 * k + 2, 2 * end + 2), 0, -1, reach);
+    const turn = Math.abs(
+      Math.atan2(before.out.x * after.out.y - before.out.y * after.out.x, -(before.out.x * after.out.x + before.out.y * after.out.y)),
+    );
+    const corner = turn < minSharpCorner ? null : meetingOfBows(before, after);
+    const limit = 1.5 * ((places[k + 1] as number) - (places[k] as number)) + 2;
+    if (!corner || distance(corner, before.at) > limit || distance(corner, after.at) > limit) return;
+    inserted.set(k, [...stepsTo(before.at, corner), corner.x, corner.y, ...pairsReversed(stepsTo(after.at, corner))]);
+  });
+  if (inserted.size === 0) return points;
+  return Float64Array.from(
+    Array.from({ length: n }, (_, k) => [points[2 * k] as number, points[2 * k + 1] as number, ...(inserted.get(k) ?? [])]).flat(),
+  );
+}
+
+/** Places a pixel apart from one to another, both left out. */
+function stepsTo(from: Point, to: Point): number[] {
+  const count = Math.floor(distance(from, to));
+  return Array.from({ length: count }, (_, k) => (k + 1) / (count + 1)).flatMap((t) => [
+    from.x + t * (to.x - from.x),
+    from.y + t * (to.y - from.y),
+  ]);
+}
+
+function pairsReversed(flat: readonly number[]): number[] {
+  const turned: number[] = [];
+  for (let k = flat.length - 2; k >= 0; k -= 2) turned.push(flat[k] as number, flat[k + 1] as number);
+  return turned;
+}

@@ -247,25 +247,26 @@ function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[
 
 /** Closed lines as areas inside one another, and those that open lines close together; then what is left open. */
 function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
-  const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
-  const open = lines.filter(({ path, isDashed }) => !path.closed && !isDashed);
-  // An outline is drawn with one ink.
-  const byInk = [...new Set(open.map(({ kind }) => kind))].map((kind) => {
-    const own = open.filter((line) => line.kind === kind);
-    const widthPx = own.reduce((sum, line) => sum + line.widthPx / own.length, 0);
-    const { outlines, rest } = outlinesOfLines(own.map(({ path }) => path));
-    return {
-      areas: outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx })),
-      rest: rest.map((path) =>
-        linePiece({ path, widthPx: own.find((line) => line.path === path)?.widthPx ?? widthPx, isDashed: false, kind }),
-      ),
-    };
-  });
+  const solid = lines.filter(({ path, isDashed }) => path.closed || !isDashed);
+  // An outline and its holes are drawn with one ink.
+  const byInk = [...new Set(solid.map(({ kind }) => kind))].map((kind) => closedOfOneInk(solid.filter((line) => line.kind === kind)));
   return [
-    ...nested([...closed, ...byInk.flatMap(({ areas }) => areas)]),
+    ...byInk.flatMap(({ pieces }) => pieces),
     ...byInk.flatMap(({ rest }) => rest),
     ...lines.filter(({ path, isDashed }) => !path.closed && isDashed).map(linePiece),
   ];
+}
+
+function closedOfOneInk(lines: readonly MiddleLine[]): { pieces: TracedPiece[]; rest: TracedPiece[] } {
+  const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
+  const open = lines.filter(({ path }) => !path.closed);
+  const widthPx = open.reduce((sum, line) => sum + line.widthPx / open.length, 0);
+  const { outlines, rest } = outlinesOfLines(open.map(({ path }) => path));
+  const widthOf = (path: Path): number => open.find((line) => line.path === path)?.widthPx ?? widthPx;
+  return {
+    pieces: nested([...closed, ...outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx }))]),
+    rest: rest.map((path) => linePiece({ path, widthPx: widthOf(path), isDashed: false, kind: 0 })),
+  };
 }
 
 /** Closed lines from the largest on, then open ones as they were found. */
