@@ -5,6 +5,7 @@
 import { measureAccuracy } from './accuracy.ts';
 import { measureBrowser } from './browser.ts';
 import { measureColoursAndEdges } from './colours-and-edges.ts';
+import { measureDieLines } from './die-lines.ts';
 import { measureDrawing } from './drawing.ts';
 import { measureFoam } from './foam.ts';
 import { measureLines } from './lines.ts';
@@ -23,6 +24,7 @@ console.log('\nHow exact: truth scenes at 300 dpi, 0.0847 mm a pixel, tolerance 
 measureAccuracy();
 console.log('\nLines, symmetries and hard conditions');
 await measureLines();
+measureDieLines();
 console.log('\nColours, walls, ways along an edge, relations');
 measureColoursAndEdges();
 console.log('\nDrawn and corrected by hand');

@@ -1,5 +1,9 @@
 /** Cartons drawn from their size, scanned, traced and folded, against the drawing. */
-import { cartonKinds, cartonOf, cartonScan } from '@nuvet/truth';
+
+import { bleedOutlines } from '@nuvet/core/folding';
+import { pathArea } from '@nuvet/core/plane';
+import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
+import { cartonInk, cartonKinds, cartonOf, cartonScan, penStroke, scanScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import { foldedCarton, panelsDrawn } from './cartons-folded.ts';
 
@@ -24,10 +28,54 @@ describe.each(cartonKinds)('a carton, %s', (kind) => {
   });
 });
 
+it('flaps are named by what they are for', () => {
+  const names = (kind: (typeof cartonKinds)[number], of = size) => {
+    const counts = new Map<string, number>();
+    for (const { name } of panelsDrawn(cartonOf(kind, of)).panels) {
+      const role = name.replace(/ \d+$/, '');
+      counts.set(role, (counts.get(role) ?? 0) + 1);
+    }
+    return Object.fromEntries(counts);
+  };
+  // Four walls and two lids; two tucks; four flaps against dust; where it is glued.
+  expect(names('tuck end')).toEqual({ Panel: 6, 'Tuck flap': 2, Flap: 4, 'Glue flap': 1 });
+  expect(names('sleeve')).toEqual({ Panel: 4, 'Glue flap': 1 });
+  // A flat one, with tabs at its corners.
+  expect(names('tray', { ...size, widthMm: 80, depthMm: 60, heightMm: 24 })).toEqual({ Panel: 5, Flap: 4 });
+});
+
 describe('creases in a second colour', () => {
   it.each([1, 2])('without gaps are told from cuts by it alone (%d)', (number) => {
     const { isWhole, worstMm } = foldedCarton(cartonScan(number, { dpi: 150, isInTwoColours: true, hasSolidCreases: true }));
     expect(isWhole).toBe(true);
     expect(worstMm).toBeLessThan(0.1);
+  });
+});
+
+describe('a line about the cut, 3 mm off it,', () => {
+  const carton = cartonOf('sleeve', size);
+  const { widthMm, heightMm } = carton.sheet;
+  const bleed = bleedOutlines(
+    [{ id: 'c', name: 'C', purpose: 'cut', leftOut: false, runsOff: false, outer: carton.contour, holes: [] }],
+    3,
+  );
+  const traced = (hasCreases: boolean) => {
+    const ink = cartonInk(carton, { dashMm: 3, gapMm: 1.6, isDashFirst: false }, 0.6);
+    const pieces = [...ink.cuts, ...(hasCreases ? ink.creases : []), ...bleed.map(({ outer }) => penStroke(outer, 0.6))];
+    const scan = scanScene({ name: 'bleed', widthMm, heightMm, pieces }, { dpi: 240, tiltDegrees: 1 });
+    return tracePicture(scan.picture, scan.mmPerPx, { ...plainTraceSettings, take: 'line-middle' }).pieces;
+  };
+  it('is bleed where there are creases, and the cut is a piece without it', () => {
+    const pieces = traced(true);
+    const [cut, about] = [pieces.find(({ outer, isBleed }) => outer.closed && !isBleed), pieces.find(({ isBleed }) => isBleed)];
+    const mm2 = (mm: number) => mm * (25.4 / 240) ** 2;
+    expect(cut?.holes).toEqual([]);
+    expect(mm2(Math.abs(pathArea(cut?.outer ?? carton.contour)))).toBeCloseTo(Math.abs(pathArea(carton.contour)), -1);
+    expect(Math.abs(pathArea(about?.outer ?? carton.contour))).toBeGreaterThan(Math.abs(pathArea(cut?.outer ?? carton.contour)));
+  });
+  it('is a ring where there are none', () => {
+    const [ring, ...others] = traced(false);
+    expect(ring?.holes.length).toBe(1);
+    expect(others).toEqual([]);
   });
 });

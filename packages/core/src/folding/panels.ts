@@ -100,14 +100,39 @@ function nearestOn({ from, to }: Line, p: Point): Point {
   return { x: from.x + t * dx, y: from.y + t * dy };
 }
 
-/** Largest first, so that names say something. */
+/** A flap that is glued or tucked in is no deeper than this share of its crease: common practice. */
+const shallow = 0.45;
+/** And a flap is smaller than this share of the panel that it hangs on. */
+const flapShare = 0.4;
+
+/** Largest first, so that names say something; flaps by what they are for. */
 function named(panels: readonly Panel[], hinges: readonly Hinge[]): Panels {
   const order = panels.map((_, k) => k).sort((a, b) => (panels[b] as Panel).areaMm2 - (panels[a] as Panel).areaMm2);
   const place = new Map(order.map((k, i) => [k, i]));
+  const counts = { panel: 0, flap: 0, tuck: 0, glue: 0 };
   return {
-    panels: order.map((k, i) => ({ ...(panels[k] as Panel), name: english.folding.panel(i + 1) })),
+    panels: order.map((k) => {
+      const role = roleOf(k, panels, hinges);
+      return { ...(panels[k] as Panel), name: english.folding[role](++counts[role]) };
+    }),
     hinges: hinges.map((h) => ({ ...h, left: place.get(h.left) as number, right: place.get(h.right) as number })),
   };
+}
+
+/** What a panel is for, by the one crease that it hangs on, if it is one. */
+function roleOf(k: number, panels: readonly Panel[], hinges: readonly Hinge[]): 'panel' | 'flap' | 'tuck' | 'glue' {
+  const at = (panel: number): Hinge[] => hinges.filter(({ left, right }) => left === panel || right === panel);
+  const beyond = ({ left, right }: Hinge, panel: number): number => (left === panel ? right : left);
+  const [crease, ...more] = at(k);
+  if (!crease || more.length > 0) return 'panel';
+  const { areaMm2 } = panels[k] as Panel;
+  const holder = beyond(crease, k);
+  const isShallow = areaMm2 <= shallow * distance(crease.from, crease.to) ** 2;
+  // What hangs on a lid, which itself hangs on a wall, is tucked in.
+  const other = at(holder).filter((hinge) => hinge !== crease);
+  if (isShallow && other.length === 1 && at(beyond(other[0] as Hinge, holder)).length > 2) return 'tuck';
+  if (areaMm2 > flapShare * (panels[holder] as Panel).areaMm2) return 'panel';
+  return isShallow ? 'glue' : 'flap';
 }
 
 interface Half {

@@ -28,14 +28,14 @@ export function traceOnSheet(
     mmPerPx,
     toSheet: fit.toSheet,
     projection: fit.model === 'perspective' ? fit.projection : null,
-    pieces: trace.pieces.map(({ outer, holes, runsOff, isDashed, strokePx, colour }, k): Piece => {
+    pieces: trace.pieces.map(({ outer, holes, runsOff, isDashed, isBleed, strokePx, colour }, k): Piece => {
       const meant = colour === null ? undefined : settings.colours[colour];
       const outlines = { outer: transformedPath(outer, toSheet), holes: holes.map((hole) => transformedPath(hole, toSheet)) };
       return {
         id: `piece-${k + 1}`,
         name: `Piece ${k + 1}`,
         // A dashed line is a crease, by the custom of die lines, unless its colour says otherwise.
-        purpose: isDashed && (meant?.purpose ?? 'cut') === 'cut' ? 'score' : (meant?.purpose ?? 'cut'),
+        purpose: isBleed ? 'guide' : isDashed && (meant?.purpose ?? 'cut') === 'cut' ? 'score' : (meant?.purpose ?? 'cut'),
         leftOut: isOfCard(outlines),
         runsOff,
         ...outlines,

@@ -50,6 +50,18 @@ describe('annotations', () => {
     const found = annotationsOf(drawn);
     expect(found).toEqual(drawn.slice(1).map(({ id }) => id));
   });
+  it('are a table of line kinds, its frame and its samples, too', () => {
+    const sample: Path = { start: { x: 152, y: 40 }, segments: [{ kind: 'line', to: { x: 164, y: 40 } }], closed: false };
+    const table = [
+      ...named([bar(150, 30, 50, 30)], 'frame'),
+      ...named(word('TELL', { x: 168, y: 38 }, 4), 'kind'),
+      { id: 'sample', outer: sample },
+    ];
+    expect(annotationsOf([...named([panel], 'panel'), ...table])).toEqual(table.map(({ id }) => id));
+    // A plate with a word on it and a slot is what is made.
+    const plate = [...table, ...named([bar(153, 45, 6, 8)], 'slot')];
+    expect(annotationsOf([...named([panel], 'panel'), ...plate])).not.toContain('frame0');
+  });
   it('are not what is to be cut: beads in a row, a strip by itself, a panel with slots, parts of one size', () => {
     const beads = Array.from({ length: 12 }, (_, k) => circlePath({ x: 20 + 5 * k, y: 15 }, 2));
     expect(annotationsOf(named([panel, ...beads], 'bead'))).toEqual([]);

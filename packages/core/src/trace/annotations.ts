@@ -1,5 +1,6 @@
 /**
- * In: the pieces of a trace, mm. Out: those that look like lettering, like the dimension lines that carry figures, and like axes drawn too long.
+ * In: the pieces of a trace, mm. Out: those that look like lettering, like the dimension lines that carry figures, like tables of line kinds, and
+ * like axes drawn too long.
  * Rests on: size, nearness and rows of connected parts, as text is told from graphics (Fletcher & Kasturi 1988): letters are
  * small, of like height, near one another in a row, and not all the same; a dimension line is thin, straight and has a
  * figure beside it.
@@ -81,8 +82,24 @@ export function annotationsOf(pieces: readonly Annotated[]): string[] {
   const dimensions = nearby(carrying);
   for (const line of lines) if (dimensions(line.box, meetMm).some(({ box }) => gap(box, line.box) <= meetMm)) found.add(line);
   for (const stub of stubsOf(parts, lines)) found.add(stub);
+  for (const frame of framesOf(parts, found)) found.add(frame);
   // What is left is what was drawn: where nothing is, all of it is.
   return found.size === parts.length ? [] : parts.filter((part) => found.has(part)).map(({ id }) => id);
+}
+
+/** So much lettering a table needs within its frame: letters, and rows of it. */
+const minLettersFramed = 4;
+
+/** Frames that hold nothing but lettering and the samples beside it: the table that tells what kinds of line mean. */
+function framesOf(parts: readonly Part[], found: ReadonlySet<Part>): Part[] {
+  const about = nearby(parts);
+  return parts.filter((frame) => {
+    const { path, box } = frame;
+    if (!path.closed || found.has(frame) || path.segments.length > 8) return false;
+    const within = about(box, 0).filter((part) => part !== frame && isInside(path, centreOf(part.box)));
+    const letters = within.filter((part) => found.has(part) && !isLine(part));
+    return letters.length >= minLettersFramed && within.every((part) => found.has(part) || isLine(part));
+  });
 }
 
 /** Lines that run on outward from a closed outline and end there: an axis or a construction line that was drawn too long. */

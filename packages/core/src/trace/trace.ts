@@ -12,6 +12,7 @@ import type { ColourPicture } from '../raster/palette.ts';
 import { nestedRegions } from '../shape/nesting.ts';
 import { finished } from '../steps.ts';
 import { smoothedForBlade } from './blade-smoothing.ts';
+import { bleedLinesAmong } from './bleed-lines.ts';
 import { type ColourInk, type ColourMap, colourInk, colourMap, colourPieces, meantInGrey } from './colour-map.ts';
 import { chordsAlong } from './douglas-peucker.ts';
 import { findInk, type Ink, type InkSettings } from './ink.ts';
@@ -51,6 +52,8 @@ export interface TracedPiece {
   readonly isDashed: boolean;
   /** How wide the drawn line is, px; null for areas. */
   readonly strokePx: number | null;
+  /** Whether it shows only how far print reaches beyond a cut. */
+  readonly isBleed?: boolean;
   /** Which of the traced colours it has; null where it was traced as ink. */
   readonly colour: number | null;
 }
@@ -105,7 +108,7 @@ function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator
     const wallPx = settings.wallMm === null ? null : settings.wallMm / mmPerPx;
     const pieces =
       take === 'line-middle'
-        ? closedFirst(lines)
+        ? closedFirst(lines, mmPerPx)
         : wallPx === null
           ? largestFirst(lines).map(linePiece)
           : walled(lines, wallPx, tolerancePx);
@@ -246,10 +249,17 @@ function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[
 }
 
 /** Closed lines as areas inside one another, and those that open lines close together; then what is left open. */
-function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
+function closedFirst(lines: readonly MiddleLine[], mmPerPx: number): TracedPiece[] {
   const solid = lines.filter(({ path, isDashed }) => path.closed || !isDashed);
+  // Rings within rings may be meant; about a carton with creases they are its bleed.
+  const hasCreases = lines.some(({ isDashed }) => isDashed);
   // An outline and its holes are drawn with one ink.
-  const byInk = [...new Set(solid.map(({ kind }) => kind))].map((kind) => closedOfOneInk(solid.filter((line) => line.kind === kind)));
+  const byInk = [...new Set(solid.map(({ kind }) => kind))].map((kind) =>
+    closedOfOneInk(
+      solid.filter((line) => line.kind === kind),
+      hasCreases ? mmPerPx : null,
+    ),
+  );
   return [
     ...byInk.flatMap(({ pieces }) => pieces),
     ...byInk.flatMap(({ rest }) => rest),
@@ -257,14 +267,22 @@ function closedFirst(lines: readonly MiddleLine[]): TracedPiece[] {
   ];
 }
 
-function closedOfOneInk(lines: readonly MiddleLine[]): { pieces: TracedPiece[]; rest: TracedPiece[] } {
+const ofBleed = { holes: [], runsOff: false, isDashed: false, isBleed: true, colour: null } as const;
+
+/** @param mmPerPx where bleed lines are looked for; null where rings are pieces and holes */
+function closedOfOneInk(lines: readonly MiddleLine[], mmPerPx: number | null): { pieces: TracedPiece[]; rest: TracedPiece[] } {
   const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
   const open = lines.filter(({ path }) => !path.closed);
   const widthPx = open.reduce((sum, line) => sum + line.widthPx / open.length, 0);
   const { outlines, rest } = outlinesOfLines(open.map(({ path }) => path));
+  const areas = [...closed, ...outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx }))];
+  const bleeds = mmPerPx === null ? new Set<number>() : bleedLinesAmong(areas.map(({ path }) => path), mmPerPx); // biome-ignore format: one line
   const widthOf = (path: Path): number => open.find((line) => line.path === path)?.widthPx ?? widthPx;
   return {
-    pieces: nested([...closed, ...outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx }))]),
+    pieces: [
+      ...nested(areas.filter((_, k) => !bleeds.has(k))),
+      ...areas.filter((_, k) => bleeds.has(k)).map((area): TracedPiece => ({ ...ofBleed, outer: area.path, strokePx: area.strokePx })),
+    ],
     rest: rest.map((path) => linePiece({ path, widthPx: widthOf(path), isDashed: false, kind: 0 })),
   };
 }
