@@ -119,6 +119,13 @@ function named(panels: readonly Panel[], hinges: readonly Hinge[]): Panels {
   };
 }
 
+/** What is glued is cut away at its ends, so that it does not show; a wall is as long outside as at its crease. */
+function isTapered({ sides, areaMm2 }: Panel, { from, to }: Hinge): boolean {
+  const length = distance(from, to);
+  const depths = sides.map(({ from: p }) => Math.abs((to.x - from.x) * (p.y - from.y) - (to.y - from.y) * (p.x - from.x)) / length);
+  return areaMm2 < 0.97 * length * Math.max(...depths);
+}
+
 /** What a panel is for, by the one crease that it hangs on, if it is one. */
 function roleOf(k: number, panels: readonly Panel[], hinges: readonly Hinge[]): 'panel' | 'flap' | 'tuck' | 'glue' {
   const at = (panel: number): Hinge[] => hinges.filter(({ left, right }) => left === panel || right === panel);
@@ -132,7 +139,8 @@ function roleOf(k: number, panels: readonly Panel[], hinges: readonly Hinge[]): 
   const other = at(holder).filter((hinge) => hinge !== crease);
   if (isShallow && other.length === 1 && at(beyond(other[0] as Hinge, holder)).length > 2) return 'tuck';
   if (areaMm2 > flapShare * (panels[holder] as Panel).areaMm2) return 'panel';
-  return isShallow ? 'glue' : 'flap';
+  if (!isShallow) return 'flap';
+  return isTapered(panels[k] as Panel, crease) ? 'glue' : 'panel';
 }
 
 interface Half {
