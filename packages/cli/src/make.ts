@@ -12,6 +12,7 @@ import { done, type Io, type Outcome } from './io.ts';
 import { withKerf } from './job-file.ts';
 import { type MakeRequest, settingSaid } from './making-arguments.ts';
 import { jobFileIn } from './prove.ts';
+import { makeReport, makeSummary, reportText } from './report-schemas.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 /** The job's own process of that name, or a new one; with what was said of its settings. */
@@ -58,7 +59,7 @@ export async function make(request: MakeRequest, io: Io): Promise<Outcome> {
     if (request.report)
       files.set(
         request.report,
-        reportText(request, job, process, made, looks, [...planNotes, ...notes.map((message) => ({ message }))], reports),
+        reportOf(request, job, process, made, looks, [...planNotes, ...notes.map((message) => ({ message }))], reports),
       );
     await writeWholeFiles(files, { force: request.force, inputs: [file, ...request.settingsFiles.map(({ path }) => path)] });
     const told = toldOf(request, job, process, made, [...looks, ...planNotes].map(({ message }) => message), [...notes, ...said]); // biome-ignore format: one line
@@ -109,7 +110,7 @@ async function settingsOf({ process, settings, settingsFiles }: MakeRequest): Pr
 /** A file's name with what stands after it: `badge.gcode` becomes `badge-1-v-bit.gcode`. */
 const withPart = (path: string, part: string): string => path.replace(/(\.[^./\\]+)?$/, `-${part}$1`);
 
-function reportText(
+function reportOf(
   { file }: MakeRequest,
   job: Job,
   { entry }: JobProcess,
@@ -127,7 +128,7 @@ function reportText(
     notes: notes.map(({ message }) => message),
     ...Object.assign({}, ...reports),
   };
-  return new TextEncoder().encode(`${JSON.stringify(report, null, 2)}\n`);
+  return new TextEncoder().encode(reportText(makeReport, report));
 }
 
 function toldOf(
@@ -140,7 +141,7 @@ function toldOf(
 ): Outcome {
   const { kerfMm } = kind.limits({ ...kind.plain, ...entry.settings });
   const { thicknessMm } = job.making.stock;
-  if (json) return done([JSON.stringify({ job: job.name, process, files: made, kerfMm, thicknessMm, looks, notes }, null, 2)]);
+  if (json) return done([reportText(makeSummary, { job: job.name, process, files: made, kerfMm, thicknessMm, looks, notes }).trimEnd()]);
   const hasKerf = 'kerfMm' in kind.plain;
   return done([
     ...made.map(({ file, largestMm, widthMm, heightMm, pages }) =>

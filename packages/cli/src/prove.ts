@@ -6,6 +6,7 @@ import { provedSizes } from '@nuvet/core/proof';
 import type { Io, Outcome } from './io.ts';
 import type { JobFile, JobFileRequest, readJobFile } from './job-file.ts';
 import type { ProveRequest } from './making-arguments.ts';
+import { proveSummary, reportText } from './report-schemas.ts';
 import { inThread } from './task-thread.ts';
 
 /** A job and its findings, read in a thread of its own. @throws UsageError */
@@ -31,7 +32,7 @@ export async function prove({ file, stock, thinnestMm, strokes, json, anyway, li
       holds,
     }));
     const told = findings.map(({ code, weight, message, pieceIds, places }) => ({ code, weight, message, pieceIds, places }));
-    return { code, lines: [JSON.stringify({ job: job.name, pieces: pieces.length, findings: told, sizes, notes }, null, 2)] };
+    return { code, lines: [reportText(proveSummary, { job: job.name, pieces: pieces.length, findings: told, sizes, notes }).trimEnd()] };
   }
   const lines = findings.map(
     ({ weight, message, places: [at] }) => `${weight}: ${message}${at ? ` (at ${at.x.toFixed(1)}, ${at.y.toFixed(1)} mm)` : ''}`,

@@ -15,7 +15,7 @@ export function reportOnFit(fit: TrueUpFit) {
     reason: fit.reason,
     mmPerPixel: fit.mmPerPx,
     mmPerPixelAlong: fit.mmPerPxAlong,
-    scaleFrom: fit.model === 'resolution' ? 'resolution' : 'marks',
+    scaleFrom: fit.model === 'resolution' ? ('resolution' as const) : ('marks' as const),
     rotationDegrees: degrees(fit.turn),
     /** Rows of the matrix that takes (x, y, 1) in pixels to the sheet in mm. */
     matrix: [

@@ -11,6 +11,7 @@ import { finished } from '@nuvet/core/steps';
 import { UsageError } from './arguments.ts';
 import { done, type Outcome } from './io.ts';
 import { stockSaid } from './making-arguments.ts';
+import { reportText, simulateReport } from './report-schemas.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export const simulateUsage = `nuvet simulate FILE.gcode --stock 200x200x18mm --tool "end mill 3.175mm" [--out FILE.stl] [--report FILE.json]
@@ -155,7 +156,7 @@ export async function simulate(request: SimulateRequest): Promise<Outcome> {
   };
   const files = new Map<string, Uint8Array>();
   if (out) files.set(out, writeHeightFieldStl(field, -stock.thicknessMm));
-  if (request.report) files.set(request.report, new TextEncoder().encode(`${JSON.stringify(report, null, 2)}\n`));
+  if (request.report) files.set(request.report, new TextEncoder().encode(reportText(simulateReport, report)));
   await writeWholeFiles(files, { force: request.force, inputs: [file] });
   const rapids = report.rapidsThroughStock.length;
   const lines = [

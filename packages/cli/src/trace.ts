@@ -22,6 +22,7 @@ import { fitted, lensSaid, warningsOn } from './fitting.ts';
 import { rectified } from './flat-picture.ts';
 import { done, type Io, type Outcome } from './io.ts';
 import { reportOnLens, reportOnPieces } from './report.ts';
+import { reportText, traceReport } from './report-schemas.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
@@ -57,7 +58,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
   );
   if (request.report)
-    files.set(request.report, `${JSON.stringify({ ...reportOnPieces(fit, pieces, threshold), lens: reportOnLens(lens) }, null, 2)}\n`);
+    files.set(request.report, reportText(traceReport, { ...reportOnPieces(fit, pieces, threshold), lens: reportOnLens(lens) }));
   await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';

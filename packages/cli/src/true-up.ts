@@ -7,6 +7,7 @@ import { fitted, lensSaid, warningsOn } from './fitting.ts';
 import { rectified } from './flat-picture.ts';
 import { done, type Io, type Outcome } from './io.ts';
 import { reportOnFit, reportOnLens } from './report.ts';
+import { reportText, trueUpReport } from './report-schemas.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
@@ -19,7 +20,7 @@ export async function trueUp(request: TrueUpRequest, io: Io): Promise<Outcome> {
     .png()
     .toBuffer();
   const files = new Map<string, string | Uint8Array>([[request.out, png]]);
-  if (request.report) files.set(request.report, `${JSON.stringify({ ...reportOnFit(fit), lens: reportOnLens(lens) }, null, 2)}\n`);
+  if (request.report) files.set(request.report, reportText(trueUpReport, { ...reportOnFit(fit), lens: reportOnLens(lens) }));
   await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const size = `${(width * plan.mmPerPx).toFixed(2)} x ${(height * plan.mmPerPx).toFixed(2)} mm`;
   return done([

@@ -61,7 +61,7 @@ export function FoldPanel({ open: { settings, set }, pieces }: PanelProps<PaperS
             key={`${hinge.left} ${hinge.right} ${hinge.from.x}`}
             label={words.makeReady.creaseBetween(
               panels.panels[hinge.left]?.name,
-              panels.panels[hinge.right]?.name?.replace('Panel ', ''),
+              panels.panels[hinge.right]?.name,
               printBoth(Math.hypot(hinge.to.x - hinge.from.x, hinge.to.y - hinge.from.y), job.unit),
             )}
             angle={angles[k] as number}
