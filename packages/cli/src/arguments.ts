@@ -37,6 +37,8 @@ export interface TraceRequest extends SizingRequest {
   readonly symmetry: SymmetryRequest | null;
   /** Whether relations that outlines nearly have are made exact. */
   readonly relations: boolean;
+  /** Whether the dark border of a scan is kept. */
+  readonly borders: boolean;
   readonly settings: JobTraceSettings;
 }
 
@@ -74,6 +76,7 @@ Marks, in the picture's pixels (origin top left, a pixel's centre at +0.5), each
   --square X1,Y1,X2,Y2,X3,Y3    one leg, the corner and the other leg of a right angle
   --frame X1,Y1,...,X4,Y4=WxH   the corners in turn of a rectangle, such as 210mmx297mm
   --around-frame                trace what lies around a framed sheet, too
+  --borders                     keep the dark border that a scanner's lid leaves about the paper
   --circle X,Y;X,Y;X,Y=DIAMETER three places or more on a circle's rim
   --scale-card                  find the printed scale card and use it
   --lens auto|off               with a frame or the card: what the lens has bent is taken out, by straight edges in sight
@@ -115,6 +118,7 @@ const sizingOptions = {
   square: list,
   frame: list,
   'around-frame': flag,
+  borders: flag,
   circle: list,
   model: one,
   'scale-card': flag,
@@ -156,6 +160,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
     ...sizing,
     out,
     relations: relations === 'on',
+    borders: values.borders === true,
     symmetry: values.symmetry === undefined ? null : symmetryRequest(values.symmetry as string),
     settings: {
       take,

@@ -3,6 +3,7 @@ import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readPathData } from '@nuvet/core/formats';
 import { type Point, stepsOf } from '@nuvet/core/plane';
+import { greyPicture } from '@nuvet/core/raster';
 import {
   badgeSheet,
   colourPngOf,
@@ -250,6 +251,14 @@ describe('what is taken', () => {
     for (const layer of ['CUT', 'ENGRAVE', 'SCORE']) expect(dxf).toContain(layer);
     expect((await nuvet(...words, '--colours', 'red=cut')).error).toContain('#rrggbb=PURPOSE');
     expect((await nuvet(...words, '--colours', '#b23a2e=burn')).error).toContain('engrave');
+  });
+  it('the dark border of a scan is left out and told, or kept', async () => {
+    const { width, height, data } = scanScene(plateScene, { dpi: 100, seed: 5 }).picture;
+    const lid = data.map((v, k) => (k % width < 9 || Math.floor(k / width) > height - 7 ? 25 : v));
+    writeFileSync(join(folder, 'lid.png'), await pngOf(greyPicture(lid, width, height), 100));
+    const out = await nuvet('trace', 'lid.png', '--out', 'lid.svg');
+    expect(out.out).toMatch(/lid\.svg: 1 piece, [\s\S]*the dark border of the scan was left out; --borders keeps it/);
+    expect((await nuvet('trace', 'lid.png', '--borders', '--out', 'kept.svg')).out).toContain('kept.svg: 2 pieces');
   });
   it('walls stand along lines at their thickness, closed', async () => {
     writeFileSync(join(folder, 'maze.png'), await pngOf(scanScene(linesScene, { dpi: 200, seed: 4 }).picture, 200));

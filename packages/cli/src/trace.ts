@@ -50,8 +50,10 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
   }
   const onSheet = traceOnSheet(asPicture, request.settings, traced, raster, fit, frame !== null);
   const { threshold } = onSheet;
+  const isBorder = ({ isScanBorder }: Piece): boolean => isScanBorder === true && !request.borders;
+  const tracedPieces = onSheet.pieces.filter((piece) => !isBorder(piece));
   const symmetricPieces =
-    request.symmetry === null ? onSheet.pieces : symmetric(onSheet.pieces, request.symmetry, raster.mmPerPx, request.settings);
+    request.symmetry === null ? tracedPieces : symmetric(tracedPieces, request.symmetry, raster.mmPerPx, request.settings);
   const pieces = request.relations ? related(symmetricPieces, request.settings.toleranceMm) : symmetricPieces;
   const title = basename(request.picture).replace(/\.[^.]+$/, '');
   const files = new Map<string, string>(
@@ -66,6 +68,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     ...[...files.keys()].map((file) => `${file}: ${pieces.length} ${pieces.length === 1 ? 'piece' : 'pieces'}, ${overall}`),
     ...lensSaid(lens),
     ...warningsOn(fit).map((w) => `look: ${w}`),
+    ...(onSheet.pieces.some(isBorder) ? ['look: the dark border of the scan was left out; --borders keeps it'] : []),
     ...(frame ? ['look: traced inside the framed sheet only; --around-frame traces what lies around it, too'] : []),
   ]);
 }

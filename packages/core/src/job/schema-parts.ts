@@ -52,6 +52,8 @@ export const pieceSchema = z.strictObject({
   touched: z.array(z.array(z.int().nonnegative()).max(100_000).readonly()).max(20_001).readonly().optional(),
   /** Whether a person led the way along it: a new trace of the same picture keeps it. */
   byHand: z.boolean().optional(),
+  /** Whether it is the dark border that the ground about the paper leaves in a scan: left out, unless a person includes it. */
+  isScanBorder: z.boolean().optional(),
   /** How wide the drawn line is whose middle this is, mm. */
   strokeMm: finite.positive().optional(),
   /** How that line ends, goes round corners, and which lengths of it are drawn and left out in turn, mm; where a drawing file says it. */

@@ -28,7 +28,7 @@ export function traceOnSheet(
     mmPerPx,
     toSheet: fit.toSheet,
     projection: fit.model === 'perspective' ? fit.projection : null,
-    pieces: trace.pieces.map(({ outer, holes, runsOff, isDashed, isBleed, strokePx, colour }, k): Piece => {
+    pieces: trace.pieces.map(({ outer, holes, runsOff, isDashed, isBleed, isScanBorder, strokePx, colour }, k): Piece => {
       const meant = colour === null ? undefined : settings.colours[colour];
       const outlines = { outer: transformedPath(outer, toSheet), holes: holes.map((hole) => transformedPath(hole, toSheet)) };
       return {
@@ -36,9 +36,10 @@ export function traceOnSheet(
         name: `Piece ${k + 1}`,
         // A dashed line is a crease, by the custom of die lines, unless its colour says otherwise.
         purpose: isBleed ? 'guide' : isDashed && (meant?.purpose ?? 'cut') === 'cut' ? 'score' : (meant?.purpose ?? 'cut'),
-        leftOut: isOfCard(outlines),
+        leftOut: isScanBorder === true || isOfCard(outlines),
         runsOff,
         ...outlines,
+        ...(isScanBorder ? { isScanBorder } : {}),
         ...(strokePx === null ? {} : { strokeMm: strokePx * mmPerPx }),
         ...(meant ? { colour: meant.hex } : {}),
       };

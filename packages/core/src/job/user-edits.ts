@@ -13,7 +13,8 @@ const sameAreaShare = 0.3;
 
 export function mergeUserEdits(trace: JobTrace, before: JobTrace | null): JobTrace {
   const own = (piece: Piece): boolean => before !== null && isPurposeChosen(piece, before.settings);
-  const isChosen = (piece: Piece): boolean => piece.leftOut || own(piece) || piece.edited === true || piece.byHand === true;
+  const isChosen = (piece: Piece): boolean =>
+    piece.leftOut || piece.isScanBorder === true || own(piece) || piece.edited === true || piece.byHand === true;
   if (!before || before.pictureId !== trace.pictureId || !before.pieces.some(isChosen)) return trace;
   const move = chain(trace.toSheet, inverse(before.toSheet));
   const grow = Math.abs(move.a * move.d - move.b * move.c);

@@ -19,7 +19,7 @@ import { findInk, type Ink, type InkSettings } from './ink.ts';
 import { type MiddleLine, mostOften, networkOf } from './network.ts';
 import { outlineAlong } from './outline.ts';
 import { outlinesOfLines } from './outlines-of-lines.ts';
-import { touchesEdge } from './picture-edge.ts';
+import { isScanBorder, touchesEdge } from './picture-edge.ts';
 import { walkedFrom } from './stroke.ts';
 import { wallsOf } from './walls.ts';
 
@@ -54,6 +54,8 @@ export interface TracedPiece {
   readonly strokePx: number | null;
   /** Whether it shows only how far print reaches beyond a cut. */
   readonly isBleed?: boolean;
+  /** Whether it is the dark border that the ground about the paper leaves in a scan. */
+  readonly isScanBorder?: boolean;
   /** Which of the traced colours it has; null where it was traced as ink. */
   readonly colour: number | null;
 }
@@ -212,9 +214,17 @@ export const traceColours = (picture: ColourPicture, mmPerPx: number, settings: 
 /** Outer outlines with the holes just inside them, largest first. */
 function areaPieces({ contours, grey }: Ink, outlines: readonly Path[]): TracedPiece[] {
   const holes = new Map<number, Path[]>();
-  contours.forEach((contour, k) => {
-    if (contour.isHole) holes.set(contour.parent, [...(holes.get(contour.parent) ?? []), outlines[k] as Path]);
+  const inked = contours.map(({ area }) => Math.abs(area));
+  contours.forEach(({ isHole, parent, area }, k) => {
+    if (!isHole) return;
+    holes.set(parent, [...(holes.get(parent) ?? []), outlines[k] as Path]);
+    inked[parent] = (inked[parent] ?? 0) - Math.abs(area);
   });
+  const borders = new Set(
+    contours.flatMap(({ isHole, points }, k) => (!isHole && isScanBorder(points, inked[k] as number, grey) ? [k] : [])),
+  );
+  // Where there is nothing else it is what was meant.
+  const isAlone = borders.size === contours.filter(({ isHole }) => !isHole).length;
   return contours
     .map((contour, k) => ({ contour, k }))
     .filter(({ contour }) => !contour.isHole)
@@ -224,6 +234,7 @@ function areaPieces({ contours, grey }: Ink, outlines: readonly Path[]): TracedP
       holes: holes.get(k) ?? [],
       runsOff: touchesEdge(contour.points, grey),
       isDashed: false,
+      ...(borders.has(k) && !isAlone ? { isScanBorder: true } : {}),
       strokePx: null,
       colour: null,
     }));

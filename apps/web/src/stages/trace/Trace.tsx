@@ -41,6 +41,7 @@ import { isSame } from './MeantColours';
 import { OtherPictures } from './OtherPictures';
 import { PieceList, SelectedPiece } from './PieceList';
 import { Relations } from './Relations';
+import { ScanBorder } from './ScanBorder';
 import { AlongEdgeIcon, DrawnLineIcon, FilledShapeIcon, LimitIcon, MiddlesIcon, ThisOneIcon } from './TakeIcons';
 import { useAutomaticTrace } from './use-automatic-trace';
 
@@ -111,6 +112,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       {tool === 'along-edge' && <AlongEdge picture={picture} raster={raster} />}
       {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
       <FrameLimit trace={shown} settings={settings} onChange={move} />
+      {!progress && !preview && <ScanBorder pieces={pieces} onLeaveOut={leaveOut} />}
       {!progress && !preview && <Annotations pieces={pieces} onLeaveOut={leaveOut} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
       <InkSettings picture={picture} raster={raster} settings={settings} found={shown?.threshold ?? null} unit={job.unit} onMove={move} />

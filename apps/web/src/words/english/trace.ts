@@ -58,6 +58,8 @@ export const trace = {
   clickAroundThePartToTrace: 'Click around the part to trace; Enter finishes.',
   limitedTo: (count: undefined | number) => `Limited to ${count === 4 ? 'a box' : 'an outline'}.`,
   insideFrameOnly: 'Traced inside the framed sheet only.',
+  scanBorderExcluded: 'The dark border of the scan is excluded.',
+  scanBorderIncluded: 'The dark border of the scan is included.',
   aroundFrameToo: 'Traced around the framed sheet, too.',
   traceAroundIt: 'Trace around it, too',
   insideFrame: 'Inside it only',
