@@ -69,7 +69,7 @@ it('copies lie on two sheets, each goes into a file of its own, and what does no
   await typed(/^Wide 1/, '58');
   await typed(/^High/, '54');
   await button('Lay out').click();
-  await page.getByText(/Larger than every sheet: Foot/).waitFor({ timeout: 30_000 });
+  await page.getByText(/Larger than every sheet: Foot/).waitFor({ timeout: 90_000 });
   await button('Cut as drawn, without sheets').click();
   await settled(page);
   expect((await jobOf(id)).making.layout).toBe(null);
