@@ -72,6 +72,27 @@ describe('panels of a die line', () => {
     expect(Math.abs(alongMm - 40)).toBeLessThan(0.02);
     expect(Math.abs(acrossMm - 40)).toBeLessThan(0.02);
   });
+  it('are found, too, where the contour is drawn side by side, and its sides stop short of each other', () => {
+    const [body, ...creases] = cubeNet(40, 1) as [Piece, ...Piece[]];
+    const corners = [body.outer.start, ...body.outer.segments.map((s) => s.to)];
+    const sides = corners.slice(1).map((to, k) => {
+      const from = corners[k] as Point;
+      const size = Math.hypot(to.x - from.x, to.y - from.y);
+      const at = (d: number): Point => p(from.x + ((to.x - from.x) * d) / size, from.y + ((to.y - from.y) * d) / size);
+      const [a, b] = [at(0.6), at(size - 0.4)];
+      return piece(line(a.x, a.y, b.x, b.y), 'cut');
+    });
+    const { panels, hinges } = panelsOf([...sides, ...creases]);
+    expect(panels.map(({ areaMm2 }) => Math.round(areaMm2))).toEqual([1600, 1600, 1600, 1600, 1600, 1600]);
+    expect(hinges.length).toBe(5);
+  });
+  it('an opening in a panel is none, and a cut within the outline parts two', () => {
+    const window = polygonPath([p(50, 50), p(50, 70), p(70, 70), p(70, 50)]);
+    const [body, ...creases] = cubeNet(40, 1) as [Piece, ...Piece[]];
+    expect(panelsOf([{ ...body, holes: [window] }, ...creases]).panels.length).toBe(6);
+    const square = piece(polygonPath([p(0, 0), p(60, 0), p(60, 40), p(0, 40)]), 'cut');
+    expect(panelsOf([square, piece(line(20, 0, 20, 39), 'cut')]).panels.map(({ areaMm2 }) => Math.round(areaMm2))).toEqual([1600, 800]);
+  });
   it('a crease that leads nowhere parts no panel', () => {
     const { panels } = panelsOf([
       piece(polygonPath([p(0, 0), p(60, 0), p(60, 40), p(0, 40)]), 'cut'),
