@@ -1,15 +1,16 @@
 /** What a new user does, from a dropped scan to files at true size, and back again after a reload. */
 import { readFileSync } from 'node:fs';
 import { type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
+import { greyPicture } from '@nuvet/core/raster';
 import { fitTrueUp, type TrueUpMark } from '@nuvet/core/trueup';
-import { demoJobs, deviationOf, pngOf, type Scene, scanScene } from '@nuvet/truth';
+import { demoJobs, deviationOf, pngOf, type Scene, scanScene, starScene } from '@nuvet/truth';
 import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { dxfSeenByEzdxf, svgSeen } from '../unit/outside-readers.ts';
 import { clickInPicture, dropFile } from './bench-hand.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address } from './server.ts';
+import { address, jobOf, jobWith } from './server.ts';
 
 const scene = demoJobs[0]?.scene as Scene;
 const scan = scanScene(scene, { dpi: 300, tiltDegrees: 2.3, noise: 5, seed: 77 });
@@ -118,4 +119,21 @@ it('undo from the keyboard reaches back to the beginning of the job, also across
   }
   await page.getByRole('button', { name: /^Trace: 1 piece, all closed/ }).waitFor();
   expect(errors).toEqual([]);
+});
+
+it('the dark border of a scan is excluded as it is traced, and a click includes it', async () => {
+  const { width, height, data } = scanScene(starScene, { dpi: 100, seed: 5 }).picture;
+  const lid = data.map((v, k) => (k % width < 12 || Math.floor(k / width) > height - 9 ? 25 : v));
+  const { id } = await jobWith('Lantern star', await pngOf(greyPicture(lid, width, height), 100));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await page.getByText('The dark border of the scan is excluded.').waitFor();
+  await page.getByRole('button', { name: /^Trace: 1 piece/ }).waitFor();
+  await page.getByRole('button', { name: 'Include', exact: true }).click();
+  await page.getByText('The dark border of the scan is included.').waitFor();
+  await page.getByRole('button', { name: /^Trace: 2 pieces/ }).waitFor();
+  // Traced anew it stays as it was chosen.
+  await page.getByRole('button', { name: 'Retrace', exact: true }).click();
+  await settled(page);
+  const { traces } = await jobOf(id);
+  expect(traces.flatMap(({ pieces }) => pieces.map(({ leftOut }) => leftOut))).toEqual([false, false]);
 });

@@ -1,15 +1,13 @@
 /** Proving a job as a person at the bench would: findings mended by their buttons, sizes pinned, bridges dragged, a proof sheet. */
 import { readFileSync } from 'node:fs';
 import { circlePath, type Path, type Point, reversedPath } from '@nuvet/core/plane';
-import { greyPicture } from '@nuvet/core/raster';
-import { pngOf, scanScene, starScene } from '@nuvet/truth';
 import { PDFDocument } from 'pdf-lib';
 import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { toScreen, wholeSheet } from '../../apps/web/src/table/view.ts';
 import { settled } from './browser.ts';
 import { drivenPage } from './driven-page.ts';
-import { address, boxPath, jobOf, jobOfOutlines, jobWith } from './server.ts';
+import { address, boxPath, jobOf, jobOfOutlines } from './server.ts';
 
 let page: Page;
 drivenPage((opened) => {
@@ -153,21 +151,4 @@ it('stock that is too small is told; the proof sheet is one page that names the 
   const text = (await (await opened.getPage(1)).getTextContent()).items.map((item) => ('str' in item ? item.str : '')).join(' ');
   await opened.loadingTask.destroy();
   for (const said of ['Mill sign', 'Sign', '500.00 x 200.00', '1400.0', '1000.00', 'larger than the stock']) expect(text).toContain(said);
-});
-
-it('the dark border of a scan is excluded as it is traced, and a click includes it', async () => {
-  const { width, height, data } = scanScene(starScene, { dpi: 100, seed: 5 }).picture;
-  const lid = data.map((v, k) => (k % width < 12 || Math.floor(k / width) > height - 9 ? 25 : v));
-  const { id } = await jobWith('Lantern star', await pngOf(greyPicture(lid, width, height), 100));
-  await page.goto(`${address}/jobs/${id}?stage=trace`);
-  await page.getByText('The dark border of the scan is excluded.').waitFor();
-  await page.getByRole('button', { name: /^Trace: 1 piece/ }).waitFor();
-  await button('Include').click();
-  await page.getByText('The dark border of the scan is included.').waitFor();
-  await page.getByRole('button', { name: /^Trace: 2 pieces/ }).waitFor();
-  // Traced anew it stays as it was chosen.
-  await button('Retrace').click();
-  await settled(page);
-  const { traces } = await jobOf(id);
-  expect(traces.flatMap(({ pieces }) => pieces.map(({ leftOut }) => leftOut))).toEqual([false, false]);
 });

@@ -1,9 +1,9 @@
 /** Cartons drawn from their size, scanned, traced and folded, against the drawing. */
 
 import { bleedOutlines } from '@nuvet/core/folding';
-import { pathArea } from '@nuvet/core/plane';
+import { circlePath, pathArea } from '@nuvet/core/plane';
 import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
-import { cartonInk, cartonKinds, cartonOf, cartonScan, penStroke, scanScene } from '@nuvet/truth';
+import { cartonInk, cartonKinds, cartonOf, cartonScan, dashedAlong, penStroke, scanScene } from '@nuvet/truth';
 import { describe, expect, it } from 'vitest';
 import { foldedCarton, panelsDrawn } from './cartons-folded.ts';
 
@@ -72,6 +72,14 @@ describe('a line about the cut, 3 mm off it,', () => {
     expect(cut?.holes).toEqual([]);
     expect(mm2(Math.abs(pathArea(cut?.outer ?? carton.contour)))).toBeCloseTo(Math.abs(pathArea(carton.contour)), -1);
     expect(Math.abs(pathArea(about?.outer ?? carton.contour))).toBeGreaterThan(Math.abs(pathArea(cut?.outer ?? carton.contour)));
+  });
+  it('is a ring where dashes are only the axes of it', () => {
+    const ring = [circlePath({ x: 40, y: 40 }, 25), circlePath({ x: 40, y: 40 }, 22)].map((path) => penStroke(path, 0.6));
+    const axis = { start: { x: 5, y: 40 }, segments: [{ kind: 'line' as const, to: { x: 75, y: 40 } }], closed: false };
+    const pieces = [...ring, ...dashedAlong(axis, { dashMm: 3, gapMm: 1.6, isDashFirst: false }, 0.4)];
+    const scan = scanScene({ name: 'gasket', widthMm: 80, heightMm: 80, pieces }, { dpi: 240 });
+    const found = tracePicture(scan.picture, scan.mmPerPx, { ...plainTraceSettings, take: 'line-middle' }).pieces;
+    expect(found.some(({ isBleed }) => isBleed)).toBe(false);
   });
   it('is a ring where there are none', () => {
     const [ring, ...others] = traced(false);

@@ -2,7 +2,7 @@
  * Die lines of cartons, drawn from their width, depth and height inside and the board's thickness: solid cuts, dashed creases.
  * Proportions of flaps and allowances are common practice.
  */
-import { type Path, type Point, polygonOf } from '@nuvet/core/plane';
+import { type Path, type Point, polygonOf, shift, transformedPath } from '@nuvet/core/plane';
 import { penStroke } from './line-figures.ts';
 import type { ScenePiece } from './scene.ts';
 
@@ -38,15 +38,7 @@ export function cartonOf(kind: CartonKind, size: CartonSize, slitMm = 0): Carton
   const points = polygonOf(drawn.contour, 0.01);
   const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)];
   const [dx, dy] = [marginMm - Math.min(...xs), marginMm - Math.min(...ys)];
-  const moved = (path: Path): Path => ({
-    ...path,
-    start: shifted(path.start, dx, dy),
-    segments: path.segments.map((s) => {
-      if (s.kind === 'line') return { ...s, to: shifted(s.to, dx, dy) };
-      if (s.kind === 'cubic') return { ...s, c1: shifted(s.c1, dx, dy), c2: shifted(s.c2, dx, dy), to: shifted(s.to, dx, dy) };
-      throw new TypeError('cartons are drawn of lines and cubics');
-    }),
-  });
+  const moved = (path: Path): Path => transformedPath(path, shift(dx, dy));
   return {
     kind,
     panels: drawn.panels,
@@ -59,8 +51,6 @@ export function cartonOf(kind: CartonKind, size: CartonSize, slitMm = 0): Carton
     },
   };
 }
-
-const shifted = ({ x, y }: Point, dx: number, dy: number): Point => ({ x: x + dx, y: y + dy });
 
 type Drawn = Omit<Carton, 'kind' | 'sheet'>;
 

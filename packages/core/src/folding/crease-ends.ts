@@ -3,6 +3,7 @@
  * Out: the same led on, or cut back, to where they meet cut or crease.
  */
 import { between, distance, type Point } from '../plane/index.ts';
+import { nearestOnLine } from '../plane/line.ts';
 import { norm } from '../plane/point.ts';
 import { circleThrough } from '../shape/index.ts';
 
@@ -25,6 +26,7 @@ export const weldMm = 0.3;
 const besideMm = 0.8;
 /** Cuts that turn by more have a corner there, radians. */
 const cornerTurn = 0.7;
+
 export const lengthOf = (points: readonly Point[]): number =>
   points.reduce((sum, p, k) => sum + (k > 0 ? distance(points[k - 1] as Point, p) : 0), 0);
 
@@ -42,11 +44,11 @@ export function ledOn(lines: readonly Polyline[], rings: readonly Polyline[]): (
   const ways = lines.map(({ points, reachMm }) => [wayOn(points.toReversed(), reachMm), wayOn(points, reachMm)] as const);
   const grown = lines.map(({ points }, k) => chordsOf([...(ways[k]?.[0].toReversed() ?? []), ...points, ...(ways[k]?.[1] ?? [])]));
   const ends = lines.map(({ points, reachMm }, k) => {
-    const others = [...walls, ...grown.flatMap((chords, l) => (l === k ? [] : chords))];
+    const others = grown.flatMap((chords, l) => (l === k ? [] : chords));
     const [start, end] = ways[k] as (typeof ways)[0];
     return [
-      endOn(points.toReversed(), start, reachMm, others, walls, corners),
-      endOn(points, end, reachMm, others, walls, corners),
+      endOn(points.toReversed(), start, reachMm, walls, others, corners),
+      endOn(points, end, reachMm, walls, others, corners),
     ] as const;
   });
   const met = metAtPlaces(lines, ends, walls, corners);
@@ -64,12 +66,6 @@ const besideTurn = 0.2;
 
 /** An end this near to the outline lies on it, mm. */
 const onWallMm = 0.05;
-
-function distanceTo({ from, to }: Line, p: Point): number {
-  const [dx, dy] = [to.x - from.x, to.y - from.y];
-  const t = Math.min(1, Math.max(0, ((p.x - from.x) * dx + (p.y - from.y) * dy) / (dx * dx + dy * dy || 1)));
-  return distance(p, { x: from.x + t * dx, y: from.y + t * dy });
-}
 
 /** Ends that nearly meet at one place: a corner of the outline, a place on it, or where a straight line ends. */
 function metAtPlaces(
@@ -98,7 +94,8 @@ function metAtPlaces(
       }
     if (group.length < 2) continue;
     const corner = corners.find((p) => group.some(({ end }) => distance(p, end) <= weldMm));
-    const isOnWall = ({ end }: { end: Point }): boolean => walls.some((wall) => distanceTo(wall, end) < onWallMm);
+    const isOnWall = ({ end }: { end: Point }): boolean =>
+      walls.some(({ from, to }) => nearestOnLine(from, { kind: 'line', to }, end).distance < onWallMm);
     const best = group.toSorted((a, b) => 2 * (Number(isOnWall(b)) - Number(isOnWall(a))) + Number(b.isStraight) - Number(a.isStraight));
     const place = corner ?? best[0]?.end ?? first.end;
     for (const { line, side } of group) (moved[line] as [Point, Point])[side] = place;
@@ -175,8 +172,8 @@ function endOn(
   points: readonly Point[],
   way: readonly Point[],
   reach: number,
-  lines: readonly Line[],
   walls: readonly Line[],
+  others: readonly Line[],
   corners: readonly Point[],
 ): Point {
   const [before, end] = points.slice(-2) as [Point, Point];
@@ -186,11 +183,13 @@ function endOn(
   const found: { at: Point; off: number }[] = [];
   chords.forEach((to, k) => {
     const chord = { from: k > 0 ? (chords[k - 1] as Point) : start, to };
-    for (const line of lines) {
+    const take = (line: Line, less: number): void => {
       const at = meeting(chord, line);
-      // The outline close behind another crease is what is meant.
-      if (at) found.push({ at, off: distance(at, end) - (walls.includes(line) ? meetMm : 0) });
-    }
+      if (at) found.push({ at, off: distance(at, end) - less });
+    };
+    // The outline close behind another crease is what is meant.
+    for (const wall of walls) take(wall, meetMm);
+    for (const other of others) take(other, 0);
     for (const at of corners) if (isBeside(at, chord)) found.push({ at, off: distance(at, end) - besideMm });
   });
   const best = found.filter(({ off }) => off <= reach).sort((p, q) => p.off - q.off)[0];

@@ -19,7 +19,7 @@ export interface DieEdge {
 export interface DieLine {
   readonly places: readonly Point[];
   readonly edges: readonly DieEdge[];
-  /** The creases as they were led on, corner by corner, each with its first and last stretch as it was drawn. */
+  /** The creases as they were led on, parted at their corners. */
   readonly creases: readonly Crease[];
 }
 

@@ -3,6 +3,7 @@
  * surely sheet.
  * Rests on: the greys on either side of each edge, their median along it.
  */
+import { median } from '../numeric/median.ts';
 import { crossing, distance, dot, middleOf, type Point, subtract } from '../plane/point.ts';
 import type { GreyPicture } from './grey.ts';
 
@@ -44,8 +45,6 @@ function stepsAcross({ width, height, data }: GreyPicture, a: Point, b: Point, m
   }
   return steps;
 }
-
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] as number;
 
 /** The corners with every edge drawn in by so much, so that its softness and a mark's error stay outside; px. */
 export function drawnIn(corners: readonly Point[], byPx: number): Point[] {

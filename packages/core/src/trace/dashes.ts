@@ -3,6 +3,7 @@
  * Rests on: good continuation: the next dash begins ahead of where one ends, at most a few dashes farther on. A dash that touches
  * another line, as the first and the last of a crease often do, hangs on it by one end.
  */
+import { median } from '../numeric/median.ts';
 import { distance, type Point } from '../plane/point.ts';
 
 /** So many dashes in a row make a dashed line. */
@@ -118,8 +119,6 @@ function isShortRow(
     return ends.every((end, side) => !end.isFree || linked.has(2 * k + side) || meetsInk(end, likeGap * gap));
   });
 }
-
-const median = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[values.length >> 1] ?? 0;
 
 /** Free ends that look at each other, nearest first. */
 function offersAmong(runs: readonly PossibleDash[], possible: readonly number[]): Link[] {

@@ -7,7 +7,7 @@ import { crossing, distance, type Point } from '../plane/point.ts';
 import { withoutStems } from './acute-forks.ts';
 import { dashesAmong, keyOfTip, type Tip } from './dashes.ts';
 import { meetingPlace, type RunEnd } from './junction-point.ts';
-import { type BowedEnd, clearOfNode, cornerBetween, ledTo, type Run, straightThrough, tipsByNode } from './run-ends.ts';
+import { type BowedEnd, clearOfNode, cornerAtNode, ledTo, type Run, straightThrough, tipsByNode } from './run-ends.ts';
 import { type Stroke, type StrokeEnd, walkedFrom } from './stroke.ts';
 
 /** Lines that turn less than this at a junction may run on, radians. */
@@ -74,7 +74,7 @@ function ledToCorner(runs: Run[], two: readonly [Tip, Tip]): Point | null {
     runs[run] = clear.run;
     return clear.end;
   }) as [BowedEnd, BowedEnd];
-  const corner = cornerBetween(p, q, (runs[two[0].run] as Run).width);
+  const corner = cornerAtNode(p, q, (runs[two[0].run] as Run).width);
   if (corner) for (const { run, side } of two) runs[run] = ledTo(runs[run] as Run, side, corner);
   return corner;
 }

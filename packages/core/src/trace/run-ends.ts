@@ -5,6 +5,7 @@ import { solveSymmetric } from '../numeric/linear-solve.ts';
 import { crossing, distance, type Point } from '../plane/point.ts';
 import type { Tip } from './dashes.ts';
 import { type RunEnd, runEndOf } from './junction-point.ts';
+import { walkedFrom } from './stroke.ts';
 
 /** A chain read exactly, with what its two ends join. */
 export interface Run {
@@ -146,23 +147,21 @@ export function meetingOfBows(p: BowedEnd, q: BowedEnd): Point | null {
 /** Lines that turn less at a junction have no corner there, radians. */
 const minCorner = 0.08;
 
-/** Where two ends of a line come together in a corner; null where it runs on. */
-export function cornerBetween(p: BowedEnd, q: BowedEnd, width: number): Point | null {
+/** The corner in which two ends of a line come together at a junction; null where it runs on. */
+export const cornerAtNode = (p: BowedEnd, q: BowedEnd, width: number): Point | null =>
+  cornerBetween(p, q, minCorner, 2 * askew * width + 4);
+
+/** Where two ends meet that turn by so much, no farther on from either than a limit; null where they do not. */
+function cornerBetween(p: BowedEnd, q: BowedEnd, minTurn: number, limit: number): Point | null {
   const turn = Math.abs(Math.atan2(p.out.x * q.out.y - p.out.y * q.out.x, -(p.out.x * q.out.x + p.out.y * q.out.y)));
-  const met = turn < minCorner ? null : meetingOfBows(p, q);
-  const limit = 2 * askew * width + 4;
+  const met = turn < minTurn ? null : meetingOfBows(p, q);
   return met && distance(met, p.at) < limit && distance(met, q.at) < limit ? met : null;
 }
 
 /** A run with its end led straight on to a corner, a pixel at a time. */
 export function ledTo(run: Run, side: 0 | 1, corner: Point): Run {
-  const { at } = run.ends[side];
-  const count = Math.floor(distance(at, corner));
-  const more = Array.from({ length: count }, (_, k) => {
-    const t = (k + 1) / (count + 1);
-    return [at.x + t * (corner.x - at.x), at.y + t * (corner.y - at.y)] as const;
-  });
-  const points = side === 0 ? [...more.toReversed().flat(), ...run.points] : [...run.points, ...more.flat()];
+  const more = stepsTo(run.ends[side].at, corner);
+  const points = side === 0 ? [...walkedFrom(more, 1), ...run.points] : [...run.points, ...more];
   return { ...run, points: Float64Array.from(points) };
 }
 
@@ -186,13 +185,9 @@ export function withCorners(points: Float64Array, places: Float64Array, width: n
     if (k - start + 1 < reach || end - k < reach) return;
     const before = sureEnd(points.subarray(2 * start, 2 * k + 2), 1, -1, reach);
     const after = sureEnd(points.subarray(2 * k + 2, 2 * end + 2), 0, -1, reach);
-    const turn = Math.abs(
-      Math.atan2(before.out.x * after.out.y - before.out.y * after.out.x, -(before.out.x * after.out.x + before.out.y * after.out.y)),
-    );
-    const corner = turn < minSharpCorner ? null : meetingOfBows(before, after);
-    const limit = 1.5 * ((places[k + 1] as number) - (places[k] as number)) + 2;
-    if (!corner || distance(corner, before.at) > limit || distance(corner, after.at) > limit) return;
-    inserted.set(k, [...stepsTo(before.at, corner), corner.x, corner.y, ...pairsReversed(stepsTo(after.at, corner))]);
+    const corner = cornerBetween(before, after, minSharpCorner, 1.5 * ((places[k + 1] as number) - (places[k] as number)) + 2);
+    if (!corner) return;
+    inserted.set(k, [...stepsTo(before.at, corner), corner.x, corner.y, ...walkedFrom(stepsTo(after.at, corner), 1)]);
   });
   if (inserted.size === 0) return points;
   return Float64Array.from(
@@ -200,17 +195,11 @@ export function withCorners(points: Float64Array, places: Float64Array, width: n
   );
 }
 
-/** Places a pixel apart from one to another, both left out. */
-function stepsTo(from: Point, to: Point): number[] {
+/** Places a pixel apart from one to another, both left out; x and y in turn. */
+function stepsTo(from: Point, to: Point): Float64Array {
   const count = Math.floor(distance(from, to));
-  return Array.from({ length: count }, (_, k) => (k + 1) / (count + 1)).flatMap((t) => [
-    from.x + t * (to.x - from.x),
-    from.y + t * (to.y - from.y),
-  ]);
-}
-
-function pairsReversed(flat: readonly number[]): number[] {
-  const turned: number[] = [];
-  for (let k = flat.length - 2; k >= 0; k -= 2) turned.push(flat[k] as number, flat[k + 1] as number);
-  return turned;
+  return Float64Array.from({ length: 2 * count }, (_, i) => {
+    const t = ((i >> 1) + 1) / (count + 1);
+    return i % 2 === 0 ? from.x + t * (to.x - from.x) : from.y + t * (to.y - from.y);
+  });
 }

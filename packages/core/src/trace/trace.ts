@@ -262,13 +262,13 @@ function linesAsAreas({ contours, grey }: Ink, outlines: readonly (Path | null)[
 /** Closed lines as areas inside one another, and those that open lines close together; then what is left open. */
 function closedFirst(lines: readonly MiddleLine[], mmPerPx: number): TracedPiece[] {
   const solid = lines.filter(({ path, isDashed }) => path.closed || !isDashed);
-  // Rings within rings may be meant; about a carton with creases they are its bleed.
-  const hasCreases = lines.some(({ isDashed }) => isDashed);
+  const creases = lines.flatMap(({ path, isDashed }) => (isDashed ? [path] : []));
   // An outline and its holes are drawn with one ink.
   const byInk = [...new Set(solid.map(({ kind }) => kind))].map((kind) =>
     closedOfOneInk(
       solid.filter((line) => line.kind === kind),
-      hasCreases ? mmPerPx : null,
+      creases,
+      mmPerPx,
     ),
   );
   return [
@@ -280,14 +280,17 @@ function closedFirst(lines: readonly MiddleLine[], mmPerPx: number): TracedPiece
 
 const ofBleed = { holes: [], runsOff: false, isDashed: false, isBleed: true, colour: null } as const;
 
-/** @param mmPerPx where bleed lines are looked for; null where rings are pieces and holes */
-function closedOfOneInk(lines: readonly MiddleLine[], mmPerPx: number | null): { pieces: TracedPiece[]; rest: TracedPiece[] } {
+function closedOfOneInk(
+  lines: readonly MiddleLine[],
+  creases: readonly Path[],
+  mmPerPx: number,
+): { pieces: TracedPiece[]; rest: TracedPiece[] } {
   const closed = lines.filter(({ path }) => path.closed).map(({ path, widthPx }): Area => ({ path, runsOff: false, strokePx: widthPx }));
   const open = lines.filter(({ path }) => !path.closed);
   const widthPx = open.reduce((sum, line) => sum + line.widthPx / open.length, 0);
   const { outlines, rest } = outlinesOfLines(open.map(({ path }) => path));
   const areas = [...closed, ...outlines.map((path): Area => ({ path, runsOff: false, strokePx: widthPx }))];
-  const bleeds = mmPerPx === null ? new Set<number>() : bleedLinesAmong(areas.map(({ path }) => path), mmPerPx); // biome-ignore format: one line
+  const bleeds = bleedLinesAmong(areas.map(({ path }) => path), creases, mmPerPx); // biome-ignore format: one line
   const widthOf = (path: Path): number => open.find((line) => line.path === path)?.widthPx ?? widthPx;
   return {
     pieces: [
