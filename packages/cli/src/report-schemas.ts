@@ -151,7 +151,33 @@ export const simulateReport = z
   })
   .describe('nuvet simulate --report');
 
+const face = z.object({
+  section: z.string(),
+  chordMm: z.number(),
+  coreLengthMm: z.number(),
+  coreAreaMm2: z.number(),
+  thickness: z.number().describe('the greatest, of a chord of 1'),
+  thicknessAt: z.number().describe('where it lies, of a chord of 1'),
+  camber: z.number(),
+  camberAt: z.number(),
+});
+
+export const wingReport = z
+  .object({
+    root: face,
+    tip: face,
+    spanMm: z.number(),
+    sweepMm: z.number(),
+    washoutDegrees: z.number(),
+    towers: z.object({ betweenMm: z.number(), toFoamMm: z.number(), axes: z.string().describe("the letters of the right tower's axes") }),
+    feedMmPerMin: z.number(),
+    minutes: z.number(),
+    places: z.number().describe('of the wire, from one to the next of which it moves straight'),
+    offMm: z.number().describe('how far the files that were made lie from the path, at most'),
+  })
+  .describe('nuvet wing --report');
+
 /** A report as it is written; the types hold it to its schema. */
 export const reportText = <T extends z.ZodType>(_schema: T, report: z.infer<T>): string => `${JSON.stringify(report, null, 2)}\n`;
 
-export const reportSchemas = { 'true-up': trueUpReport, trace: traceReport, make: makeReport, 'make-json': makeSummary, 'prove-json': proveSummary, simulate: simulateReport } as const; // biome-ignore format: name by name
+export const reportSchemas = { 'true-up': trueUpReport, trace: traceReport, make: makeReport, 'make-json': makeSummary, 'prove-json': proveSummary, simulate: simulateReport, wing: wingReport } as const; // biome-ignore format: name by name

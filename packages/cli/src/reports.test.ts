@@ -61,6 +61,12 @@ describe('what the command reports follows its schema:', () => {
     expect(faultsOf('make-json', JSON.parse(made.out))).toEqual([]);
     expect(faultsOf('make', read('d.json'))).toEqual([]);
   });
+  it('wing', async () => {
+    const words = ['--root', 'naca 2412', '--root-chord', '200mm', '--span', '400mm'];
+    const run = await nuvet('wing', ...words, '--out', 'wing.gcode', '--report', 'f.json');
+    expect(run.error).toBe('');
+    expect(faultsOf('wing', read('f.json'))).toEqual([]);
+  });
   it('simulate', async () => {
     const program = 'G21 G90\nT1 M6\nG0 Z5\nG0 X10 Y10\nG1 Z-2 F300\nG1 X40 Y10 F900\nG0 Z5\nM30\n';
     writeFileSync(join(folder, 'slot.gcode'), program);

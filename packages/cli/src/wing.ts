@@ -16,6 +16,7 @@ import type { Path } from '@nuvet/core/plane';
 import { wingTemplates } from '@nuvet/core/processes';
 import { UsageError } from './arguments.ts';
 import { done, type Outcome } from './io.ts';
+import { reportText, wingReport } from './report-schemas.ts';
 import { writeWholeFiles } from './whole-files.ts';
 
 export const wingUsage = `nuvet wing --root "naca 2412"|FILE.dat --root-chord LENGTH --span LENGTH --out FILE.gcode|.dxf|.svg [--report FILE.json]
@@ -171,7 +172,7 @@ export async function wing(words: readonly string[]): Promise<Outcome> {
     }
   }
   const report = reportOf(request, cut, offMm);
-  if (request.report) files.set(request.report, `${JSON.stringify(report, null, 2)}\n`);
+  if (request.report) files.set(request.report, reportText(wingReport, report));
   await writeWholeFiles(files, { force: request.force, inputs: [] });
   return done([
     `${request.panel.root.name} to ${request.panel.tip.name}: ${report.minutes.toFixed(1)} min at ${cut.feedMmPerMin.toFixed(0)} mm/min${cut.feedMmPerMin < request.feedMmPerMin ? ', slowed down for the towers' : ''}; files off by ${offMm.toFixed(3)} mm at most`, // biome-ignore format: one line
