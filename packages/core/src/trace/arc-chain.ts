@@ -36,6 +36,7 @@ const turnWeight = parameters.chainTurnWeight;
 const looseness = parameters.chainLooseness;
 
 const hopeless = parameters.chainHopeless;
+const holdWeight = parameters.chainHoldWeight;
 
 const besideEdge = parameters.chainBesideEdge;
 
@@ -62,8 +63,15 @@ export function settleChain(
   const values = [0, angle, ...shapes.flatMap(({ bend, length }) => [100 * bend, length])];
   const free = values.map((_, k) => (k === 0 ? start.freedom !== 'none' : k === 1 ? !isKept : k % 2 === 1 || !isStraight[(k - 2) / 2]));
   const points = pointsOf(sampled, stops);
+  const count = points.xs.length + 3;
+  const guess = [...values];
+  const lengths = [0, ...shapes.map((_, k) => 3 + 2 * k)];
   const settled = (tightness: number): number => {
-    const squares = settle(values, free, points.xs.length + 3, (v, into) => residualsOf(v, start, end, points, tightness, into));
+    const squares = settle(values, free, count + lengths.length, (v, into) => {
+      residualsOf(v, start, end, points, tightness, into);
+      // Where nothing else says how long a part is, as of a line between edges that it is in line with, it stays as it was.
+      for (const [n, k] of lengths.entries()) into[count + n] = holdWeight * ((v[k] as number) - (guess[k] as number));
+    });
     return Math.sqrt(squares / Math.max(1, points.xs.length));
   };
   // What the end must meet is loose at first: a stiff end leaves only a narrow, bent valley to the best chain. What is far

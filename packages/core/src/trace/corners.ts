@@ -7,7 +7,7 @@
 import { crossing, norm } from '../plane/point.ts';
 import type { Corner } from './corner.ts';
 import { withCutTips } from './cut-tips.ts';
-import { type EdgeModel, smallestTurn, tipShrinkage } from './edge-model.ts';
+import { type EdgeModel, farthestTip, smallestTurn, tipShrinkage } from './edge-model.ts';
 import { parameters } from './parameters.ts';
 import type { SampledContour, StretchLine } from './sampled-contour.ts';
 
@@ -125,11 +125,5 @@ function tipFrom(sampled: SampledContour, edgeModel: EdgeModel, k: number, gap: 
     const d = norm(sampled.x(i) - tip.x, sampled.y(i) - tip.y);
     if (d < nearest) [best, nearest] = [i, d];
   }
-  const halfAngle = (Math.PI - Math.abs(turnBetween(before, after))) / 2;
-  return nearest <=
-    parameters.cornerTipShrinkage * tipShrinkage(edgeModel, halfAngle) +
-      parameters.cornerTipPx +
-      parameters.cornerTipNoise * edgeModel.noise
-    ? best
-    : null;
+  return nearest <= farthestTip(edgeModel, turnBetween(before, after)) ? best : null;
 }

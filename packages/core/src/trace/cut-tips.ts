@@ -6,13 +6,14 @@
  */
 import { distance, norm, type Point, turnBetween } from '../plane/point.ts';
 import type { Corner } from './corner.ts';
-import { type EdgeModel, smallestTurn, tipShrinkage } from './edge-model.ts';
+import { type EdgeModel, farthestTip, smallestTurn, tipShrinkage } from './edge-model.ts';
 import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
 import { parameters } from './parameters.ts';
 import type { SampledContour } from './sampled-contour.ts';
 
 const sideLength = parameters.tipSideLength;
 const shortestSide = parameters.tipShortestSide;
+const shortestNarrowSide = parameters.tipShortestNarrowSide;
 const shortestFlat = parameters.tipShortestFlat;
 
 /** @param doubtful places that turn sharply without being one corner */
@@ -23,25 +24,44 @@ export function withCutTips(
   doubtful: readonly Corner[],
 ): Corner[] {
   let kept = [...corners];
+  const near = 2 * (edgeModel.gap + edgeModel.arm);
+  const closer = edgeModel.gap + 3;
+  const isDoubtful = new Set(doubtful);
   for (const one of [...corners, ...doubtful]) {
-    const pair = cutTip(
-      sampled,
-      edgeModel,
-      one,
-      roomBeside(sampled, edgeModel, kept, one, -1),
-      roomBeside(sampled, edgeModel, kept, one, 1),
-    );
-    if (!pair) continue;
-    const [first, second] = pair;
-    const length = sampled.wrap(second.index - first.index);
-    kept = [...kept.filter((k) => sampled.wrap(k.index - first.index + 4) > length + 8), first, second];
+    const room = (side: 1 | -1, least: number) => roomBeside(sampled, kept, one, side, least);
+    const wide = cutTip(sampled, edgeModel, one, room(-1, near), room(1, near));
+    const found = wide ?? (isDoubtful.has(one) ? unresolvedTip(sampled, edgeModel, one, room(-1, closer), room(1, closer)) : null);
+    const [first, last] = [found?.[0], found?.at(-1)];
+    if (!found || !first || !last) continue;
+    const length = sampled.wrap(last.index - first.index);
+    kept = [...kept.filter((k) => sampled.wrap(k.index - first.index + 4) > length + 8), ...found];
   }
   return kept;
 }
 
-/** How far a side may be read before the next corner, or an open contour's end, points. */
-function roomBeside(sampled: SampledContour, edgeModel: EdgeModel, corners: readonly Corner[], { index }: Corner, sign: 1 | -1): number {
-  const near = 2 * (edgeModel.gap + edgeModel.arm);
+/** The corners of a tip too narrow for its sides to be read beyond all that a window blurs; null where it is round. */
+const unresolvedTip = (
+  sampled: SampledContour,
+  edgeModel: EdgeModel,
+  one: Corner,
+  roomBefore: number,
+  roomAfter: number,
+): Corner[] | null =>
+  narrowTip(sampled, edgeModel, one, roomBefore, roomAfter) ??
+  (isPointed(sampled, edgeModel, one) ? [{ ...one, isUnresolved: true }] : null);
+
+/** Whether a sharp turn is over within a few points, as no round tip's is that shows. */
+function isPointed(sampled: SampledContour, { gap, arm, aliasing }: EdgeModel, { index, turn }: Corner): boolean {
+  if (aliasing > parameters.tipNarrowAliasing || Math.abs(turn) < parameters.tipPointedTurn) return false;
+  const turned = (from: number): number => {
+    const [before, after] = [sampled.line(index - from - arm, index - from), sampled.line(index + from, index + from + arm)];
+    return Math.abs(turnBetween(asDirection(before), asDirection(after)));
+  };
+  return turned(gap + 1) > parameters.tipPointedShare * turned(gap + arm);
+}
+
+/** How far a side may be read before the next corner farther off than `near`, or an open contour's end, points. */
+function roomBeside(sampled: SampledContour, corners: readonly Corner[], { index }: Corner, sign: 1 | -1, near: number): number {
   const toEnd = sign > 0 ? sampled.count - 1 - index : index;
   const max = sampled.closed ? sampled.count >> 1 : toEnd;
   const apart = corners.map((k) => ({ on: sampled.wrap(sign * (k.index - index)), back: sampled.wrap(sign * (index - k.index)) }));
@@ -52,24 +72,62 @@ function roomBeside(sampled: SampledContour, edgeModel: EdgeModel, corners: read
 function cutTip(
   sampled: SampledContour,
   edgeModel: EdgeModel,
-  { index, turn }: Corner,
+  tip: Corner,
   roomBefore: number,
   roomAfter: number,
 ): [Corner, Corner] | null {
-  const reach = 2 * (edgeModel.gap + edgeModel.arm);
-  const near = reach + edgeModel.gap;
-  const [lengthBefore, lengthAfter] = [roomBefore, roomAfter].map((room) =>
-    Math.min(sideLength, room - near - edgeModel.gap - edgeModel.arm),
-  ) as [number, number];
-  if (Math.min(lengthBefore, lengthAfter) < shortestSide) return null;
-  const a = localCurve(sampled, index, index - near - lengthBefore, index - near);
-  const b = localCurve(sampled, index, index + near, index + near + lengthAfter);
+  const near = 2 * (edgeModel.gap + edgeModel.arm) + edgeModel.gap;
+  const lengths = [roomBefore, roomAfter].map((room) => Math.min(sideLength, room - near - edgeModel.gap - edgeModel.arm));
+  const [before, after] = lengths as [number, number];
+  if (Math.min(before, after) < shortestSide) return null;
+  const { index } = tip;
+  const a = localCurve(sampled, index, index - near - before, index - near);
+  const b = localCurve(sampled, index, index + near, index + near + after);
+  return flatBetween(sampled, edgeModel, tip, a, b, near);
+}
+
+/**
+ * The same where the next corner lies so near that a side is too short to be read beyond all that a window blurs, as at the teeth of a
+ * small wheel: with straight sides, read as near to the tip as they can be.
+ */
+function narrowTip(
+  sampled: SampledContour,
+  edgeModel: EdgeModel,
+  tip: Corner,
+  roomBefore: number,
+  roomAfter: number,
+): [Corner, Corner] | null {
+  if (edgeModel.aliasing > parameters.tipNarrowAliasing) return null;
+  const { gap, arm } = edgeModel;
+  const { index } = tip;
+  for (let near = gap + 3; near <= 2 * (gap + arm); near++) {
+    const [before, after] = [roomBefore, roomAfter].map((room) => Math.min(sideLength, room - near - gap)) as [number, number];
+    if (Math.min(before, after) < shortestNarrowSide) return null;
+    const isStraight = (first: number, last: number) => sampled.line(first, last).rms <= edgeModel.rms;
+    if (!isStraight(index - near - before, index - near) || !isStraight(index + near, index + near + after)) continue;
+    const a = localCurve(sampled, index, index - near - before, index - near, true);
+    const b = localCurve(sampled, index, index + near, index + near + after, true);
+    const found = flatBetween(sampled, edgeModel, tip, a, b, near);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** Both corners of what lies flat between two sides that are read from `near` on, points. */
+function flatBetween(
+  sampled: SampledContour,
+  edgeModel: EdgeModel,
+  { index, turn }: Corner,
+  a: LocalCurve,
+  b: LocalCurve,
+  near: number,
+): [Corner, Corner] | null {
   const limit = parameters.tipOnSidePx + parameters.tipOnSideNoise * edgeModel.noise;
   const isOn = (side: LocalCurve, k: number) => offsetFrom(side, { x: sampled.x(k), y: sampled.y(k) }) <= limit;
   let [leaves, joins] = [index - near, index + near];
   while (leaves < index + near && isOn(a, leaves + 1)) leaves++;
   while (joins > index - near && isOn(b, joins - 1)) joins--;
-  if (joins - leaves < 5 || isExplained(sampled, edgeModel, a, b, index, near)) return null;
+  if (joins - leaves < parameters.tipFlatPoints || isExplained(sampled, edgeModel, a, b, index, near)) return null;
   const [begins, ends] = flatStretch(sampled, a, b, Math.min(leaves, index) - 2, Math.max(joins, index) + 2);
   // What softness bends beside both corners is left out, as far as something stays.
   const blurMargin = Math.min(edgeModel.gap, (ends - begins - 3) >> 1);
@@ -176,5 +234,5 @@ function cornerAt(
 ): Corner | null {
   const turn = turnBetween(into, out);
   const { index, off } = nearestIndex(sampled, at, first, last);
-  return off <= 1.3 * tipShrinkage(edgeModel, (Math.PI - Math.abs(turn)) / 2) + 0.35 + 2 * edgeModel.noise ? { index, turn } : null;
+  return off <= farthestTip(edgeModel, turn) ? { index, turn } : null;
 }

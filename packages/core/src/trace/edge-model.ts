@@ -47,3 +47,9 @@ const thinnest = parameters.thinnestTipHalfAngle;
 export const tipShrinkage = (edgeModel: EdgeModel, halfAngle: number): number =>
   (parameters.shrinkageOfBlur * edgeModel.blur + parameters.shrinkageOfAliasing * edgeModel.aliasing) /
   Math.tan(Math.max(thinnest, halfAngle));
+
+/** How far from the contour the tip of a corner may lie that turns by so much, radians; px. */
+export const farthestTip = (edgeModel: EdgeModel, turn: number): number =>
+  parameters.cornerTipShrinkage * tipShrinkage(edgeModel, (Math.PI - Math.abs(turn)) / 2) +
+  parameters.cornerTipPx +
+  parameters.cornerTipNoise * edgeModel.noise;

@@ -4,8 +4,8 @@
  * their crossing, and everything else joins with one tangent.
  */
 
-import { type Path, withoutLoops } from '../plane/path.ts';
-import { crossing, distance, norm, type Point } from '../plane/point.ts';
+import { nearestOnPath, type Path, withoutLoops } from '../plane/path.ts';
+import { crossing, distance, norm, type Point, turnBetween } from '../plane/point.ts';
 import type { Segment } from '../plane/segment.ts';
 import { withoutCornerLoops } from '../shape/corner-loops.ts';
 import { withoutNeedless } from '../shape/needless.ts';
@@ -13,7 +13,7 @@ import { type Bend, type BendEnd, bendCost, fitBend, fitRound } from './bends.ts
 import { wholeFigure } from './circle-and-ellipse-fit.ts';
 import type { Corner } from './corner.ts';
 import { findCorners } from './corners.ts';
-import { type EdgeModel, edgeModelOf, tipShrinkage } from './edge-model.ts';
+import { type EdgeModel, edgeModelOf, farthestTip, tipShrinkage } from './edge-model.ts';
 import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
 import { placeReach } from './optimal-segmentation.ts';
 import { parameters } from './parameters.ts';
@@ -48,9 +48,29 @@ export function outlineAlong(contour: Float64Array, blur: number, minNoise: numb
   const edgeModel = edgeModelOf(blur, Math.min(0.4, Math.max(minNoise, sampled.noise())), tolerancePx);
   const found = wholeFigure(sampled, edgeModel);
   if (found) return found;
-  const whole = assembled(sampled, edgeModel, partsOf(sampled, edgeModel, findCorners(sampled, edgeModel)));
-  // About the tip of a spike a curve may be led into a loop, alone or with its neighbour: there is a corner instead.
-  return withoutNeedless(withoutCornerLoops(withoutLoops(whole), cornerLoopPx), needlessPx).path;
+  const corners = findCorners(sampled, edgeModel);
+  const along = (chosen: readonly Corner[]): Path => {
+    const whole = assembled(sampled, edgeModel, partsOf(sampled, edgeModel, chosen));
+    // About the tip of a spike a curve may be led into a loop, alone or with its neighbour: there is a corner instead.
+    return withoutNeedless(withoutCornerLoops(withoutLoops(whole), cornerLoopPx), needlessPx).path;
+  };
+  const sure = corners.filter(({ isUnresolved }) => !isUnresolved);
+  const path = along(sure);
+  const left = corners.filter((one) => one.isUnresolved && offAbout(sampled, edgeModel, one, path) > edgeModel.worst);
+  if (left.length === 0) return path;
+  const pointed = along([...sure, ...left].sort((a, b) => a.index - b.index));
+  const off = (of: Path) => Math.max(...left.map((one) => offAbout(sampled, edgeModel, one, of)));
+  return off(pointed) < off(path) ? pointed : path;
+}
+
+/** How far a path leaves the contour about a corner, px. */
+function offAbout(sampled: SampledContour, { gap, arm }: EdgeModel, { index }: Corner, path: Path): number {
+  const reach = gap + arm;
+  const offs = Array.from({ length: 2 * reach + 1 }, (_, k) => {
+    const at = index - reach + k;
+    return nearestOnPath(path, { x: sampled.x(at), y: sampled.y(at) }).distance;
+  });
+  return Math.max(...offs);
 }
 
 const cornerLoopPx = parameters.cornerLoopPx;
@@ -84,7 +104,7 @@ export function openPathAlong(
   if (last < 4) return { start: start.at, segments: [{ kind: 'line', to: end.at }], closed: false };
   const edgeModel = edgeModelOf(blur, Math.min(0.4, Math.max(minNoise, sampled.noise())), tolerancePx);
   const inner = findCorners(sampled, edgeModel).filter(
-    ({ index }) => index > edgeModel.gap + edgeModel.arm && index < last - edgeModel.gap - edgeModel.arm,
+    ({ index, isUnresolved }) => !isUnresolved && index > edgeModel.gap + edgeModel.arm && index < last - edgeModel.gap - edgeModel.arm,
   );
   // The ends join nothing, as corners do; nothing beside them is blurred.
   const blurMargin = new Map([[0, 1], [last, 1], ...inner.map((c) => [c.index, blurMarginOf(edgeModel, c.turn)] as const)]); // biome-ignore format: one line
@@ -117,7 +137,11 @@ function blurMarginOf(edgeModel: EdgeModel, turn: number): number {
 }
 
 /** Parts in order of travel, with the corners between; a smooth closed contour is one part from a point to itself. */
-function partsOf(sampled: SampledContour, edgeModel: EdgeModel, corners: Corner[]): { parts: Part[]; corners: Map<number, number> } {
+function partsOf(
+  sampled: SampledContour,
+  edgeModel: EdgeModel,
+  corners: readonly Corner[],
+): { parts: Part[]; corners: Map<number, number> } {
   const blurMargin = new Map(corners.map((c) => [c.index, blurMarginOf(edgeModel, c.turn)]));
   const runs: [number, number][] = corners.map((c, k) => {
     const next = corners[k + 1]?.index ?? (corners[0] as Corner).index + sampled.count;
@@ -150,7 +174,8 @@ function partsOfRun(sampled: SampledContour, edgeModel: EdgeModel, from: number,
   const trim = (k: number) => Math.min(blurMarginAt(k), Math.floor(length / 4));
   const [first, last] = [from + trim(from), to - trim(to)];
   const hasCorners = blurMarginAt(from) > 0;
-  if (hasCorners && (length < 4 || isStraight(sampled, edgeModel, first, last))) return [{ kind: 'line', first: from, last: to }];
+  if (hasCorners && (length < 4 || isShortLine(sampled, edgeModel, first, last) || isStraight(sampled, edgeModel, first, last)))
+    return [{ kind: 'line', first: from, last: to }];
   const stretches = straightStretches(sampled, edgeModel, first, last);
   const plain: Part[] = [{ kind: 'curve', first: from, last: to }];
   if (stretches.length === 0) return plain;
@@ -163,6 +188,14 @@ function partsOfRun(sampled: SampledContour, edgeModel: EdgeModel, from: number,
   return mixed.length > 1 && !isWorthwhile(sampled, edgeModel, mixed, plain, blurMarginAt)
     ? plain
     : withoutNeedlessLines(sampled, edgeModel, mixed, blurMarginAt);
+}
+
+/** Whether a run between corners is so short, and so straight, that a bow would be only what softness left of the corners. */
+function isShortLine(sampled: SampledContour, edgeModel: EdgeModel, first: number, last: number): boolean {
+  if (last - first > parameters.shortLine || edgeModel.aliasing > parameters.tipNarrowAliasing) return false;
+  const line = sampled.line(first, last);
+  for (let k = first; k <= last; k++) if (Math.abs(sampled.offset(k, line)) > parameters.shortLineOff) return false;
+  return true;
 }
 
 const needlessLine = parameters.needlessLine;
@@ -353,20 +386,35 @@ function lineOf(sampled: SampledContour, part: Part, corners: Map<number, number
 
 /** The corner where the contours of two parts meet, read from what softness has not blurred. */
 function cornerJoin(sampled: SampledContour, edgeModel: EdgeModel, a: Part, b: Part, blurMargin: number): Join {
-  const local = (part: Part, index: number, sign: 1 | -1, straight = part.kind === 'line'): LocalCurve => {
+  const side = (part: Part, index: number, sign: 1 | -1, straight: boolean): LocalCurve => {
     const length = part.last - part.first;
     const trim = Math.min(blurMargin, Math.floor(length / 4));
     const reach = part.kind === 'line' ? length - 2 * trim : Math.min(length - trim - 1, straight ? edgeModel.arm : 14 + 2 * edgeModel.arm);
     const [near, far] = [index + sign * trim, index + sign * (trim + Math.max(1, reach))];
-    return localCurve(sampled, index, Math.min(near, far), Math.max(near, far), straight);
+    return localCurve(sampled, index, Math.min(near, far), Math.max(near, far), straight || part.kind === 'line');
   };
-  const seen = { x: sampled.x(a.last), y: sampled.y(a.last) };
+  const [curved, straight] = [false, true].map((isStraight) => [side(a, a.last, -1, isStraight), side(b, b.first, 1, isStraight)]) as [
+    [LocalCurve, LocalCurve],
+    [LocalCurve, LocalCurve],
+  ];
+  // Where sides run nearly alike their bends do not meet, but their directions do; and a bend read beside a corner may run astray.
+  const [u, v] = straight;
+  const places = [
+    { at: meeting(...curved), sides: curved },
+    { at: crossing(u.at, u.direction, v.at, v.direction), sides: straight },
+  ].flatMap(({ at, sides: [before, after] }) =>
+    at ? [{ at, beyond: offCorner(sampled, a.last, at) - farthestTip(edgeModel, turnBetween(before.direction, after.direction)) }] : [],
+  );
+  const found = places.find(({ beyond }) => beyond <= 0) ?? places.toSorted((p, q) => p.beyond - q.beyond)[0];
   const farthest = 4 + 8 * edgeModel.blur + 4 * edgeModel.noise + edgeModel.worst;
-  const isNear = (p: Point | null): p is Point => p !== null && distance(p, seen) <= farthest;
-  const met = meeting(local(a, a.last, -1), local(b, b.first, 1));
-  if (isNear(met)) return { at: met, direction: null, blurMargin };
-  // Where sides run nearly alike their bends do not meet, but their directions do.
-  const [u, v] = [local(a, a.last, -1, true), local(b, b.first, 1, true)];
-  const crossed = crossing(u.at, u.direction, v.at, v.direction);
-  return { at: isNear(crossed) ? crossed : seen, direction: null, blurMargin };
+  const seen = { x: sampled.x(a.last), y: sampled.y(a.last) };
+  const isClear = found && found.beyond <= parameters.cornerBeyond && distance(found.at, seen) <= farthest;
+  return { at: isClear ? found.at : seen, direction: null, blurMargin };
+}
+
+/** How far a place lies from the contour about a corner, px. */
+function offCorner(sampled: SampledContour, index: number, { x, y }: Point): number {
+  let min = Infinity;
+  for (let k = index - cornerSeen; k <= index + cornerSeen; k++) min = Math.min(min, norm(sampled.x(k) - x, sampled.y(k) - y));
+  return min;
 }

@@ -29,6 +29,15 @@ export const parameters = parametersOf({
   },
   tipSideLength: { value: 20, unit: 'points', meaning: 'How long the sides are read, points.' },
   tipShortestSide: { value: 8, unit: 'points', meaning: 'Sides shorter than this tell no direction.' },
+  tipShortestNarrowSide: { value: 5, unit: 'points', meaning: 'The same of sides that end at the next corner.' },
+  tipFlatPoints: { value: 3, unit: 'points', meaning: 'So many points of a flat tip must lie off both its sides.' },
+  tipPointedTurn: {
+    value: (110 * Math.PI) / 180,
+    unit: 'rad',
+    meaning: 'A tip that turns by more than this is a corner, resolved or not,',
+  },
+  tipPointedShare: { value: 0.9, unit: 'share', meaning: 'where so much of its turn is over within a few points.' },
+  tipNarrowAliasing: { value: 0.06, unit: 'px', meaning: 'With more stairs than this so short a side tells nothing.' },
   tipShortestFlat: {
     value: 3,
     unit: 'px',
@@ -47,6 +56,12 @@ export const parameters = parametersOf({
     meaning: 'Arcs that turn less are left to the curves, radians; ones that turn more are doubtful.',
   },
   maxArcSweep: { value: 5.5, unit: 'rad', meaning: 'Arcs that turn more are doubtful.' },
+  shortLine: {
+    value: 14,
+    unit: 'points',
+    meaning: 'What runs this far from one corner to the next shows no bow, but what softness leaves of the corners: it is a line,',
+  },
+  shortLineOff: { value: 0.35, unit: 'px', meaning: 'where no point between lies farther off.' },
   costPoints: { value: 20, unit: 'points', meaning: 'More points tell a line or an arc nothing new.' },
   minBreakpointStep: {
     value: 6,
@@ -105,6 +120,12 @@ export const parameters = parametersOf({
   chainPoints: { value: 160, unit: 'points', meaning: 'A chain is settled on at most so many points.' },
   chainEndWeight: { value: 300, unit: 'weight', meaning: 'What a pixel off the end’s place weighs against one off the contour.' },
   chainTurnWeight: { value: 3000, unit: 'weight', meaning: 'And a radian off its direction.' },
+  chainHoldWeight: {
+    value: 0.003,
+    unit: 'weight',
+    meaning:
+      'What a pixel weighs by which a part of a chain becomes longer or shorter than first guessed: only where nothing else holds it.',
+  },
   chainLooseness: { value: 0.01, unit: 'share', meaning: 'By so much both weigh less while the chain is first settled.' },
   chainHopeless: { value: 2, unit: 'times', meaning: 'A chain that leaves so many times what it may, settled loosely, is given up.' },
   chainBesideEdge: {
@@ -161,6 +182,11 @@ export const parameters = parametersOf({
   cornerTipShrinkage: { value: 1.3, unit: 'times', meaning: 'How far a corner’s tip may lie off the contour, in tip shrinkages,' },
   cornerTipPx: { value: 0.35, unit: 'px', meaning: 'and on top of that,' },
   cornerTipNoise: { value: 2, unit: 'times', meaning: 'and for every deviation of noise.' },
+  cornerBeyond: {
+    value: 0.5,
+    unit: 'px',
+    meaning: 'A corner whose sides meet farther out than that, by so much, is none that shows: it stays on the contour.',
+  },
   tipOnSidePx: { value: 0.15, unit: 'px', meaning: 'A point this near to a side of a tip lies on it,' },
   tipOnSideNoise: { value: 2, unit: 'times', meaning: 'and for every deviation of noise.' },
   tipFlatAliasing: {
