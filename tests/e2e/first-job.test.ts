@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { type Path, type Point, pathBox, shift, transformedPath } from '@nuvet/core/plane';
 import { greyPicture } from '@nuvet/core/raster';
 import { fitTrueUp, type TrueUpMark } from '@nuvet/core/trueup';
-import { demoJobs, deviationOf, pngOf, type Scene, scanScene, starScene } from '@nuvet/truth';
+import { demoJobs, deviationOf, pngOf, type Scene, scanScene, screenedScan, starScene } from '@nuvet/truth';
 import type { Download, Page } from 'playwright-core';
 import { expect, it } from 'vitest';
 import { dxfSeenByEzdxf, svgSeen } from '../unit/outside-readers.ts';
@@ -119,6 +119,20 @@ it('undo from the keyboard reaches back to the beginning of the job, also across
   }
   await page.getByRole('button', { name: /^Trace: 1 piece, all closed/ }).waitFor();
   expect(errors).toEqual([]);
+});
+
+it('a print in dots is traced as the figures that they fill, and a click traces every dot', async () => {
+  const { picture, mmPerPx } = screenedScan(107);
+  const { id } = await jobWith('Lantern from a newspaper', await pngOf(picture, 25.4 / mmPerPx));
+  await page.goto(`${address}/jobs/${id}?stage=trace`);
+  await page.getByText(/^Printed in dots 0\.\d\d mm apart/).waitFor();
+  const { traces } = await jobOf(id);
+  expect(traces.map(({ pieces }) => pieces.length)).toEqual([screenedScan(107).scene.pieces.length]);
+  await page.getByRole('button', { name: 'Trace every dot' }).click();
+  await page.getByText('Every dot of the print is traced.').waitFor();
+  await settled(page);
+  await page.getByRole('button', { name: 'Smooth them' }).click();
+  await page.getByText(/^Printed in dots/).waitFor();
 });
 
 it('the dark border of a scan is excluded as it is traced, and a click includes it', async () => {

@@ -94,6 +94,7 @@ Tracing:
                                 so, within the tolerance (default off)
   --for-blade                   curves join with one curvature, too, where half the tolerance allows it
   --local                       a threshold of its own for every place, against uneven light
+  --dots                        trace the dots of a print one by one (default: they are smoothed to even greys)
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
   --smallest LENGTH             smaller specks and pinholes are left out (default 1mm)
@@ -139,6 +140,7 @@ const traceOptions = {
   'for-blade': flag,
   invert: flag,
   local: flag,
+  dots: flag,
   threshold: one,
   tolerance: one,
   smallest: one,
@@ -173,6 +175,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
       forBlade: values['for-blade'] === true,
       within: null,
       aroundFrame: values['around-frame'] === true,
+      keepsDots: values.dots === true,
     },
   };
 }

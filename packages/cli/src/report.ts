@@ -48,10 +48,16 @@ export function reportOnFit(fit: TrueUpFit) {
 export const reportOnLens = (lens: FoundLens | null) =>
   lens && { k: lens.k, standardError: lens.standardError, edges: lens.edges, bowedPixels: lens.bowedPx };
 
-export function reportOnPieces(fit: TrueUpFit, pieces: readonly Piece[], threshold: number) {
+interface InkFound {
+  readonly threshold: number;
+  readonly unevenLight: boolean;
+  readonly dotPitchMm: number | null;
+}
+
+export function reportOnPieces(fit: TrueUpFit, pieces: readonly Piece[], ink: InkFound) {
   return {
     ...reportOnFit(fit),
-    threshold,
+    ...ink,
     pieces: pieces.map((piece) => {
       const m = measuresOf(piece);
       return {

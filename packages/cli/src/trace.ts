@@ -49,7 +49,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
   const onSheet = traceOnSheet(asPicture, request.settings, traced, raster, fit, frame !== null);
-  const { threshold } = onSheet;
+  const { threshold, isUneven = false, dotPitchMm = null } = onSheet;
   const isBorder = ({ isScanBorder }: Piece): boolean => isScanBorder === true && !request.borders;
   const tracedPieces = onSheet.pieces.filter((piece) => !isBorder(piece));
   const symmetricPieces =
@@ -60,7 +60,13 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     request.out.map((file) => [file, /\.svg$/i.test(file) ? writeSvg(pieces, title) : writeDxf(pieces, title)]),
   );
   if (request.report)
-    files.set(request.report, reportText(traceReport, { ...reportOnPieces(fit, pieces, threshold), lens: reportOnLens(lens) }));
+    files.set(
+      request.report,
+      reportText(traceReport, {
+        ...reportOnPieces(fit, pieces, { threshold, unevenLight: isUneven, dotPitchMm }),
+        lens: reportOnLens(lens),
+      }),
+    );
   await writeWholeFiles(files, { force: request.force, inputs: [request.picture] });
   const box = overallBox(pieces);
   const overall = box ? `${widthOf(box).toFixed(2)} x ${heightOf(box).toFixed(2)} mm` : '';
@@ -69,6 +75,14 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     ...lensSaid(lens),
     ...warningsOn(fit).map((w) => `look: ${w}`),
     ...(onSheet.pieces.some(isBorder) ? ['look: the dark border of the scan was left out; --borders keeps it'] : []),
+    ...(dotPitchMm === null
+      ? []
+      : [`look: printed in dots ${dotPitchMm.toFixed(2)} mm apart, which were smoothed to even greys; --dots traces them one by one`]),
+    ...(isUneven
+      ? [
+          `look: the light falls off over the picture, so every place has a threshold of its own; --threshold ${Math.round(threshold)} uses one`,
+        ]
+      : []),
     ...(frame ? ['look: traced inside the framed sheet only; --around-frame traces what lies around it, too'] : []),
   ]);
 }

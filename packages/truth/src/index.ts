@@ -25,4 +25,5 @@ export { cutSheet } from './puzzles.ts';
 export { type Random, randomFrom } from './random.ts';
 export { type Scan, type ScanSettings, scanScene } from './scan.ts';
 export { movedPiece, piece, type Scene, type ScenePiece } from './scene.ts';
+export { type ScreenedScan, screenedScan } from './screened-scan.ts';
 export * from './shapes.ts';

@@ -134,6 +134,8 @@ export const traceSettingsSchema = z.strictObject({
   within: z.array(pointSchema).min(3).max(500).nullable().default(null),
   /** Whether what lies around a framed sheet is traced, too. */
   aroundFrame: z.boolean().default(false),
+  /** Whether the dots that a print's greys are made of are traced one by one. */
+  keepsDots: z.boolean().default(false),
 });
 export type JobTraceSettings = z.infer<typeof traceSettingsSchema>;
 
@@ -142,6 +144,10 @@ export const traceSchema = z.strictObject({
   settings: traceSettingsSchema,
   /** The threshold that `auto` came to. */
   threshold: finite,
+  /** Whether the light falls off over the picture, so that every place got a threshold of its own unasked. */
+  isUneven: z.boolean().optional(),
+  /** How far apart the dots of the print lie that were smoothed to even greys. */
+  dotPitchMm: finite.positive().optional(),
   /** Specks and pinholes left out for their size. */
   dropped: z.int().min(0),
   /** Whether only the inside of a framed sheet was traced. */

@@ -23,6 +23,8 @@ export function traceOnSheet(
     pictureId: picture.id,
     settings,
     threshold: trace.threshold,
+    ...(trace.isUneven ? { isUneven: true } : {}),
+    ...(trace.dotPitch ? { dotPitchMm: trace.dotPitch * mmPerPx } : {}),
     dropped: trace.dropped,
     insideFrame,
     mmPerPx,

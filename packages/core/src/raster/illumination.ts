@@ -4,8 +4,8 @@
  * Rests on: the paper's mean in tiles, from one pixel in 64; the border half way between the ink and the paper near by.
  */
 import type { GreyPicture } from './grey.ts';
-import { borderLevelled } from './local-threshold.ts';
-import type { Threshold } from './threshold.ts';
+import { borderLevelled, paperEvened } from './local-threshold.ts';
+import { histogram, otsuThreshold, type Threshold } from './threshold.ts';
 
 /** One pixel in this many is looked at, each way. */
 const strideSamples = 8;
@@ -47,3 +47,28 @@ export function isUnevenlyIlluminated({ width, height, data }: GreyPicture, { va
  */
 export const normalizeIllumination = (picture: GreyPicture, windowPx: number, { value }: Threshold): GreyPicture =>
   borderLevelled(picture, windowPx, value + 0.5);
+
+/** A threshold that leaves less of the variance within its classes than this parts ink from paper as it stands. */
+const surelyParted = 0.9;
+/** Once the paper is equally bright, so much less of the variance is left within the classes, or so much more lies between them. */
+const partedBetter = 0.5;
+const contrastBetter = 1.3;
+/** With less between ink and paper there is no ink, grey levels. */
+const minInk = 40;
+
+/**
+ * The picture with its paper equally bright, where the light falls off so much that one threshold would cut through the paper; null
+ * where it does not. What is large and dark alike stays as dark as it is.
+ * @param windowPx side of the window, several times the width of lines
+ */
+export function withoutFalloff(
+  picture: GreyPicture,
+  windowPx: number,
+  { parted, ink, paper }: Threshold,
+): { grey: GreyPicture; found: Threshold } | null {
+  const grey = parted < surelyParted ? paperEvened(picture, windowPx) : null;
+  const found = grey && otsuThreshold(histogram(grey));
+  if (!found || found.paper - found.ink < minInk || found.parted <= parted) return null;
+  const isBetter = 1 - found.parted < partedBetter * (1 - parted) || found.paper - found.ink > contrastBetter * (paper - ink);
+  return isBetter ? { grey, found } : null;
+}

@@ -20,6 +20,8 @@ const faintestShare = 0.38;
 /** A window with fewer pixels of either kind, or kinds nearer than this, says nothing of its own. */
 const minPixels = 24;
 const minContrast = 24;
+/** Of all that the paper's brightness changes by, light that falls off changes it by no more than this share from a cell to the next. */
+const steepestStep = 0.3;
 /** With less between ink and paper, once the light is taken out, there is no ink. */
 const minInk = 40;
 
@@ -41,6 +43,25 @@ export function normalizedIllumination(picture: GreyPicture, windowPx: number): 
   const faintest = Math.max(whole, found.paper - faintestShare * (found.paper - found.ink));
   const limits = midway(even, windowCells, whole, sauvola(even, windowCells, whole, faintest));
   return mapped(even, limits, levelled);
+}
+
+/**
+ * The picture with bare paper equally bright everywhere: 240; null where the paper's brightness changes by steps, as at the edge of a
+ * grey area, and not by light that falls off.
+ */
+export function paperEvened(picture: GreyPicture, windowPx: number): GreyPicture | null {
+  const windowCells = Math.max(3, Math.round(windowPx / cellPx));
+  const { columns, rows, values } = brightestOf(picture, windowCells);
+  const [min, max] = [values.reduce((a, b) => Math.min(a, b), 255), values.reduce((a, b) => Math.max(a, b), 0)];
+  const steepest = steepestStep * (max - min);
+  for (let j = 0; j < rows; j++) {
+    for (let i = 0; i < columns; i++) {
+      const here = values[j * columns + i] as number;
+      if (i + 1 < columns && Math.abs(here - (values[j * columns + i + 1] as number)) > steepest) return null;
+      if (j + 1 < rows && Math.abs(here - (values[(j + 1) * columns + i] as number)) > steepest) return null;
+    }
+  }
+  return mapped(picture, paperOf(picture, windowCells), whitened);
 }
 
 /**
@@ -97,14 +118,20 @@ function mapped({ width, height, data }: GreyPicture, { columns, rows, values }:
   return greyPicture(out, width, height);
 }
 
+/** The brightest cell within reach, both ways. */
+function brightestOf(picture: GreyPicture, windowCells: number): Grid {
+  const { columns, rows, sums, counts } = cellSums(picture);
+  return { columns, rows, values: paperNear(columns, rows, sums, counts, paperReach(windowCells)) };
+}
+
+const paperReach = (windowCells: number): number => Math.max(4, 2 * windowCells);
+
 /** What bare paper has near by: the brightest cell within reach, smoothed over the same reach. */
 function paperOf(picture: GreyPicture, windowCells: number): Grid {
-  const { columns, rows, sums, counts } = cellSums(picture);
-  const reach = Math.max(4, 2 * windowCells);
-  const brightest = paperNear(columns, rows, sums, counts, reach);
+  const { columns, rows, values: brightest } = brightestOf(picture, windowCells);
   const max = brightest.reduce((a, b) => Math.max(a, b), 1);
   const held = brightest.map((v) => Math.max(v, darkestPaper * max));
-  const window = windowSums(columns, rows, reach);
+  const window = windowSums(columns, rows, paperReach(windowCells));
   const [sum, count] = [window(held), window(held.map(() => 1))];
   return { columns, rows, values: sum.map((v, q) => v / (count[q] as number)) };
 }

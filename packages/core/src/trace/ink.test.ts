@@ -28,3 +28,31 @@ it.each([0, 0.15, 0.3])('is half way between ink and paper near by, where the li
   expect(pieces).toHaveLength(2);
   for (const { outer } of pieces) expect(Math.abs(widthOf(pathBox(outer)) - 40)).toBeLessThan(maxOffPx);
 });
+
+/** A thin frame on paper of a given brightness at every place. */
+function frameOn(paperAt: (u: number, v: number) => number) {
+  const side = 700;
+  const data = Uint8Array.from({ length: side * side }, (_, p) => {
+    const [x, y] = [p % side, Math.floor(p / side)];
+    const off = Math.max(Math.abs(x - 349.5), Math.abs(y - 349.5));
+    const grain = ((x * 31 + y * 57) % 11) - 5;
+    return Math.round((off > 180 && off < 192 ? 0.17 : 1) * paperAt(x / side, y / side) + grain);
+  });
+  return greyPicture(data, side, side);
+}
+
+it.each([
+  ['from one side to the other', (u: number) => 235 * (1 - 0.6 * u)],
+  ['towards all corners', (u: number, v: number) => 235 * (1 - 0.9 * ((u - 0.5) ** 2 + (v - 0.5) ** 2))],
+])('little ink is found under light that falls off %s so much that one threshold would cut the paper', (_, paperAt) => {
+  const trace = tracePicture(frameOn(paperAt), 0.1, plainTraceSettings);
+  expect(trace.pieces.map(({ holes }) => holes.length)).toEqual([1]);
+  expect(trace.isUneven).toBe(true);
+  const [{ outer }] = trace.pieces as [(typeof trace.pieces)[0]];
+  expect(Math.abs(widthOf(pathBox(outer)) - 384)).toBeLessThan(1);
+});
+
+it('a grey area with a sharp edge is no falling light', () => {
+  const trace = tracePicture(frameOn((u) => (u < 0.5 ? 235 : 150)), 0.1, plainTraceSettings); // biome-ignore format: one line
+  expect(trace.isUneven).toBe(false);
+});

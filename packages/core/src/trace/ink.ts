@@ -4,7 +4,8 @@
  */
 import { type Contour, contoursAt } from '../raster/contours.ts';
 import type { GreyPicture } from '../raster/grey.ts';
-import { isUnevenlyIlluminated, normalizeIllumination } from '../raster/illumination.ts';
+import { descreened, dotPitch } from '../raster/halftone.ts';
+import { isUnevenlyIlluminated, normalizeIllumination, withoutFalloff } from '../raster/illumination.ts';
 import { normalizedIllumination } from '../raster/local-threshold.ts';
 import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
 
@@ -15,6 +16,8 @@ export interface InkSettings {
   readonly inverted: boolean;
   /** Specks and pinholes smaller than a square of this side are left out, mm. */
   readonly smallestMm: number;
+  /** Whether the dots that a print's or a dithered picture's greys are made of are traced one by one, instead of the greys. */
+  readonly keepsDots: boolean;
 }
 
 /** The ink of a picture; it serves every tolerance. */
@@ -25,6 +28,10 @@ export interface Ink {
   readonly level: number;
   /** The threshold used, in the picture's own greys. */
   readonly threshold: number;
+  /** How far apart the dots lie that greys were made of, px, where these were smoothed away; null where there were none. */
+  readonly dotPitch?: number | null;
+  /** Whether the light falls off over the picture, so that every place has a threshold of its own unasked. */
+  readonly isUneven?: boolean;
   readonly contours: readonly Contour[];
   readonly dropped: number;
   /** Deviation of the Gaussian that softens the picture's edges, px. */
@@ -47,10 +54,26 @@ const minContrast = 24;
 /** The local threshold looks about itself over this much, mm. */
 const windowMm = 6;
 
+/** Where a border cuts through dots it is so rough, in shares of their distance. */
+const roughnessOfDots = 0.07;
+/** Patterns of finer dots repeat over so many pixels, as dithered ones do. */
+const finestDots = 4;
+/** A picture with fewer specks is not printed in dots. */
+const minSpecks = 100;
+
 /** @param mmPerPx the picture's true scale */
 export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
   const dark = settings.inverted ? negativeOf(picture) : picture;
-  const { grey, counts, found, told } = parted(dark, windowMm / mmPerPx, settings);
+  const plain = inkOf(dark, mmPerPx, settings);
+  if (settings.keepsDots || plain.dropped < minSpecks) return plain;
+  const pitch = dotPitch(plain.grey, plain.level, (settings.smallestMm / mmPerPx) ** 2);
+  if (pitch === null) return plain;
+  const ink = inkOf(descreened(dark, pitch), mmPerPx, settings);
+  return { ...ink, minNoise: Math.max(ink.minNoise, roughnessOfDots * Math.max(finestDots, pitch)), dotPitch: pitch };
+}
+
+function inkOf(dark: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
+  const { grey, counts, found, told, isUneven } = parted(dark, windowMm / mmPerPx, settings);
   if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, blur: 1, minNoise: 0 };
   const level = Math.min(254, found.value) + 0.5;
   const { contours, meanStep, dropped } = contoursAt(grey, level, (settings.smallestMm / mmPerPx) ** 2);
@@ -58,7 +81,7 @@ export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSett
   const contrast = Math.max(1, found.paper - found.ink);
   const blur = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
   const threshold = settings.inverted ? 255 - told : told;
-  return { grey, level, contours, threshold, dropped, blur, minNoise: isBilevel(counts) ? stairsPx : roughness(blur) };
+  return { grey, level, contours, threshold, isUneven, dropped, blur, minNoise: isBilevel(counts) ? stairsPx : roughness(blur) };
 }
 
 interface Parted {
@@ -67,23 +90,26 @@ interface Parted {
   readonly found: Pick<Threshold, 'value' | 'ink' | 'paper'> | null;
   /** The threshold that a person is told: in greys of the picture as it came, where one serves it. */
   readonly told: number;
+  readonly isUneven: boolean;
 }
 
 /** Ink and paper told apart; where the light falls off, with their border at one level. */
 function parted(dark: GreyPicture, windowPx: number, settings: InkSettings): Parted {
-  const levelled = (grey: GreyPicture, told: number): Parted => {
+  const levelled = (grey: GreyPicture, told: number, isUneven: boolean): Parted => {
     const counts = histogram(grey);
-    return { grey, counts, found: classMeans(counts, 127), told };
+    return { grey, counts, found: classMeans(counts, 127), told, isUneven };
   };
-  if (settings.threshold === 'local') return levelled(normalizedIllumination(dark, windowPx), 127);
+  if (settings.threshold === 'local') return levelled(normalizedIllumination(dark, windowPx), 127, false);
   const counts = histogram(dark);
   if (typeof settings.threshold === 'number') {
     const found = handSet(counts, settings);
-    return { grey: dark, counts, found, told: found.value };
+    return { grey: dark, counts, found, told: found.value, isUneven: false };
   }
   const found = inkThreshold(counts);
-  if (found && isUnevenlyIlluminated(dark, found)) return levelled(normalizeIllumination(dark, windowPx, found), found.value);
-  return { grey: dark, counts, found, told: found?.value ?? 127 };
+  const lit = found && withoutFalloff(dark, windowPx, found);
+  if (lit) return levelled(normalizeIllumination(lit.grey, windowPx, lit.found), found.value, true);
+  if (found && isUnevenlyIlluminated(dark, found)) return levelled(normalizeIllumination(dark, windowPx, found), found.value, true);
+  return { grey: dark, counts, found, told: found?.value ?? 127, isUneven: false };
 }
 
 const handSet = (counts: Uint32Array, { threshold, inverted }: InkSettings) =>

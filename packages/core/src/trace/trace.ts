@@ -64,6 +64,10 @@ export interface Trace {
   readonly pieces: TracedPiece[];
   /** The threshold used. */
   readonly threshold: number;
+  /** Whether the light falls off over the picture, so that every place got a threshold of its own unasked. */
+  readonly isUneven?: boolean;
+  /** How far apart the dots lie that were smoothed to even greys, px; null where there were none. */
+  readonly dotPitch?: number | null;
   /** How many specks and pinholes were left out. */
   readonly dropped: number;
 }
@@ -78,6 +82,7 @@ export const plainTraceSettings: TraceSettings = {
   colours: [],
   wallMm: null,
   forBlade: false,
+  keepsDots: false,
 };
 
 /** What of the settings the fit goes by; the rest has gone into the ink. */
@@ -91,9 +96,13 @@ const pointsAStep = 40_000;
  * @param mmPerPx the picture's true scale
  */
 export function* fitInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator<number, Trace> {
-  const trace = yield* fittedInk(ink, mmPerPx, settings);
+  const fitted = yield* fittedInk(ink, mmPerPx, settings);
+  const trace = { ...fitted, ...foundIn(ink) };
   return settings.forBlade ? smoothed(trace, settings.toleranceMm / mmPerPx) : trace;
 }
+
+/** What a person is told of the picture. */
+const foundIn = ({ isUneven = false, dotPitch = null }: Ink) => ({ isUneven, dotPitch });
 
 /** Half the tolerance is left for it. */
 function smoothed(trace: Trace, tolerancePx: number): Trace {
@@ -135,7 +144,7 @@ function* fittedInk(ink: Ink, mmPerPx: number, settings: FitSettings): Generator
 export function firstLook(ink: Ink, mmPerPx: number, { toleranceMm }: Pick<TraceSettings, 'toleranceMm'>): Trace {
   const tolerancePx = Math.max(minChordPx, toleranceMm / mmPerPx);
   const pieces = areaPieces(ink, ink.contours.map(({ points }) => chordsAlong(points, tolerancePx))); // biome-ignore format: one line
-  return { pieces, threshold: ink.threshold, dropped: ink.dropped };
+  return { pieces, threshold: ink.threshold, dropped: ink.dropped, ...foundIn(ink) };
 }
 
 /** Chords closer to a contour would only show its pixels. */
@@ -169,7 +178,7 @@ export function* colourBorders(picture: ColourPicture, mmPerPx: number, settings
   const ink = yield* colourInk(picture, meant, settings.smallestMm / mmPerPx);
   if (settings.take !== 'shape') {
     // Lines of the meant colours are read as ink on paper; a line runs on in its own colour only, and has it.
-    const grey = findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm });
+    const grey = findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm, keepsDots: true });
     const borders = inkBorders({ ...grey, kinds: ink.labels }, mmPerPx);
     return { ...borders, fit: (options) => colouredLines(borders.fit(options), ink) };
   }

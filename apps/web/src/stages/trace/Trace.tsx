@@ -39,6 +39,7 @@ import { InkSettings, isDrawnLine } from './InkSettings';
 import { FrameLimit, Limit } from './Limit';
 import { isSame } from './MeantColours';
 import { OtherPictures } from './OtherPictures';
+import { PictureFound } from './PictureFound';
 import { PieceList, SelectedPiece } from './PieceList';
 import { Relations } from './Relations';
 import { ScanBorder } from './ScanBorder';
@@ -112,6 +113,7 @@ function Find({ picture, onStage }: { picture: Picture; onStage: (stage: StageNa
       {tool === 'along-edge' && <AlongEdge picture={picture} raster={raster} />}
       {(isLimiting || settings.within) && <Limit within={settings.within} onAll={() => move({ ...settings, within: null })} />}
       <FrameLimit trace={shown} settings={settings} onChange={move} />
+      {!progress && !preview && <PictureFound trace={trace} settings={settings} unit={job.unit} onChange={move} />}
       {!progress && !preview && <ScanBorder pieces={pieces} onLeaveOut={leaveOut} />}
       {!progress && !preview && <Annotations pieces={pieces} onLeaveOut={leaveOut} />}
       {selected && <SelectedPiece piece={selected} unit={job.unit} />}
