@@ -125,11 +125,11 @@ it('a print in dots is traced as the figures that they fill, and a click traces 
   const { picture, mmPerPx } = screenedScan(107);
   const { id } = await jobWith('Lantern from a newspaper', await pngOf(picture, 25.4 / mmPerPx));
   await page.goto(`${address}/jobs/${id}?stage=trace`);
-  await page.getByText(/^Printed in dots 0\.\d\d mm apart/).waitFor();
+  await page.getByText(/^Printed in dots 1\.\d\d mm apart/).waitFor();
   const { traces } = await jobOf(id);
   expect(traces.map(({ pieces }) => pieces.length)).toEqual([screenedScan(107).scene.pieces.length]);
-  await page.getByRole('button', { name: 'Trace every dot' }).click();
-  await page.getByText('Every dot of the print is traced.').waitFor();
+  await page.getByRole('button', { name: 'Keep dots' }).click();
+  await page.getByText('Dots and grain are traced as they are.').waitFor();
   await settled(page);
   await page.getByRole('button', { name: 'Smooth them' }).click();
   await page.getByText(/^Printed in dots/).waitFor();

@@ -33,7 +33,7 @@ describe('a tint of dots', () => {
 
   it('is traced dot by dot where that is asked for', () => {
     const { picture, mmPerPx } = screenedScan(107);
-    const { pieces, dotPitch } = tracePicture(picture, mmPerPx, { ...settings, smallestMm: 0.05, keepsDots: true });
+    const { pieces, dotPitch } = tracePicture(picture, mmPerPx, { ...settings, smallestMm: 0.05, keepsTexture: true });
     expect(dotPitch).toBeNull();
     expect(pieces.length).toBeGreaterThan(200);
   });
@@ -70,7 +70,7 @@ describe('no dots of a print are', () => {
       `<path stroke="#000" stroke-width="3" stroke-dasharray="8 6" d="${Array.from({ length: 15 }, (_, k) => `M5 ${20 + 40 * k}H595`).join('')}"/>`,
     ],
   ])('%s', (_, body) => {
-    const ink = findInk(drawn(body), 25.4 / 300, { threshold: 'auto', inverted: false, smallestMm: 1, keepsDots: false });
+    const ink = findInk(drawn(body), 25.4 / 300, { threshold: 'auto', inverted: false, smallestMm: 1, keepsTexture: false });
     expect(ink.dropped).toBeGreaterThan(100);
     expect(ink.dotPitch ?? null).toBeNull();
   });

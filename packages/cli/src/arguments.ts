@@ -94,7 +94,8 @@ Tracing:
                                 so, within the tolerance (default off)
   --for-blade                   curves join with one curvature, too, where half the tolerance allows it
   --local                       a threshold of its own for every place, against uneven light
-  --dots                        trace the dots of a print one by one (default: they are smoothed to even greys)
+  --texture                     trace the dots of a print and the grain of a pencil's strokes one by one (default: dots are
+                                smoothed to even greys, grain along the strokes)
   --threshold auto|0..255       greys up to this are ink (default auto)
   --tolerance LENGTH            largest distance from the picture's edge (default 0.1mm)
   --smallest LENGTH             smaller specks and pinholes are left out (default 1mm)
@@ -140,7 +141,7 @@ const traceOptions = {
   'for-blade': flag,
   invert: flag,
   local: flag,
-  dots: flag,
+  texture: flag,
   threshold: one,
   tolerance: one,
   smallest: one,
@@ -175,7 +176,7 @@ export function readTraceArguments(words: readonly string[]): TraceRequest {
       forBlade: values['for-blade'] === true,
       within: null,
       aroundFrame: values['around-frame'] === true,
-      keepsDots: values.dots === true,
+      keepsTexture: values.texture === true,
     },
   };
 }

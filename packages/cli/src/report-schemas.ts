@@ -65,6 +65,7 @@ export const traceReport = z
     threshold: z.number().describe('greys up to it are ink, 0 to 255'),
     unevenLight: z.boolean().describe('whether every place got a threshold of its own unasked'),
     dotPitchMm: z.number().nullable().describe('how far apart the dots lie that were smoothed to even greys'),
+    grainSmoothed: z.boolean().describe('whether strokes that grain breaks up were joined along themselves'),
     pieces: listOf(
       z.object({
         name: z.string(),

@@ -52,6 +52,7 @@ interface InkFound {
   readonly threshold: number;
   readonly unevenLight: boolean;
   readonly dotPitchMm: number | null;
+  readonly grainSmoothed: boolean;
 }
 
 export function reportOnPieces(fit: TrueUpFit, pieces: readonly Piece[], ink: InkFound) {

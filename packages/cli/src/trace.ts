@@ -6,6 +6,7 @@ import { basename } from 'node:path';
 import { writeDxf, writeSvg } from '@nuvet/core/formats';
 import {
   frameToTraceIn,
+  type JobTrace,
   newPicture,
   overallBox,
   type Piece,
@@ -49,7 +50,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     throw new UsageError(`${request.picture}: no shape was found; try another --threshold or a smaller --smallest`);
   }
   const onSheet = traceOnSheet(asPicture, request.settings, traced, raster, fit, frame !== null);
-  const { threshold, isUneven = false, dotPitchMm = null } = onSheet;
+  const { threshold, isUneven = false, dotPitchMm = null, isGrainy = false } = onSheet;
   const isBorder = ({ isScanBorder }: Piece): boolean => isScanBorder === true && !request.borders;
   const tracedPieces = onSheet.pieces.filter((piece) => !isBorder(piece));
   const symmetricPieces =
@@ -63,7 +64,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     files.set(
       request.report,
       reportText(traceReport, {
-        ...reportOnPieces(fit, pieces, { threshold, unevenLight: isUneven, dotPitchMm }),
+        ...reportOnPieces(fit, pieces, { threshold, unevenLight: isUneven, dotPitchMm, grainSmoothed: isGrainy }),
         lens: reportOnLens(lens),
       }),
     );
@@ -75,14 +76,7 @@ export async function trace(request: TraceRequest, io: Io): Promise<Outcome> {
     ...lensSaid(lens),
     ...warningsOn(fit).map((w) => `look: ${w}`),
     ...(onSheet.pieces.some(isBorder) ? ['look: the dark border of the scan was left out; --borders keeps it'] : []),
-    ...(dotPitchMm === null
-      ? []
-      : [`look: printed in dots ${dotPitchMm.toFixed(2)} mm apart, which were smoothed to even greys; --dots traces them one by one`]),
-    ...(isUneven
-      ? [
-          `look: the light falls off over the picture, so every place has a threshold of its own; --threshold ${Math.round(threshold)} uses one`,
-        ]
-      : []),
+    ...toldOfInk(onSheet),
     ...(frame ? ['look: traced inside the framed sheet only; --around-frame traces what lies around it, too'] : []),
   ]);
 }
@@ -120,3 +114,16 @@ function related(pieces: readonly Piece[], toleranceMm: number): Piece[] {
   );
   return pieces.map((piece) => made.get(piece) ?? piece);
 }
+
+/** What was made of the ink unasked. */
+const toldOfInk = ({ dotPitchMm, isGrainy, isUneven, threshold }: JobTrace): string[] => [
+  ...(dotPitchMm === undefined
+    ? []
+    : [`look: printed in dots ${dotPitchMm.toFixed(2)} mm apart, which were smoothed to even greys; --texture traces them one by one`]),
+  ...(isGrainy ? ['look: strokes that grain breaks up were joined along themselves; --texture traces them as they are'] : []),
+  ...(isUneven
+    ? [
+        `look: the light falls off over the picture, so every place has a threshold of its own; --threshold ${Math.round(threshold)} uses one`,
+      ]
+    : []),
+];

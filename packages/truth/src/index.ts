@@ -19,6 +19,7 @@ export { type FoundersTool, foundersSheet, foundersTools } from './heron-lane/fo
 export { keepScansIn, type ScanStore } from './kept-scans.ts';
 export { dashedStroke, type LineScene, linesScene, penStroke } from './line-figures.ts';
 export { paperRule } from './paper-rule.ts';
+export { type PencilScan, pencilScan } from './pencil-scan.ts';
 export { type Photo, type PhotoSettings, photographScene, type SpacePoint, type StandingPart } from './photo.ts';
 export { colourPngOf, jpegOf, pngOf, tiffOf } from './picture-file.ts';
 export { cutSheet } from './puzzles.ts';

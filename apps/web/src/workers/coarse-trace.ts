@@ -27,9 +27,19 @@ export function coarseTrace(picture: Picture, raster: RasterSource, settings: Jo
   if (!coarse) return null;
   const { factor } = coarse;
   const mmPerPx = raster.mmPerPx * factor;
-  const { threshold, inverted, smallestMm, keepsDots, within, aroundFrame } = settings;
+  const { threshold, inverted, smallestMm, keepsTexture, within, aroundFrame } = settings;
   const own = holding(raster);
-  const key = JSON.stringify([threshold, inverted, smallestMm, keepsDots, mmPerPx, picture.crop, within, aroundFrame, framesOf(picture)]);
+  const key = JSON.stringify([
+    threshold,
+    inverted,
+    smallestMm,
+    keepsTexture,
+    mmPerPx,
+    picture.crop,
+    within,
+    aroundFrame,
+    framesOf(picture),
+  ]);
   if (own.coarseInk?.key !== key) {
     const { outlines } = limitsOn(picture, raster, settings, own.grey);
     const small = outlines.reduce(

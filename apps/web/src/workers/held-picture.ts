@@ -85,10 +85,10 @@ export async function pictureBorders(
   onReading: OnShare,
   onFinding: OnShare,
 ): Promise<Borders | null> {
-  const { threshold, inverted, smallestMm, keepsDots, colours, take, within, aroundFrame } = settings;
+  const { threshold, inverted, smallestMm, keepsTexture, colours, take, within, aroundFrame } = settings;
   const { mmPerPx } = raster;
   const isByColour = colours.length > 0;
-  const told = isByColour ? [colours.map(({ hex }) => hex), take === 'shape'] : [threshold, inverted, keepsDots];
+  const told = isByColour ? [colours.map(({ hex }) => hex), take === 'shape'] : [threshold, inverted, keepsTexture];
   const key = JSON.stringify([told, smallestMm, mmPerPx, picture.crop, within, aroundFrame, framesOf(picture)]);
   const own = holding(raster);
   if (own.borders?.key === key) return own.borders.found;
@@ -105,7 +105,7 @@ export async function pictureBorders(
   if (!isWanted()) return null;
   const { outlines } = limitsOn(picture, raster, settings, whole);
   const grey = outlines.reduce((all, outline) => onlyInside(all, outline, inverted), whole);
-  const found = inkBorders(findInk(grey, mmPerPx, { threshold, inverted, smallestMm, keepsDots }), mmPerPx);
+  const found = inkBorders(findInk(grey, mmPerPx, { threshold, inverted, smallestMm, keepsTexture }), mmPerPx);
   own.borders = { key, found };
   return found;
 }

@@ -134,8 +134,8 @@ export const traceSettingsSchema = z.strictObject({
   within: z.array(pointSchema).min(3).max(500).nullable().default(null),
   /** Whether what lies around a framed sheet is traced, too. */
   aroundFrame: z.boolean().default(false),
-  /** Whether the dots that a print's greys are made of are traced one by one. */
-  keepsDots: z.boolean().default(false),
+  /** Whether the dots of a print and the grain of pencil or chalk are traced as they are. */
+  keepsTexture: z.boolean().default(false),
 });
 export type JobTraceSettings = z.infer<typeof traceSettingsSchema>;
 
@@ -146,6 +146,8 @@ export const traceSchema = z.strictObject({
   threshold: finite,
   /** Whether the light falls off over the picture, so that every place got a threshold of its own unasked. */
   isUneven: z.boolean().optional(),
+  /** Whether strokes that the grain of pencil or chalk breaks up were joined along themselves. */
+  isGrainy: z.boolean().optional(),
   /** How far apart the dots of the print lie that were smoothed to even greys. */
   dotPitchMm: finite.positive().optional(),
   /** Specks and pinholes left out for their size. */

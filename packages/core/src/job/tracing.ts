@@ -24,6 +24,7 @@ export function traceOnSheet(
     settings,
     threshold: trace.threshold,
     ...(trace.isUneven ? { isUneven: true } : {}),
+    ...(trace.isGrainy ? { isGrainy: true } : {}),
     ...(trace.dotPitch ? { dotPitchMm: trace.dotPitch * mmPerPx } : {}),
     dropped: trace.dropped,
     insideFrame,

@@ -2,10 +2,10 @@
  * In: a grey picture and the level that parts its ink from its paper. Out: whether it is printed or dithered in dots, how far these
  * lie apart, and the picture with them smoothed to an even grey.
  * Rests on: the dots' nearest neighbours. In a screen, an ordered dither and a diffused one these lie at much the same distance, on all
- * sides; letters lie near along a line only, and specks at random (of which the spread is half the mean: Clark & Evans 1954). The
- * smoothing is a Gaussian as three running means (Wells 1986).
+ * sides; letters lie near along a line only, and specks at random (of which the spread is half the mean: Clark & Evans 1954).
  */
-import { type GreyPicture, greyPicture } from './grey.ts';
+import { gaussianSmoothed } from './gaussian.ts';
+import type { GreyPicture } from './grey.ts';
 
 /** Side of the squares that are looked at, px, and how many of them there are at most. */
 const tilePx = 96;
@@ -49,7 +49,7 @@ export function dotPitch(picture: GreyPicture, level: number, largestDot: number
     }
     return [];
   });
-  if (pitches.length < Math.max(Math.min(minTilesFound, looked.length), minTileShare * looked.length)) return null;
+  if (pitches.length === 0 || pitches.length < Math.max(Math.min(minTilesFound, looked.length), minTileShare * looked.length)) return null;
   return quantile(pitches, 0.5);
 }
 
@@ -172,35 +172,5 @@ const quantile = (list: readonly number[], share: number): number =>
   list.toSorted((a, b) => a - b)[Math.min(list.length - 1, Math.floor(share * list.length))] as number;
 
 /** The picture with dots that lie so far apart, px, smoothed to an even grey. */
-export function descreened({ width, height, data }: GreyPicture, pitch: number): GreyPicture {
-  const sigma = Math.max(minSmoothing, smoothingOfPitch * pitch);
-  let [from, to] = [data, new Uint8Array(data.length)];
-  for (const reach of boxReaches(sigma)) {
-    const across = new Uint8Array(data.length);
-    for (let y = 0; y < height; y++) runningMean(from, across, y * width, 1, width, reach);
-    for (let x = 0; x < width; x++) runningMean(across, to, x, width, height, reach);
-    [from, to] = [to, new Uint8Array(data.length)];
-  }
-  return greyPicture(from, width, height);
-}
-
-/** How far three running means reach that together spread as a Gaussian does. */
-function boxReaches(sigma: number): number[] {
-  const least = Math.max(0, Math.floor((Math.sqrt(4 * sigma * sigma + 1) - 1) / 2));
-  const variance = (reach: number) => ((2 * reach + 1) ** 2 - 1) / 12;
-  // As many of the wider as bring the sum of variances nearest.
-  const wider = Math.round((sigma * sigma - 3 * variance(least)) / (variance(least + 1) - variance(least)));
-  return [0, 1, 2].map((k) => (k < wider ? least + 1 : least));
-}
-
-/** The mean over `reach` to either side along a row or a column; what lies beyond its ends is as at them. */
-function runningMean(from: Uint8Array, to: Uint8Array, start: number, step: number, count: number, reach: number): void {
-  const size = 2 * reach + 1;
-  const at = (k: number): number => from[start + Math.max(0, Math.min(count - 1, k)) * step] as number;
-  let sum = 0;
-  for (let k = -reach; k <= reach; k++) sum += at(k);
-  for (let k = 0; k < count; k++) {
-    to[start + k * step] = (sum / size + 0.5) | 0;
-    sum += at(k + reach + 1) - at(k - reach);
-  }
-}
+export const descreened = (picture: GreyPicture, pitch: number): GreyPicture =>
+  gaussianSmoothed(picture, Math.max(minSmoothing, smoothingOfPitch * pitch));

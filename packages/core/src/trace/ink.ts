@@ -8,6 +8,7 @@ import { descreened, dotPitch } from '../raster/halftone.ts';
 import { isUnevenlyIlluminated, normalizeIllumination, withoutFalloff } from '../raster/illumination.ts';
 import { normalizedIllumination } from '../raster/local-threshold.ts';
 import { classMeans, histogram, isBilevel, otsuThreshold, type Threshold } from '../raster/threshold.ts';
+import { brokenStrokes } from './broken-strokes.ts';
 
 export interface InkSettings {
   /** Values up to and with this one are ink; `auto` finds one for the whole picture, `local` one for every place. */
@@ -16,8 +17,8 @@ export interface InkSettings {
   readonly inverted: boolean;
   /** Specks and pinholes smaller than a square of this side are left out, mm. */
   readonly smallestMm: number;
-  /** Whether the dots that a print's or a dithered picture's greys are made of are traced one by one, instead of the greys. */
-  readonly keepsDots: boolean;
+  /** Whether the dots of a print, and the grain that breaks up strokes, are traced as they are. */
+  readonly keepsTexture: boolean;
 }
 
 /** The ink of a picture; it serves every tolerance. */
@@ -30,8 +31,10 @@ export interface Ink {
   readonly threshold: number;
   /** How far apart the dots lie that greys were made of, px, where these were smoothed away; null where there were none. */
   readonly dotPitch?: number | null;
+  /** Whether strokes that grain breaks up were joined along themselves. */
+  readonly isGrainy?: boolean;
   /** Whether the light falls off over the picture, so that every place has a threshold of its own unasked. */
-  readonly isUneven?: boolean;
+  readonly isUneven?: boolean | undefined;
   readonly contours: readonly Contour[];
   readonly dropped: number;
   /** Deviation of the Gaussian that softens the picture's edges, px. */
@@ -58,18 +61,31 @@ const windowMm = 6;
 const roughnessOfDots = 0.07;
 /** Patterns of finer dots repeat over so many pixels, as dithered ones do. */
 const finestDots = 4;
-/** A picture with fewer specks is not printed in dots. */
-const minSpecks = 100;
+/** Strokes narrower than so many dots' distances are broken up by grain: even dots would not show in them. */
+const strokesOfDots = 8;
+/** A picture with fewer specks has no texture, and one with fewer of them is not printed in dots. */
+const minSpecks = 12;
+const minDots = 100;
 
 /** @param mmPerPx the picture's true scale */
 export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
   const dark = settings.inverted ? negativeOf(picture) : picture;
   const plain = inkOf(dark, mmPerPx, settings);
-  if (settings.keepsDots || plain.dropped < minSpecks) return plain;
-  const pitch = dotPitch(plain.grey, plain.level, (settings.smallestMm / mmPerPx) ** 2);
+  if (settings.keepsTexture || plain.dropped < minSpecks) return plain;
+  const smallestArea = (settings.smallestMm / mmPerPx) ** 2;
+  const strokes = brokenStrokes(plain.grey, plain, smallestArea);
+  const pitch = plain.dropped < minDots ? null : dotPitch(plain.grey, plain.level, smallestArea);
+  if (strokes && (pitch === null || strokes.widthPx < strokesOfDots * pitch)) return strokesIn(plain, strokes.grey, mmPerPx, settings);
   if (pitch === null) return plain;
   const ink = inkOf(descreened(dark, pitch), mmPerPx, settings);
-  return { ...ink, minNoise: Math.max(ink.minNoise, roughnessOfDots * Math.max(finestDots, pitch)), dotPitch: pitch };
+  const minNoise = Math.max(ink.minNoise, roughnessOfDots * Math.max(finestDots, pitch));
+  return { ...ink, isUneven: plain.isUneven, minNoise, dotPitch: pitch };
+}
+
+/** Strokes that grain broke up, as they are meant. */
+function strokesIn(plain: Ink, grey: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
+  const ink = inkOf(grey, mmPerPx, { ...settings, threshold: 127, inverted: false });
+  return { ...ink, threshold: plain.threshold, isUneven: plain.isUneven, dropped: plain.dropped, isGrainy: true };
 }
 
 function inkOf(dark: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {

@@ -68,6 +68,8 @@ export interface Trace {
   readonly isUneven?: boolean;
   /** How far apart the dots lie that were smoothed to even greys, px; null where there were none. */
   readonly dotPitch?: number | null;
+  /** Whether strokes that grain breaks up were joined along themselves. */
+  readonly isGrainy?: boolean;
   /** How many specks and pinholes were left out. */
   readonly dropped: number;
 }
@@ -82,7 +84,7 @@ export const plainTraceSettings: TraceSettings = {
   colours: [],
   wallMm: null,
   forBlade: false,
-  keepsDots: false,
+  keepsTexture: false,
 };
 
 /** What of the settings the fit goes by; the rest has gone into the ink. */
@@ -102,7 +104,7 @@ export function* fitInk(ink: Ink, mmPerPx: number, settings: FitSettings): Gener
 }
 
 /** What a person is told of the picture. */
-const foundIn = ({ isUneven = false, dotPitch = null }: Ink) => ({ isUneven, dotPitch });
+const foundIn = ({ isUneven = false, dotPitch = null, isGrainy = false }: Ink) => ({ isUneven, dotPitch, isGrainy });
 
 /** Half the tolerance is left for it. */
 function smoothed(trace: Trace, tolerancePx: number): Trace {
@@ -178,7 +180,12 @@ export function* colourBorders(picture: ColourPicture, mmPerPx: number, settings
   const ink = yield* colourInk(picture, meant, settings.smallestMm / mmPerPx);
   if (settings.take !== 'shape') {
     // Lines of the meant colours are read as ink on paper; a line runs on in its own colour only, and has it.
-    const grey = findInk(meantInGrey(ink), mmPerPx, { threshold: 127, inverted: false, smallestMm: settings.smallestMm, keepsDots: true });
+    const grey = findInk(meantInGrey(ink), mmPerPx, {
+      threshold: 127,
+      inverted: false,
+      smallestMm: settings.smallestMm,
+      keepsTexture: true,
+    });
     const borders = inkBorders({ ...grey, kinds: ink.labels }, mmPerPx);
     return { ...borders, fit: (options) => colouredLines(borders.fit(options), ink) };
   }

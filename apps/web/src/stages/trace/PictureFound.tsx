@@ -1,6 +1,6 @@
 'use client';
 /**
- * What tracing found out about the picture and acted on unasked: light that falls off, dots of a print. Each is told, and taken back in
+ * What tracing found out about the picture and acted on unasked: light that falls off, dots of a print, the grain of pencil. Each is told, and taken back in
  * one click.
  */
 import Alert from '@mui/material/Alert';
@@ -18,7 +18,7 @@ interface Props {
 
 export function PictureFound({ trace, settings, unit, onChange }: Props) {
   if (!trace || settings.colours.length > 0) return null;
-  const { isUneven, dotPitchMm, threshold } = trace;
+  const { isUneven, dotPitchMm, isGrainy, threshold } = trace;
   return (
     <>
       {isUneven && settings.threshold === 'auto' && (
@@ -28,18 +28,25 @@ export function PictureFound({ trace, settings, unit, onChange }: Props) {
           onClick={() => onChange({ ...settings, threshold: Math.round(threshold) })}
         />
       )}
-      {dotPitchMm !== undefined && !settings.keepsDots && (
+      {dotPitchMm !== undefined && !settings.keepsTexture && (
         <Told
           text={words.trace.printedInDots(unit === 'mm' ? `${dotPitchMm.toFixed(2)} mm` : printDecimalInches(dotPitchMm))}
           action={words.trace.traceEveryDot}
-          onClick={() => onChange({ ...settings, keepsDots: true })}
+          onClick={() => onChange({ ...settings, keepsTexture: true })}
         />
       )}
-      {settings.keepsDots && (
+      {isGrainy && !settings.keepsTexture && (
         <Told
-          text={words.trace.everyDotIsTraced}
+          text={words.trace.grainSmoothed}
+          action={words.trace.keepGrain}
+          onClick={() => onChange({ ...settings, keepsTexture: true })}
+        />
+      )}
+      {settings.keepsTexture && (
+        <Told
+          text={words.trace.textureIsTraced}
           action={words.trace.smoothDots}
-          onClick={() => onChange({ ...settings, keepsDots: false })}
+          onClick={() => onChange({ ...settings, keepsTexture: false })}
         />
       )}
     </>
