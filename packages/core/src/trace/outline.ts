@@ -6,13 +6,14 @@
 
 import { nearestOnPath, type Path, withoutLoops } from '../plane/path.ts';
 import { crossing, distance, norm, type Point, turnBetween } from '../plane/point.ts';
-import type { Segment } from '../plane/segment.ts';
+import { pointOn, type Segment } from '../plane/segment.ts';
 import { withoutCornerLoops } from '../shape/corner-loops.ts';
 import { withoutNeedless } from '../shape/needless.ts';
 import { type Bend, type BendEnd, bendCost, fitBend, fitRound } from './bends.ts';
 import { wholeFigure } from './circle-and-ellipse-fit.ts';
 import type { Corner } from './corner.ts';
 import { findCorners } from './corners.ts';
+import { openChords } from './douglas-peucker.ts';
 import { type EdgeModel, edgeModelOf, farthestTip, tipShrinkage } from './edge-model.ts';
 import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
 import { placeReach } from './optimal-segmentation.ts';
@@ -355,8 +356,104 @@ function open(sampled: SampledContour, edgeModel: EdgeModel, parts: readonly Par
     const after = bends[isRound && k === parts.length ? 0 : k];
     return before?.segments.at(-1)?.to ?? after?.start ?? join.at;
   });
-  const segments = parts.flatMap((_, k): readonly Segment[] => bends[k]?.segments ?? [{ kind: 'line', to: places[k + 1] as Point }]);
+  return pathAlong(sampled, edgeModel, parts, joins, places, bends);
+}
+
+/** The segments of all parts from place to place; a part whose segments leave the contour is drawn anew, holding to it. */
+function pathAlong(
+  sampled: SampledContour,
+  edgeModel: EdgeModel,
+  parts: readonly Part[],
+  joins: readonly Join[],
+  found: readonly Point[],
+  bends: readonly (Bend | null)[],
+): Path {
+  const isRound = joins[0] === joins.at(-1);
+  const farthest = farthestCorner(edgeModel);
+  const stops = [(parts[0] as Part).first, ...parts.map(({ last }) => last)];
+  const offs = found.map((place, k) => offCorner(sampled, stops[k] as number, place));
+  const places = found.map((place, k) => {
+    const index = stops[k] as number;
+    // What slides along an edge may end anywhere on it, but not off the contour.
+    const isLost = (offs[k] as number) > farthest && offPart(sampled, parts, k, place) > farthest;
+    return isLost ? { x: sampled.x(index), y: sampled.y(index) } : place;
+  });
+  if (isRound) places[places.length - 1] = places[0] as Point;
+  const segments = parts.flatMap((part, k): readonly Segment[] => {
+    const [from, to] = [places[k] as Point, places[k + 1] as Point];
+    const drawn = from === found[k] && to === found[k + 1] ? bends[k]?.segments : undefined;
+    const own = drawn ?? [{ kind: 'line' as const, to }];
+    const near = [offs[k] as number, offs[k + 1] as number] as const;
+    return keepsToContour(sampled, edgeModel, part, from, own, near) ? own : heldSegments(sampled, edgeModel, part, from, to);
+  });
   return { start: places[0] as Point, segments, closed: false };
+}
+
+/** How far a place lies from the contour of the parts on both sides of a join, px. */
+function offPart(sampled: SampledContour, parts: readonly Part[], k: number, { x, y }: Point): number {
+  const [before, after] = [parts[k - 1] ?? parts.at(-1), parts[k] ?? parts[0]] as [Part, Part];
+  let min = Infinity;
+  for (const { first, last } of [before, after]) {
+    for (let i = first; i <= last; i++) min = Math.min(min, norm(sampled.x(i) - x, sampled.y(i) - y));
+  }
+  return min;
+}
+
+/** Segments are looked at in so many places each. */
+const placesLookedAt = 6;
+
+/**
+ * Whether the segments of a part stay by the contour; beside its ends, which may be corners that softness keeps the contour back from,
+ * they need not.
+ */
+function keepsToContour(
+  sampled: SampledContour,
+  edgeModel: EdgeModel,
+  { first, last }: Part,
+  start: Point,
+  segments: readonly Segment[],
+  [offStart, offEnd]: readonly [number, number],
+): boolean {
+  const limit = parameters.strayOfWorst * edgeModel.worst + parameters.strayPx;
+  const end = (segments.at(-1) as Segment).to;
+  let from = start;
+  for (const segment of segments) {
+    for (let n = 1; n <= placesLookedAt; n++) {
+      const p = pointOn(from, segment, n / (placesLookedAt + 1));
+      if (distance(p, start) < 2 * offStart + 2 || distance(p, end) < 2 * offEnd + 2) continue;
+      if (!isWithin(sampled, first - strayReach, last + strayReach, p, limit)) return false;
+    }
+    from = segment.to;
+  }
+  return true;
+}
+
+/** Points beyond a part that its segments may run beside: what slides along an edge ends on it. */
+const strayReach = 24;
+
+function isWithin(sampled: SampledContour, first: number, last: number, { x, y }: Point, limit: number): boolean {
+  for (let k = first; k <= last; ) {
+    const d = norm(sampled.x(k) - x, sampled.y(k) - y);
+    if (d <= limit) return true;
+    // The contour comes no nearer than a pixel a step.
+    k += Math.max(1, Math.floor(d - limit));
+  }
+  return false;
+}
+
+/** A part drawn by the contour alone: curves that join nothing smoothly, or chords where these stray, too. */
+function heldSegments(sampled: SampledContour, edgeModel: EdgeModel, part: Part, from: Point, to: Point): Segment[] {
+  const { first, last } = part;
+  const [start, end] = [from, to].map((at, k) => ({ at, direction: null, blurMargin: 1, index: k === 0 ? first : last, slides: false }));
+  if (start && end && last - first > 8) {
+    const { segments } = fitBend(sampled, edgeModel, start, end);
+    const offs = [offCorner(sampled, first, from), offCorner(sampled, last, to)] as const;
+    if (segments.length > 0 && keepsToContour(sampled, edgeModel, part, from, segments, offs)) return segments;
+  }
+  const points = Float64Array.from({ length: 2 * (last - first + 1) }, (_, k) => (k % 2 === 0 ? sampled.x(first + (k >> 1)) : sampled.y(first + (k >> 1)))); // biome-ignore format: one line
+  points.set([from.x, from.y], 0);
+  points.set([to.x, to.y], points.length - 2);
+  return openChords(points, edgeModel.worst).map((at) => ({ kind: 'line', to: at }));
 }
 
 function joinAfter(sampled: SampledContour, edgeModel: EdgeModel, a: Part, b: Part, corners: Map<number, number>): Join {
@@ -406,11 +503,14 @@ function cornerJoin(sampled: SampledContour, edgeModel: EdgeModel, a: Part, b: P
     at ? [{ at, beyond: offCorner(sampled, a.last, at) - farthestTip(edgeModel, turnBetween(before.direction, after.direction)) }] : [],
   );
   const found = places.find(({ beyond }) => beyond <= 0) ?? places.toSorted((p, q) => p.beyond - q.beyond)[0];
-  const farthest = 4 + 8 * edgeModel.blur + 4 * edgeModel.noise + edgeModel.worst;
+  const farthest = farthestCorner(edgeModel);
   const seen = { x: sampled.x(a.last), y: sampled.y(a.last) };
   const isClear = found && found.beyond <= parameters.cornerBeyond && distance(found.at, seen) <= farthest;
   return { at: isClear ? found.at : seen, direction: null, blurMargin };
 }
+
+/** No corner lies farther than this from where it is seen, px. */
+const farthestCorner = ({ blur, noise, worst }: EdgeModel): number => 4 + 8 * blur + 4 * noise + worst;
 
 /** How far a place lies from the contour about a corner, px. */
 function offCorner(sampled: SampledContour, index: number, { x, y }: Point): number {

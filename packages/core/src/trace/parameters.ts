@@ -187,6 +187,12 @@ export const parameters = parametersOf({
     unit: 'px',
     meaning: 'A corner whose sides meet farther out than that, by so much, is none that shows: it stays on the contour.',
   },
+  strayOfWorst: {
+    value: 1.5,
+    unit: 'times',
+    meaning: 'A fitted part that leaves the contour by so many times what it may has gone astray,',
+  },
+  strayPx: { value: 0.8, unit: 'px', meaning: 'by so much more: between its points a contour is not known.' },
   tipOnSidePx: { value: 0.15, unit: 'px', meaning: 'A point this near to a side of a tip lies on it,' },
   tipOnSideNoise: { value: 2, unit: 'times', meaning: 'and for every deviation of noise.' },
   tipFlatAliasing: {
