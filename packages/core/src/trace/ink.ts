@@ -124,7 +124,7 @@ function parted(dark: GreyPicture, windowPx: number, settings: InkSettings): Par
   const found = inkThreshold(counts);
   const lit = found && withoutFalloff(dark, windowPx, found);
   if (lit) return levelled(normalizeIllumination(lit.grey, windowPx, lit.found), found.value, true);
-  if (found && isUnevenlyIlluminated(dark, found)) return levelled(normalizeIllumination(dark, windowPx, found), found.value, true);
+  if (found && isUnevenlyIlluminated(dark, found)) return levelled(normalizeIllumination(dark, windowPx, found), found.value, false);
   return { grey: dark, counts, found, told: found?.value ?? 127, isUneven: false };
 }
 

@@ -431,7 +431,8 @@ function keepsToContour(
 /** Points beyond a part that its segments may run beside: what slides along an edge ends on it. */
 const strayReach = 24;
 
-function isWithin(sampled: SampledContour, first: number, last: number, { x, y }: Point, limit: number): boolean {
+function isWithin(sampled: SampledContour, from: number, to: number, { x, y }: Point, limit: number): boolean {
+  const [first, last] = sampled.closed ? [from, to] : [Math.max(0, from), Math.min(sampled.count - 1, to)];
   for (let k = first; k <= last; ) {
     const d = norm(sampled.x(k) - x, sampled.y(k) - y);
     if (d <= limit) return true;
