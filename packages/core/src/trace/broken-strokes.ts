@@ -1,6 +1,6 @@
 /**
  * In: the ink of a picture as one threshold finds it. Out: whether it is strokes that the grain of pencil, chalk, crayon or worn ink
- * breaks up; and a picture of the strokes that are meant.
+ * breaks up; and a picture of the whole strokes.
  * Rests on: borders as rough as no edge is, among many specks; what is left of their length once that is smoothed; smoothing along the
  * strokes (raster/coherence.ts) as far as they are wide, and half way between ink and paper near by. Gaps along a stroke that was drawn
  * over again, and specks, are filled.
@@ -18,7 +18,7 @@ import { SampledContour } from './sampled-contour.ts';
 const measured = 20;
 
 export interface BrokenStrokes {
-  /** The strokes as they are meant: their border at 127.5, no speck or gap among them. */
+  /** Whole strokes: their border at 127.5, no speck or gap among them. */
   readonly grey: GreyPicture;
   /** About how wide they are, px. */
   readonly widthPx: number;

@@ -82,7 +82,7 @@ export function findInk(picture: GreyPicture, mmPerPx: number, settings: InkSett
   return { ...ink, isUneven: plain.isUneven, minNoise, dotPitch: pitch };
 }
 
-/** Strokes that grain broke up, as they are meant. */
+/** The ink of strokes that grain broke up, made whole. */
 function strokesIn(plain: Ink, grey: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
   const ink = inkOf(grey, mmPerPx, { ...settings, threshold: 127, inverted: false });
   return { ...ink, threshold: plain.threshold, isUneven: plain.isUneven, dropped: plain.dropped, isGrainy: true };

@@ -5,38 +5,21 @@
  */
 
 import { nearestOnPath, type Path, withoutLoops } from '../plane/path.ts';
-import { crossing, distance, norm, type Point, turnBetween } from '../plane/point.ts';
-import { pointOn, type Segment } from '../plane/segment.ts';
+import { crossing, norm, type Point } from '../plane/point.ts';
 import { withoutCornerLoops } from '../shape/corner-loops.ts';
 import { withoutNeedless } from '../shape/needless.ts';
 import { type Bend, type BendEnd, bendCost, fitBend, fitRound } from './bends.ts';
 import { wholeFigure } from './circle-and-ellipse-fit.ts';
 import type { Corner } from './corner.ts';
 import { findCorners } from './corners.ts';
-import { openChords } from './douglas-peucker.ts';
-import { type EdgeModel, edgeModelOf, farthestTip, tipShrinkage } from './edge-model.ts';
-import { type LocalCurve, localCurve, meeting } from './local-curve.ts';
-import { placeReach } from './optimal-segmentation.ts';
+import { type EdgeModel, edgeModelOf, tipShrinkage } from './edge-model.ts';
+import { type Join, joinAfter, type Part } from './joins.ts';
+import { localCurve } from './local-curve.ts';
 import { parameters } from './parameters.ts';
 import { SampledContour } from './sampled-contour.ts';
 import { modelCost } from './segment-cost.ts';
 import { isStraight, type Stretch, straightStretches } from './straights.ts';
-
-/** A part of the outline: straight or curved, from contour index `first` to `last`. */
-interface Part {
-  readonly kind: 'line' | 'curve';
-  readonly first: number;
-  readonly last: number;
-}
-
-/** How two neighbouring parts join. */
-interface Join {
-  readonly at: Point;
-  /** The common direction, or null at a corner. */
-  readonly direction: Point | null;
-  /** Points to either side of a corner that its softness blurs. */
-  readonly blurMargin: number;
-}
+import { pathAlong } from './stray-parts.ts';
 
 /**
  * @param contour x and y in turn, px, closed
@@ -357,165 +340,4 @@ function open(sampled: SampledContour, edgeModel: EdgeModel, parts: readonly Par
     return before?.segments.at(-1)?.to ?? after?.start ?? join.at;
   });
   return pathAlong(sampled, edgeModel, parts, joins, places, bends);
-}
-
-/** The segments of all parts from place to place; a part whose segments leave the contour is drawn anew, holding to it. */
-function pathAlong(
-  sampled: SampledContour,
-  edgeModel: EdgeModel,
-  parts: readonly Part[],
-  joins: readonly Join[],
-  found: readonly Point[],
-  bends: readonly (Bend | null)[],
-): Path {
-  const isRound = joins[0] === joins.at(-1);
-  const farthest = farthestCorner(edgeModel);
-  const stops = [(parts[0] as Part).first, ...parts.map(({ last }) => last)];
-  const offs = found.map((place, k) => offCorner(sampled, stops[k] as number, place));
-  const places = found.map((place, k) => {
-    const index = stops[k] as number;
-    // What slides along an edge may end anywhere on it, but not off the contour.
-    const isLost = (offs[k] as number) > farthest && offPart(sampled, parts, k, place) > farthest;
-    return isLost ? { x: sampled.x(index), y: sampled.y(index) } : place;
-  });
-  if (isRound) places[places.length - 1] = places[0] as Point;
-  const segments = parts.flatMap((part, k): readonly Segment[] => {
-    const [from, to] = [places[k] as Point, places[k + 1] as Point];
-    const drawn = from === found[k] && to === found[k + 1] ? bends[k]?.segments : undefined;
-    const own = drawn ?? [{ kind: 'line' as const, to }];
-    const near = [offs[k] as number, offs[k + 1] as number] as const;
-    return keepsToContour(sampled, edgeModel, part, from, own, near) ? own : heldSegments(sampled, edgeModel, part, from, to);
-  });
-  return { start: places[0] as Point, segments, closed: false };
-}
-
-/** How far a place lies from the contour of the parts on both sides of a join, px. */
-function offPart(sampled: SampledContour, parts: readonly Part[], k: number, { x, y }: Point): number {
-  const [before, after] = [parts[k - 1] ?? parts.at(-1), parts[k] ?? parts[0]] as [Part, Part];
-  let min = Infinity;
-  for (const { first, last } of [before, after]) {
-    for (let i = first; i <= last; i++) min = Math.min(min, norm(sampled.x(i) - x, sampled.y(i) - y));
-  }
-  return min;
-}
-
-/** Segments are looked at in so many places each. */
-const placesLookedAt = 6;
-
-/**
- * Whether the segments of a part stay by the contour; beside its ends, which may be corners that softness keeps the contour back from,
- * they need not.
- */
-function keepsToContour(
-  sampled: SampledContour,
-  edgeModel: EdgeModel,
-  { first, last }: Part,
-  start: Point,
-  segments: readonly Segment[],
-  [offStart, offEnd]: readonly [number, number],
-): boolean {
-  const limit = parameters.strayOfWorst * edgeModel.worst + parameters.strayPx;
-  const end = (segments.at(-1) as Segment).to;
-  let from = start;
-  for (const segment of segments) {
-    for (let n = 1; n <= placesLookedAt; n++) {
-      const p = pointOn(from, segment, n / (placesLookedAt + 1));
-      if (distance(p, start) < 2 * offStart + 2 || distance(p, end) < 2 * offEnd + 2) continue;
-      if (!isWithin(sampled, first - strayReach, last + strayReach, p, limit)) return false;
-    }
-    from = segment.to;
-  }
-  return true;
-}
-
-/** Points beyond a part that its segments may run beside: what slides along an edge ends on it. */
-const strayReach = 24;
-
-function isWithin(sampled: SampledContour, from: number, to: number, { x, y }: Point, limit: number): boolean {
-  const [first, last] = sampled.closed ? [from, to] : [Math.max(0, from), Math.min(sampled.count - 1, to)];
-  for (let k = first; k <= last; ) {
-    const d = norm(sampled.x(k) - x, sampled.y(k) - y);
-    if (d <= limit) return true;
-    // The contour comes no nearer than a pixel a step.
-    k += Math.max(1, Math.floor(d - limit));
-  }
-  return false;
-}
-
-/** A part drawn by the contour alone: curves that join nothing smoothly, or chords where these stray, too. */
-function heldSegments(sampled: SampledContour, edgeModel: EdgeModel, part: Part, from: Point, to: Point): Segment[] {
-  const { first, last } = part;
-  const [start, end] = [from, to].map((at, k) => ({ at, direction: null, blurMargin: 1, index: k === 0 ? first : last, slides: false }));
-  if (start && end && last - first > 8) {
-    const { segments } = fitBend(sampled, edgeModel, start, end);
-    const offs = [offCorner(sampled, first, from), offCorner(sampled, last, to)] as const;
-    if (segments.length > 0 && keepsToContour(sampled, edgeModel, part, from, segments, offs)) return segments;
-  }
-  const points = Float64Array.from({ length: 2 * (last - first + 1) }, (_, k) => (k % 2 === 0 ? sampled.x(first + (k >> 1)) : sampled.y(first + (k >> 1)))); // biome-ignore format: one line
-  points.set([from.x, from.y], 0);
-  points.set([to.x, to.y], points.length - 2);
-  return openChords(points, edgeModel.worst).map((at) => ({ kind: 'line', to: at }));
-}
-
-function joinAfter(sampled: SampledContour, edgeModel: EdgeModel, a: Part, b: Part, corners: Map<number, number>): Join {
-  const blurMargin = corners.get(sampled.wrap(a.last)) ?? 0;
-  if (blurMargin > 0) return cornerJoin(sampled, edgeModel, a, b, blurMargin);
-  if (a.kind === 'line' && b.kind === 'line') return cornerJoin(sampled, edgeModel, a, b, edgeModel.gap);
-  if (a.kind === 'curve' && b.kind === 'curve') {
-    const reach = placeReach(sampled, edgeModel);
-    const local = localCurve(sampled, a.last, a.last - reach, a.last + reach);
-    return { at: local.at, direction: local.direction, blurMargin: 0 };
-  }
-  const line = a.kind === 'line' ? lineOf(sampled, a, corners) : lineOf(sampled, b, corners);
-  const along = line.dx * (sampled.x(a.last) - line.x) + line.dy * (sampled.y(a.last) - line.y);
-  return {
-    at: { x: line.x + line.dx * along, y: line.y + line.dy * along },
-    direction: { x: line.dx, y: line.dy },
-    blurMargin: 0,
-  };
-}
-
-/** The line through a straight part, its blurred ends left out. */
-function lineOf(sampled: SampledContour, part: Part, corners: Map<number, number>) {
-  const room = Math.floor((part.last - part.first) / 4);
-  const trim = (k: number) => Math.min(room, corners.get(sampled.wrap(k)) ?? 0);
-  return sampled.line(part.first + trim(part.first), part.last - trim(part.last));
-}
-
-/** The corner where the contours of two parts meet, read from what softness has not blurred. */
-function cornerJoin(sampled: SampledContour, edgeModel: EdgeModel, a: Part, b: Part, blurMargin: number): Join {
-  const side = (part: Part, index: number, sign: 1 | -1, straight: boolean): LocalCurve => {
-    const length = part.last - part.first;
-    const trim = Math.min(blurMargin, Math.floor(length / 4));
-    const reach = part.kind === 'line' ? length - 2 * trim : Math.min(length - trim - 1, straight ? edgeModel.arm : 14 + 2 * edgeModel.arm);
-    const [near, far] = [index + sign * trim, index + sign * (trim + Math.max(1, reach))];
-    return localCurve(sampled, index, Math.min(near, far), Math.max(near, far), straight || part.kind === 'line');
-  };
-  const [curved, straight] = [false, true].map((isStraight) => [side(a, a.last, -1, isStraight), side(b, b.first, 1, isStraight)]) as [
-    [LocalCurve, LocalCurve],
-    [LocalCurve, LocalCurve],
-  ];
-  // Where sides run nearly alike their bends do not meet, but their directions do; and a bend read beside a corner may run astray.
-  const [u, v] = straight;
-  const places = [
-    { at: meeting(...curved), sides: curved },
-    { at: crossing(u.at, u.direction, v.at, v.direction), sides: straight },
-  ].flatMap(({ at, sides: [before, after] }) =>
-    at ? [{ at, beyond: offCorner(sampled, a.last, at) - farthestTip(edgeModel, turnBetween(before.direction, after.direction)) }] : [],
-  );
-  const found = places.find(({ beyond }) => beyond <= 0) ?? places.toSorted((p, q) => p.beyond - q.beyond)[0];
-  const farthest = farthestCorner(edgeModel);
-  const seen = { x: sampled.x(a.last), y: sampled.y(a.last) };
-  const isClear = found && found.beyond <= parameters.cornerBeyond && distance(found.at, seen) <= farthest;
-  return { at: isClear ? found.at : seen, direction: null, blurMargin };
-}
-
-/** No corner lies farther than this from where it is seen, px. */
-const farthestCorner = ({ blur, noise, worst }: EdgeModel): number => 4 + 8 * blur + 4 * noise + worst;
-
-/** How far a place lies from the contour about a corner, px. */
-function offCorner(sampled: SampledContour, index: number, { x, y }: Point): number {
-  let min = Infinity;
-  for (let k = index - cornerSeen; k <= index + cornerSeen; k++) min = Math.min(min, norm(sampled.x(k) - x, sampled.y(k) - y));
-  return min;
 }
