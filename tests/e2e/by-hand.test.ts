@@ -113,7 +113,7 @@ it('of an outline that a hand has changed in part another tolerance fits the res
   await page.goto(`${address}/jobs/${id}?stage=trace`);
   await expect.poll(() => rows().count()).toBe(4);
   await settled(page);
-  const before = (await piecesOf(id)).find((piece) => piece.outer.segments.length > 3) as Piece;
+  const before = (await piecesOf(id)).find((piece) => piece.outer.segments.length > 5) as Piece;
   const outer = withPointsMoved(before.outer, [2], { x: 1.5, y: 1 });
   const { revision } = (await json('GET', `/api/jobs/${id}`)).body as { revision: number };
   const command = { do: 'reshape', pieceId: before.id, outer, holes: before.holes };
