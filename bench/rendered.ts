@@ -3,31 +3,38 @@
  * come out whole, and how far off they are.
  */
 import { pathData } from '@nuvet/core/formats';
-import { type Path, type Point, transformedPath } from '@nuvet/core/plane';
+import { circlePath, type Path, type Point, polygonPath, transformedPath } from '@nuvet/core/plane';
 import { greyPicture } from '@nuvet/core/raster';
 import { nestedRegions } from '@nuvet/core/shape';
 import { finished } from '@nuvet/core/steps';
 import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
-import { deviationOf, randomFrom, rectangle, regularPolygon, ringSector, roundedRectangle, star } from '@nuvet/truth';
+import {
+  deviationOf,
+  nestingOf,
+  normalTable,
+  polar,
+  randomFrom,
+  rectangle,
+  regularPolygon,
+  ringSector,
+  roundedRectangle,
+  star,
+} from '@nuvet/truth';
 import { Resvg } from '@resvg/resvg-js';
-import sharp from 'sharp';
-import { normalTable } from '../packages/truth/src/random.ts';
+import sharp, { type Sharp } from 'sharp';
 import { icons, letters, type OutsideOutline } from './outside-outlines.ts';
 
 const dpi = 300;
 const mmPerPx = 25.4 / dpi;
 const worstMm = 0.12;
 
-export const conditions = ['clean', 'noise', 'JPEG 60', 'blur of 2 px', 'uneven light', '1 bit'] as const;
+const conditions = ['clean', 'noise', 'JPEG 60', 'blur of 2 px', 'uneven light', '1 bit'] as const;
 export type Condition = (typeof conditions)[number];
 
 export interface RenderedResult {
-  readonly name: string;
-  readonly condition: Condition;
   readonly isWhole: boolean;
   readonly rmsMm: number;
   readonly worstMm: number;
-  readonly worstAt: Point;
   readonly segments: number;
   readonly trueSegments: number;
 }
@@ -50,11 +57,6 @@ function figures(count: number): OutsideOutline[] {
   });
 }
 
-const polar = ({ x, y }: Point, angle: number, radius: number): Point => ({
-  x: x + radius * Math.cos(angle),
-  y: y + radius * Math.sin(angle),
-});
-
 const figureMakers: readonly ((c: Point, r: number, random: () => number) => Path[])[] = [
   gear,
   wave,
@@ -62,20 +64,11 @@ const figureMakers: readonly ((c: Point, r: number, random: () => number) => Pat
   notched,
   crescent,
   (c, r, random) => [star(c, 5 + Math.floor(4 * random()), r, r * (0.4 + 0.2 * random()), random())],
-  (c, r, random) => [regularPolygon(c, 3 + Math.floor(6 * random()), r, random()), circle(c, r * 0.3)],
+  (c, r, random) => [regularPolygon(c, 3 + Math.floor(6 * random()), r, random()), circlePath(c, r * 0.3)],
   (c, r, random) => [roundedRectangle(c.x - r, c.y - r * 0.6, 2 * r, 1.2 * r, 1 + 3 * random()), rectangle(c.x - r / 2, c.y - 1, r, 2)],
   (c, r, random) => [ringSector(c, r * 0.6, r, random(), 2 + 2 * random())],
   leaf,
 ];
-
-const circle = (c: Point, r: number): Path => ({
-  start: { x: c.x + r, y: c.y },
-  segments: [
-    { kind: 'arc', to: { x: c.x - r, y: c.y }, sweep: -Math.PI },
-    { kind: 'arc', to: { x: c.x + r, y: c.y }, sweep: -Math.PI },
-  ],
-  closed: true,
-});
 
 /** A wheel of straight-sided teeth. */
 function gear(c: Point, r: number, random: () => number): Path[] {
@@ -89,8 +82,7 @@ function gear(c: Point, r: number, random: () => number): Path[] {
       [0.5, 0.84],
     ].map(([turn, share]) => polar(c, first + ((k + (turn as number)) * 2 * Math.PI) / teeth, r * (share as number))),
   ).flat();
-  const [start, ...rest] = corners as [Point, ...Point[]];
-  return [{ start, segments: [...rest, start].map((to) => ({ kind: 'line', to })), closed: true }, circle(c, r * 0.25)];
+  return [polygonPath(corners), circlePath(c, r * 0.25)];
 }
 
 /** A wavy top over a straight foot, which it meets at 25 to 40 degrees. */
@@ -157,7 +149,7 @@ function crescent(c: Point, r: number, random: () => number): Path[] {
   ];
 }
 
-/** Two bows that meet in a tip of 30 to 50 degrees at either end, with a straight vein cut out. */
+/** Two bows that meet in a tip of 30 to 50 degrees at either end. */
 function leaf(c: Point, r: number, random: () => number): Path[] {
   const turn = 2 * Math.PI * random();
   const sweep = ((30 + 20 * random()) * Math.PI) / 180;
@@ -183,7 +175,7 @@ interface Rendered {
 }
 
 /** Drawn a little turned, smaller, and between pixels. */
-export function rendered({ scene, outlines }: OutsideOutline, random: () => number): Rendered {
+function rendered({ scene, outlines }: OutsideOutline, random: () => number): Rendered {
   const [widthPx, heightPx] = [Math.ceil(scene.widthMm / mmPerPx), Math.ceil(scene.heightMm / mmPerPx)];
   const angle = 0.1 * (random() - 0.5);
   const scale = 0.5 + 0.4 * random();
@@ -208,9 +200,9 @@ function noisy(values: Float64Array, deviation: number, random: () => number): U
   return greyOf(values.map((v) => v + deviation * (table[Math.floor(random() * table.length)] as number)));
 }
 
-export async function spoiled({ grey, widthPx, heightPx }: Rendered, condition: Condition, random: () => number): Promise<Uint8Array> {
+async function spoiled({ grey, widthPx, heightPx }: Rendered, condition: Condition, random: () => number): Promise<Uint8Array> {
   const raw = { raw: { width: widthPx, height: heightPx, channels: 1 as const } };
-  const bytesOf = async (picture: sharp.Sharp) => new Uint8Array(await picture.toColourspace('b-w').raw().toBuffer());
+  const bytesOf = async (picture: Sharp) => new Uint8Array(await picture.toColourspace('b-w').raw().toBuffer());
   switch (condition) {
     case 'clean':
       return grey;
@@ -239,13 +231,13 @@ export async function spoiled({ grey, widthPx, heightPx }: Rendered, condition: 
   }
 }
 
-const everyOther = <T>(list: readonly T[], count: number): T[] =>
+const evenlyFrom = <T>(list: readonly T[], count: number): T[] =>
   Array.from({ length: count }, (_, k) => list[Math.floor((k * list.length) / count)] as T);
 
 export function renderedOutlines(): OutsideOutline[] {
   const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz';
-  const ofLetters = [...everyOther(letters('libre-baskerville', alphabet), 20), ...everyOther(letters('work-sans', alphabet), 20)];
-  return [...ofLetters, ...everyOther(icons(120), 40), ...figures(40)];
+  const ofLetters = [...evenlyFrom(letters('libre-baskerville', alphabet), 20), ...evenlyFrom(letters('work-sans', alphabet), 20)];
+  return [...ofLetters, ...evenlyFrom(icons(120), 40), ...figures(40)];
 }
 
 /** One outline under one condition. */
@@ -260,21 +252,12 @@ export async function renderedResult(one: OutsideOutline, condition: Condition, 
   });
   const onSheet = { a: mmPerPx, b: 0, c: 0, d: -mmPerPx, e: 0, f: picture.heightPx * mmPerPx };
   const paths = traced.pieces.flatMap(({ outer, holes }) => [outer, ...holes]).map((path) => transformedPath(path, onSheet));
-  const holesOf = (regions: readonly { holes: readonly unknown[] }[]) =>
-    regions
-      .map(({ holes }) => holes.length)
-      .toSorted()
-      .join();
-  const isWhole = holesOf(traced.pieces) === holesOf(finished(nestedRegions(picture.truth)));
   const off = deviationOf(paths, picture.truth);
   const count = (list: readonly Path[]) => list.reduce((n, { segments }) => n + segments.length, 0);
   return {
-    name: one.name,
-    condition,
-    isWhole,
+    isWhole: nestingOf(traced.pieces).join() === nestingOf(finished(nestedRegions(picture.truth))).join(),
     rmsMm: off.rmsMm,
     worstMm: off.worstMm,
-    worstAt: off.worstAt,
     segments: count(paths),
     trueSegments: count(picture.truth),
   };

@@ -1,7 +1,7 @@
 /** Figures printed in dots: how many come out whole, and how far off they are. */
 import { transformedPath } from '@nuvet/core/plane';
 import { plainTraceSettings, tracePicture } from '@nuvet/core/trace';
-import { deviationOf, screenedScan } from '@nuvet/truth';
+import { deviationOf, nestingOf, screenedScan } from '@nuvet/truth';
 
 const count = 30;
 
@@ -9,15 +9,10 @@ export function measureScreenedPrints(): void {
   const results = Array.from({ length: count }, (_, number) => {
     const { picture, mmPerPx, scene, outlines, periodPx } = screenedScan(number);
     const { pieces } = tracePicture(picture, mmPerPx, { ...plainTraceSettings, smallestMm: 1.5 });
-    const holesOf = (list: readonly { holes: readonly unknown[] }[]) =>
-      list
-        .map(({ holes }) => holes.length)
-        .toSorted()
-        .join();
     const onSheet = { a: mmPerPx, b: 0, c: 0, d: mmPerPx, e: 0, f: 0 };
     const traced = pieces.flatMap(({ outer, holes }) => [outer, ...holes]);
     const [a, b] = [traced, outlines].map((list) => list.map((path) => transformedPath(path, onSheet))) as [typeof traced, typeof traced];
-    return { isWhole: holesOf(pieces) === holesOf(scene.pieces), share: deviationOf(a, b).rmsMm / (periodPx * mmPerPx) };
+    return { isWhole: nestingOf(pieces).join() === nestingOf(scene.pieces).join(), share: deviationOf(a, b).rmsMm / (periodPx * mmPerPx) };
   });
   const shares = results.map(({ share }) => share).sort((a, b) => a - b);
   console.log(

@@ -33,3 +33,7 @@ export function movedPiece({ outer, holes }: ScenePiece, t: Transform): ScenePie
     holes.map((hole) => transformedPath(hole, t, 1e-5)),
   );
 }
+
+/** How many holes the pieces have, from the fewest on: pieces that are alike in it have come out whole. */
+export const nestingOf = (pieces: readonly { readonly holes: readonly unknown[] }[]): number[] =>
+  pieces.map(({ holes }) => holes.length).sort((a, b) => a - b);

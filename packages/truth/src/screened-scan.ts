@@ -78,6 +78,9 @@ function screened(outlines: readonly Path[], width: number, height: number, tint
   return out;
 }
 
+/** Where a diffused pixel's rest goes, in sixteenths. */
+const shares = [[1, 0, 7], [-1, 1, 3], [0, 1, 5], [1, 1, 1]] as const; // biome-ignore format: a table
+
 /** One bit a pixel. */
 function dithered(coverage: Float32Array, width: number, height: number, tint: number, way: 'ordered' | 'diffused'): Float32Array {
   const grey = coverage.map((share) => share * tint);
@@ -90,13 +93,7 @@ function dithered(coverage: Float32Array, width: number, height: number, tint: n
       const value = (grey[p] as number) >= 0.5 ? 1 : 0;
       const off = (grey[p] as number) - value;
       grey[p] = value;
-      for (const [dx, dy, share] of [
-        [1, 0, 7],
-        [-1, 1, 3],
-        [0, 1, 5],
-        [1, 1, 1],
-      ] as const) {
-        // biome-ignore format: a table
+      for (const [dx, dy, share] of shares) {
         if (x + dx < 0 || x + dx >= width || y + dy >= height) continue;
         const q = p + dx + dy * width;
         grey[q] = (grey[q] as number) + (off * share) / 16;

@@ -34,7 +34,7 @@ interface Grid {
 /** @param windowPx side of the window, several times the width of the lines to be traced */
 export function normalizedIllumination(picture: GreyPicture, windowPx: number): GreyPicture {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
-  const paper = paperOf(picture, windowCells);
+  const paper = paperOf(brightestOf(picture, windowCells), windowCells);
   const even = mapped(picture, paper, whitened);
   const found = otsuThreshold(histogram(even));
   // What the paper's own unevenness leaves is no ink.
@@ -51,7 +51,8 @@ export function normalizedIllumination(picture: GreyPicture, windowPx: number): 
  */
 export function paperEvened(picture: GreyPicture, windowPx: number): GreyPicture | null {
   const windowCells = Math.max(3, Math.round(windowPx / cellPx));
-  const { columns, rows, values } = brightestOf(picture, windowCells);
+  const brightest = brightestOf(picture, windowCells);
+  const { columns, rows, values } = brightest;
   const [min, max] = [values.reduce((a, b) => Math.min(a, b), 255), values.reduce((a, b) => Math.max(a, b), 0)];
   const steepest = steepestStep * (max - min);
   for (let j = 0; j < rows; j++) {
@@ -61,7 +62,7 @@ export function paperEvened(picture: GreyPicture, windowPx: number): GreyPicture
       if (j + 1 < rows && Math.abs(here - (values[(j + 1) * columns + i] as number)) > steepest) return null;
     }
   }
-  return mapped(picture, paperOf(picture, windowCells), whitened);
+  return mapped(picture, paperOf(brightest, windowCells), whitened);
 }
 
 /**
@@ -127,8 +128,7 @@ function brightestOf(picture: GreyPicture, windowCells: number): Grid {
 const paperReach = (windowCells: number): number => Math.max(4, 2 * windowCells);
 
 /** What bare paper has near by: the brightest cell within reach, smoothed over the same reach. */
-function paperOf(picture: GreyPicture, windowCells: number): Grid {
-  const { columns, rows, values: brightest } = brightestOf(picture, windowCells);
+function paperOf({ columns, rows, values: brightest }: Grid, windowCells: number): Grid {
   const max = brightest.reduce((a, b) => Math.max(a, b), 1);
   const held = brightest.map((v) => Math.max(v, darkestPaper * max));
   const window = windowSums(columns, rows, paperReach(windowCells));

@@ -5,6 +5,7 @@
  * strokes (raster/coherence.ts) as far as they are wide, and half way between ink and paper near by. Gaps along a stroke that was drawn
  * over again, and specks, are filled.
  */
+import { median } from '../numeric/median.ts';
 import { smoothedAlongStrokes } from '../raster/coherence.ts';
 import { type Contour, contoursAt } from '../raster/contours.ts';
 import { gaussianSmoothed } from '../raster/gaussian.ts';
@@ -66,8 +67,7 @@ const strokeLevel = ({ ink, paper }: { ink: number; paper: number }): number =>
 
 function medianNoise(contours: readonly Contour[]): number {
   const longest = contours.toSorted((a, b) => b.points.length - a.points.length).slice(0, measured);
-  const noise = longest.map(({ points }) => new SampledContour(points).noise()).sort((a, b) => a - b);
-  return noise[noise.length >> 1] as number;
+  return median(longest.map(({ points }) => new SampledContour(points).noise()));
 }
 
 function perimeter({ points }: Contour): number {

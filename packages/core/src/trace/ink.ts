@@ -30,11 +30,11 @@ export interface Ink {
   /** The threshold used, in the picture's own greys. */
   readonly threshold: number;
   /** How far apart the dots lie that greys were made of, px, where these were smoothed away; null where there were none. */
-  readonly dotPitch?: number | null;
+  readonly dotPitch: number | null;
   /** Whether strokes that grain breaks up were joined along themselves. */
-  readonly isGrainy?: boolean;
+  readonly isGrainy: boolean;
   /** Whether the light falls off over the picture, so that every place has a threshold of its own unasked. */
-  readonly isUneven?: boolean | undefined;
+  readonly isUneven: boolean;
   readonly contours: readonly Contour[];
   readonly dropped: number;
   /** Deviation of the Gaussian that softens the picture's edges, px. */
@@ -88,16 +88,20 @@ function strokesIn(plain: Ink, grey: GreyPicture, mmPerPx: number, settings: Ink
   return { ...ink, threshold: plain.threshold, isUneven: plain.isUneven, dropped: plain.dropped, isGrainy: true };
 }
 
+/** Of a picture that nothing was done to. */
+const asItIs = { dotPitch: null, isGrainy: false, isUneven: false } as const;
+
 function inkOf(dark: GreyPicture, mmPerPx: number, settings: InkSettings): Ink {
   const { grey, counts, found, told, isUneven } = parted(dark, windowMm / mmPerPx, settings);
-  if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, blur: 1, minNoise: 0 };
+  if (!found) return { grey, level: 127.5, contours: [], threshold: 127, dropped: 0, blur: 1, minNoise: 0, ...asItIs };
   const level = Math.min(254, found.value) + 0.5;
   const { contours, meanStep, dropped } = contoursAt(grey, level, (settings.smallestMm / mmPerPx) ** 2);
   // A Gaussian edge of deviation s rises by contrast / (s sqrt(2 pi)) a pixel at its middle.
   const contrast = Math.max(1, found.paper - found.ink);
   const blur = Math.min(4, Math.max(0.3, (0.4 * contrast) / Math.max(1, meanStep)));
   const threshold = settings.inverted ? 255 - told : told;
-  return { grey, level, contours, threshold, isUneven, dropped, blur, minNoise: isBilevel(counts) ? stairsPx : roughness(blur) };
+  const minNoise = isBilevel(counts) ? stairsPx : roughness(blur);
+  return { grey, level, contours, threshold, dropped, blur, minNoise, ...asItIs, isUneven };
 }
 
 interface Parted {

@@ -84,7 +84,7 @@ function cornerJoin(sampled: SampledContour, edgeModel: EdgeModel, a: Part, b: P
 export const farthestCorner = ({ blur, noise, worst }: EdgeModel): number => 4 + 8 * blur + 4 * noise + worst;
 
 /** How far a place lies from the contour about a corner, px. */
-export function offCorner(sampled: SampledContour, index: number, { x, y }: Point): number {
+function offCorner(sampled: SampledContour, index: number, { x, y }: Point): number {
   let min = Infinity;
   for (let k = index - parameters.shallowCornerSeen; k <= index + parameters.shallowCornerSeen; k++)
     min = Math.min(min, norm(sampled.x(k) - x, sampled.y(k) - y));

@@ -148,15 +148,12 @@ function meetsInk({ width, height, data }: GreyPicture, level: number, { at, out
   return false;
 }
 
-/** A line is led on to where it meets others over so many of its widths at most; what crosses farther off meets by chance. */
-const farthestEnd = 20;
-
 function fittedStroke(settings: NetworkSettings, { points, width, closed, ends, isDashed, kind }: Stroke): MiddleLine {
   const { blur, minNoise, tolerancePx } = settings;
   // Beside a corner of a wide line its middle cannot be read: as if it were that much softer.
   const bluntness = Math.max(blur, 0.45 * width);
   if (closed) return { path: outlineAlong(points, bluntness, minNoise, tolerancePx), widthPx: width, isDashed, kind };
-  const [start, end] = ends.map(({ target, at }) => (target && distance(target, at) < farthestEnd * width ? target : at)) as [Point, Point];
+  const [start, end] = ends.map(({ target, at }) => target ?? at) as [Point, Point];
   const whole = Float64Array.of(start.x, start.y, ...points, end.x, end.y);
   return { path: openPathAlong(whole, [start, end], bluntness, minNoise, tolerancePx), widthPx: width, isDashed, kind };
 }

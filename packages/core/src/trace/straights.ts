@@ -46,8 +46,7 @@ function bowOf(sampled: SampledContour, first: number, last: number): number {
 /** The straight stretches within points `from` to `to`, in order, none overlapping. */
 export function straightStretches(sampled: SampledContour, edgeModel: EdgeModel, from: number, to: number): Stretch[] {
   const min = shortest(edgeModel);
-  // Also where no contour is to be had: nothing compares with what is no number.
-  if (!(to - from >= min)) return [];
+  if (to - from < min) return [];
   const reach = reaches(sampled, Math.max(0.12, 1.6 * edgeModel.noise), from, to);
   const taken: Stretch[] = [];
   // The longest stretch first, then what is free before it and after it.

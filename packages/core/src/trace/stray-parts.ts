@@ -8,7 +8,7 @@ import { pointOn, type Segment } from '../plane/segment.ts';
 import { type Bend, fitBend } from './bends.ts';
 import { openChords } from './douglas-peucker.ts';
 import type { EdgeModel } from './edge-model.ts';
-import { farthestCorner, type Join, offCorner, type Part } from './joins.ts';
+import { farthestCorner, type Join, type Part } from './joins.ts';
 import { parameters } from './parameters.ts';
 import type { SampledContour } from './sampled-contour.ts';
 
@@ -24,30 +24,34 @@ export function pathAlong(
   const isRound = joins[0] === joins.at(-1);
   const farthest = farthestCorner(edgeModel);
   const stops = [(parts[0] as Part).first, ...parts.map(({ last }) => last)];
-  const offs = found.map((place, k) => offCorner(sampled, stops[k] as number, place));
+  const offs = found.map((place, k) => {
+    const beside = isRound ? [parts.at(k - 1), parts[k % parts.length]] : [parts[k - 1], parts[k]];
+    return Math.min(...beside.map((part) => (part ? offPart(sampled, part, place) : Infinity)));
+  });
+  // What slides along an edge may end anywhere on it, but not off the contour.
+  const isLost = offs.map((off) => off > farthest);
   const places = found.map((place, k) => {
     const index = stops[k] as number;
-    // What slides along an edge may end anywhere on it, but not off the contour.
-    const isLost = (offs[k] as number) > farthest && offPart(sampled, parts, k, place) > farthest;
-    return isLost ? { x: sampled.x(index), y: sampled.y(index) } : place;
+    return isLost[k] ? { x: sampled.x(index), y: sampled.y(index) } : place;
   });
   if (isRound) places[places.length - 1] = places[0] as Point;
   const segments = parts.flatMap((part, k): readonly Segment[] => {
     const [from, to] = [places[k] as Point, places[k + 1] as Point];
-    const drawn = from === found[k] && to === found[k + 1] ? bends[k]?.segments : undefined;
-    const own = drawn ?? [{ kind: 'line' as const, to }];
+    const own = bends[k]?.segments ?? [{ kind: 'line' as const, to }];
     const near = [offs[k] as number, offs[k + 1] as number] as const;
-    return keepsToContour(sampled, edgeModel, part, from, own, near) ? own : heldSegments(sampled, edgeModel, part, from, to);
+    const isHeld = isLost[k] || isLost[k + 1] || !keepsToContour(sampled, edgeModel, part, from, own, near);
+    return isHeld ? heldSegments(sampled, edgeModel, part, from, to) : own;
   });
   return { start: places[0] as Point, segments, closed: false };
 }
 
-/** How far a place lies from the contour of the parts on both sides of a join, px. */
-function offPart(sampled: SampledContour, parts: readonly Part[], k: number, { x, y }: Point): number {
-  const [before, after] = [parts[k - 1] ?? parts.at(-1), parts[k] ?? parts[0]] as [Part, Part];
+/** How far a place lies from the contour of a part, px. */
+function offPart(sampled: SampledContour, { first, last }: Part, { x, y }: Point): number {
   let min = Infinity;
-  for (const { first, last } of [before, after]) {
-    for (let i = first; i <= last; i++) min = Math.min(min, norm(sampled.x(i) - x, sampled.y(i) - y));
+  for (let k = first; k <= last; ) {
+    const d = norm(sampled.x(k) - x, sampled.y(k) - y);
+    min = Math.min(min, d);
+    k += Math.max(1, Math.floor(d - min));
   }
   return min;
 }
@@ -101,7 +105,7 @@ function heldSegments(sampled: SampledContour, edgeModel: EdgeModel, part: Part,
   const [start, end] = [from, to].map((at, k) => ({ at, direction: null, blurMargin: 1, index: k === 0 ? first : last, slides: false }));
   if (start && end && last - first > 8) {
     const { segments } = fitBend(sampled, edgeModel, start, end);
-    const offs = [offCorner(sampled, first, from), offCorner(sampled, last, to)] as const;
+    const offs = [offPart(sampled, part, from), offPart(sampled, part, to)] as const;
     if (segments.length > 0 && keepsToContour(sampled, edgeModel, part, from, segments, offs)) return segments;
   }
   const points = Float64Array.from({ length: 2 * (last - first + 1) }, (_, k) => (k % 2 === 0 ? sampled.x(first + (k >> 1)) : sampled.y(first + (k >> 1)))); // biome-ignore format: one line

@@ -104,7 +104,7 @@ export function* fitInk(ink: Ink, mmPerPx: number, settings: FitSettings): Gener
 }
 
 /** What a person is told of the picture. */
-const foundIn = ({ isUneven = false, dotPitch = null, isGrainy = false }: Ink) => ({ isUneven, dotPitch, isGrainy });
+const foundIn = ({ isUneven, dotPitch, isGrainy }: Ink) => ({ isUneven, dotPitch, isGrainy });
 
 /** Half the tolerance is left for it. */
 function smoothed(trace: Trace, tolerancePx: number): Trace {

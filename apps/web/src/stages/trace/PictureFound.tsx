@@ -1,13 +1,12 @@
 'use client';
 /**
- * What tracing found out about the picture and acted on unasked: light that falls off, dots of a print, the grain of pencil. Each is told, and taken back in
- * one click.
+ * What tracing found out about the picture and acted on unasked: light that falls off, dots of a print, the grain of pencil. Each is
+ * told, and taken back in one click.
  */
-import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
 import type { Job, JobTrace, JobTraceSettings } from '@nuvet/core/job';
 import { printDecimalInches } from '@nuvet/core/length';
 import { words } from '@/words';
+import { Told } from './Told';
 
 interface Props {
   readonly trace: JobTrace | null;
@@ -31,7 +30,7 @@ export function PictureFound({ trace, settings, unit, onChange }: Props) {
       {dotPitchMm !== undefined && !settings.keepsTexture && (
         <Told
           text={words.trace.printedInDots(unit === 'mm' ? `${dotPitchMm.toFixed(2)} mm` : printDecimalInches(dotPitchMm))}
-          action={words.trace.traceEveryDot}
+          action={words.trace.keepDots}
           onClick={() => onChange({ ...settings, keepsTexture: true })}
         />
       )}
@@ -45,26 +44,10 @@ export function PictureFound({ trace, settings, unit, onChange }: Props) {
       {settings.keepsTexture && (
         <Told
           text={words.trace.textureIsTraced}
-          action={words.trace.smoothDots}
+          action={words.trace.smoothTexture}
           onClick={() => onChange({ ...settings, keepsTexture: false })}
         />
       )}
     </>
-  );
-}
-
-function Told({ text, action, onClick }: { text: string; action: string; onClick: () => void }) {
-  return (
-    <Alert
-      severity="info"
-      variant="outlined"
-      action={
-        <Button size="small" color="inherit" sx={{ whiteSpace: 'nowrap' }} onClick={onClick}>
-          {action}
-        </Button>
-      }
-    >
-      {text}
-    </Alert>
   );
 }

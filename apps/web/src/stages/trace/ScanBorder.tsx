@@ -2,10 +2,9 @@
 /**
  * The dark border that a scanner's lid leaves about the paper: excluded as it is traced, included again in one click.
  */
-import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
 import type { Piece } from '@nuvet/core/job';
 import { words } from '@/words';
+import { Told } from './Told';
 
 interface Props {
   readonly pieces: readonly Piece[];
@@ -18,16 +17,10 @@ export function ScanBorder({ pieces, onLeaveOut }: Props) {
   const isOut = border.every(({ leftOut }) => leftOut);
   const ids = border.map(({ id }) => id);
   return (
-    <Alert
-      severity="info"
-      variant="outlined"
-      action={
-        <Button size="small" color="inherit" onClick={() => onLeaveOut(ids, !isOut)}>
-          {isOut ? words.trace.include : words.trace.exclude}
-        </Button>
-      }
-    >
-      {isOut ? words.trace.scanBorderExcluded : words.trace.scanBorderIncluded}
-    </Alert>
+    <Told
+      text={isOut ? words.trace.scanBorderExcluded : words.trace.scanBorderIncluded}
+      action={isOut ? words.trace.include : words.trace.exclude}
+      onClick={() => onLeaveOut(ids, !isOut)}
+    />
   );
 }
